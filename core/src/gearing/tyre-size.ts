@@ -1,0 +1,111 @@
+import { InputError } from '../errors';
+import { MM_PER_INCH } from '../units/quantities';
+
+export type TyreForm = 'metric' | 'inch' | 'inch-slick' | 'metric-slick';
+
+export interface TyreSize {
+  readonly form: TyreForm;
+  /** Unloaded, from the designation. */
+  readonly overallDiameterMm: number;
+  readonly sectionWidthMm: number;
+  readonly rimDiameterIn: number;
+  /** Section height / width in percent; only where the designation gives it. */
+  readonly aspectPercent: number | null;
+  readonly construction: 'radial' | 'bias' | null;
+  /** Which reading of the text was taken, in words. */
+  readonly reading: string;
+}
+
+const FIELD = 'designation';
+const ALLOWED = 'e.g. 245/40R18, 37x12.50R17, 28.0/10.5-15, 300/680-18';
+const PREFIX = String.raw`(?:P|LT|ST|T)?`;
+const NUM = String.raw`(\d{1,4}(?:[.,]\d{1,2})?)`;
+/** Load range, load index and speed symbol say nothing about size. */
+const SUFFIX = String.raw`(?:\s*(?:LT|C|XL))?(?:\s*\(?\d{2,3}(?:/\d{2,3})?[A-Z]\d?\)?)?(?:\s*XL)?`;
+const SHAPE = new RegExp(String.raw`^${PREFIX}\s*${NUM}\s*([/X×])\s*${NUM}\s*(ZR|R|B|D|-)\s*${NUM}${SUFFIX}$`);
+
+/** The largest second number that can be an aspect ratio; anything above is a diameter [handbook 3.1]. */
+const LARGEST_ASPECT = 110;
+/** A first number below this is inches (diameter of an inch slick), above it millimetres of section. */
+const SMALLEST_SECTION_MM = 60;
+
+const toNumber = (text: string | undefined): number => Number((text ?? '').replace(',', '.'));
+
+function refuse(message: string): InputError {
+  return new InputError(FIELD, message, ALLOWED);
+}
+
+/**
+ * Reads a tyre designation in any of the four usual forms and gives the unloaded overall diameter.
+ *
+ * - `245/40R18`, `P275/60R15`, `LT315/70R17`: 25.4·rim + 2·section·aspect/100 mm [standard: ISO 4000-1 / ETRTO
+ *   designation].
+ * - `37x12.50R17`: the first number, in. `28.0/10.5-15`: the first number, in. `300/680-18`: the second, mm.
+ *
+ * Aspect ratios end at about 100, so the second number is decided by magnitude; `reading` says which was taken.
+ * @param designation text; blanks and case don't matter, load index and speed symbol may follow
+ * @throws InputError on `designation` for text that is none of these, and for sizes that no wheel has
+ */
+export function tyreSize(designation: string): TyreSize {
+  if (typeof designation !== 'string' || designation.trim() === '')
+    throw refuse('designation: the tyre size is empty.');
+  const text = designation.trim().toUpperCase();
+  const match = text.length <= 40 ? SHAPE.exec(text) : null;
+  if (!match) throw refuse(`designation: “${designation.trim().slice(0, 40)}” is not a tyre size.`);
+  const first = toNumber(match[1]);
+  const second = toNumber(match[3]);
+  const rimDiameterIn = toNumber(match[5]);
+  const built = match[4] ?? '';
+  const construction = built.endsWith('R') ? 'radial' : built === '-' ? null : 'bias';
+  const rimMm = rimDiameterIn * MM_PER_INCH;
+
+  const size = ((): Omit<TyreSize, 'rimDiameterIn' | 'construction'> => {
+    if (match[2] !== '/') {
+      return {
+        form: 'inch',
+        overallDiameterMm: first * MM_PER_INCH,
+        sectionWidthMm: second * MM_PER_INCH,
+        aspectPercent: null,
+        reading: `${first} in diameter, ${second} in wide, ${rimDiameterIn} in rim`,
+      };
+    }
+    if (first < SMALLEST_SECTION_MM) {
+      return {
+        form: 'inch-slick',
+        overallDiameterMm: first * MM_PER_INCH,
+        sectionWidthMm: second * MM_PER_INCH,
+        aspectPercent: null,
+        reading: `slick: ${first} in diameter, ${second} in wide, ${rimDiameterIn} in rim`,
+      };
+    }
+    if (second <= LARGEST_ASPECT) {
+      return {
+        form: 'metric',
+        overallDiameterMm: rimMm + (2 * first * second) / 100,
+        sectionWidthMm: first,
+        aspectPercent: second,
+        reading: `${first} mm section, ${second} % aspect, ${rimDiameterIn} in rim`,
+      };
+    }
+    return {
+      form: 'metric-slick',
+      overallDiameterMm: second,
+      sectionWidthMm: first,
+      aspectPercent: null,
+      reading: `${second} is too much for an aspect ratio, so it is the diameter: ${second} mm, ${first} mm wide, ${rimDiameterIn} in rim`,
+    };
+  })();
+
+  if (rimDiameterIn < 4 || rimDiameterIn > 60)
+    throw refuse(`designation: a rim of ${rimDiameterIn} in is out of range (4 to 60 in).`);
+  if (size.overallDiameterMm <= rimMm) {
+    throw refuse(
+      `designation: the overall diameter ${Math.round(size.overallDiameterMm)} mm is not larger than the ${rimDiameterIn} in rim.`,
+    );
+  }
+  if (size.overallDiameterMm > 2500) throw refuse('designation: the overall diameter is above 2500 mm.');
+  if (size.sectionWidthMm < 20 || size.sectionWidthMm > 1000) {
+    throw refuse(`designation: a width of ${Math.round(size.sectionWidthMm)} mm is out of range (20 to 1000 mm).`);
+  }
+  return { ...size, rimDiameterIn, construction };
+}

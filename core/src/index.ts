@@ -1,0 +1,198 @@
+// Everything public of the computation, listed once.
+export { InputError, describeRange, requireNumber, type NumberRange } from './errors';
+export { LIMITS } from './limits';
+export {
+  explain,
+  type Explained,
+  type Sensitivity,
+  type Source,
+  type SourceKind,
+  type Working,
+  type WorkingInput,
+  type WorkingValue,
+} from './working';
+
+export {
+  KG_PER_LB,
+  MM_PER_INCH,
+  MPS_PER_MPH,
+  M_PER_FOOT,
+  M_PER_MILE,
+  NM_PER_LBF_FT,
+  NM_PER_LBF_IN,
+  N_PER_LBF,
+  SYSTEM_UNITS,
+  UNITS,
+  WATT_PER_HP,
+  WATT_PER_PS,
+  toBaseFactor,
+  type Quantity,
+  type UnitName,
+  type UnitSystem,
+} from './units/quantities';
+export {
+  entryBase,
+  entryOf,
+  entryText,
+  parseEntry,
+  parseLeast,
+  type Entry,
+  type EntryRules,
+  type UnderstoodEntry,
+} from './units/entry';
+export { formatIn, formatSmall, formatUnit, say, saySmall, unitLabel, type Shown } from './units/format';
+
+export { tyreSize, type TyreForm, type TyreSize } from './gearing/tyre-size';
+export {
+  ROLLING_FACTORS,
+  measuredCircumference,
+  rollingCircumference,
+  type RollingFactor,
+  type RollingMeasure,
+} from './gearing/rolling-circumference';
+export {
+  axleMismatch,
+  engineRpm,
+  roadSpeed,
+  rpmAfterShift,
+  totalRatio,
+  type AxleGearing,
+  type Gearing,
+} from './gearing/road-speed';
+export { greatestCommonDivisor, nearestToothPair, toothPair, type Hunting, type ToothPair } from './gearing/tooth-pair';
+
+export {
+  crawlRatio,
+  effectiveRatio,
+  equalGearing,
+  growthFactor,
+  grownSpeed,
+  slippingRpm,
+  speedReadingCorrection,
+  wornDiameter,
+  type SpeedReading,
+  type TyreGrowth,
+} from './gearing/corrections';
+export {
+  MOST_CANDIDATES,
+  mostRingTorque,
+  rankFinals,
+  type Candidate,
+  type CarrierSeries,
+  type Change,
+  type RankGoal,
+  type RankProblem,
+  type Ranked,
+  type RankFigures,
+  type Reason,
+} from './gearing/rank';
+
+export { enginePower, engineTorque, powerTorque, torqueLookup, type TorquePoint } from './road/engine-torque';
+export { motorCurve, quickCurve, type EnginePeaks, type MotorPeaks } from './road/quick-curve';
+export {
+  GRAVITY,
+  VEHICLE_LIMITS,
+  bestShiftSpeed,
+  readyCar,
+  wongInertiaFactor,
+  type Car,
+  type Converter,
+  type Engine,
+  type GearState,
+  type Vehicle,
+} from './road/vehicle';
+export {
+  MARKS_M,
+  roadRun,
+  shiftSpeeds,
+  type LimitedBy,
+  type Mark,
+  type Run,
+  type RunOptions,
+  type Shift,
+  type TracePoint,
+} from './road/run';
+export { haleFit } from './road/hale';
+export { MOST_CORNERS, checkCourse, courseFromTrace, type Corner, type Course, type TraceSample } from './road/course';
+export { type Pace, type PacePoint } from './road/pace';
+export {
+  SEARCH_LIMITS,
+  coursePace,
+  pairName,
+  roadSearch,
+  type FoundSet,
+  type SearchProblem,
+  type SearchProgress,
+  type SearchResult,
+  type SearchRules,
+  type ShelfFinal,
+  type ShelfPair,
+} from './road/search';
+
+export { biasRatio, lockingValue, wheelTorques } from './unit/bias';
+export {
+  rampFromRotationPlane,
+  rampLockCoefficient,
+  rampThrust,
+  solidRampAngle,
+  type PlateUnit,
+  type Ramp,
+} from './unit/ramp';
+export { lockAt, unitLock, type UnitLock } from './unit/unit-lock';
+export {
+  SITUATIONS,
+  compareUnit,
+  coneTorquePerNewton,
+  lockLaw,
+  sideGearThrust,
+  situationOf,
+  type AxleGround,
+  type BevelGear,
+  type CompareResult,
+  type CompareSituation,
+  type CompareType,
+  type CompareUnit,
+  type LockLaw,
+  type SituationName,
+  type SituationSettings,
+  type WheelGround,
+} from './unit/compare';
+
+export { frictionInterfaces, type PackMember } from './pack/interfaces';
+export {
+  LISTED_TRAVEL,
+  PLAN_LIMITS,
+  packPlan,
+  plateOrders,
+  type Plan,
+  type PlanProblem,
+  type PlanResult,
+  type PlanSide,
+  type PlannedSide,
+} from './pack/plan';
+export { SHIM_LIMITS, packShims, type ShimChoice, type ShimResult, type ShimSide, type ShimStock } from './pack/shims';
+export {
+  UNCERTAINTY_LIMITS,
+  packUncertainty,
+  type Influence,
+  type Outcome,
+  type PackUncertainty,
+  type UncertainPack,
+  type UncertainValue,
+} from './pack/uncertainty';
+export { normalFrom, seededRandom } from './random';
+export { effectiveFriction, learnedFriction, type LearnedFriction } from './pack/friction';
+export { frictionRadius, packBreakaway, type PackFriction, type WearModel } from './pack/breakaway';
+export { HOLDS, perPackFromReading, wrenchReading, type Hold, type WrenchReading } from './pack/wrench';
+export {
+  FORCE_PEAK_RATIO,
+  SNAP_THROUGH_RATIO,
+  SPRING_STEEL,
+  discGroupFreeHeight,
+  discSpringForce,
+  discSpringK1,
+  springColumn,
+  type ColumnState,
+  type DiscGroup,
+  type DiscSpring,
+} from './pack/disc-spring';

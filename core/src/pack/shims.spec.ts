@@ -1,0 +1,146 @@
+import fc from 'fast-check';
+import highsLoader from 'highs';
+import { packShims, type ShimSide, type ShimStock } from './shims';
+
+const hundredths = (min: number, max: number) => fc.integer({ min, max }).map((n) => n / 100);
+const someStock = (most: number) =>
+  fc.array(fc.record({ thicknessMm: hundredths(10, 140), count: fc.integer({ min: 0, max: 3 }) }), { maxLength: most });
+const someSide = fc.record({ fixedMm: hundredths(1500, 1600), targetMm: hundredths(1590, 1800) });
+
+/** Every pair of stacks there is, by counting up. */
+function brute(sides: readonly ShimSide[], stock: readonly ShimStock[], most: number): [number, number, number] {
+  const options: { used: number[]; sum: number; pieces: number }[] = [];
+  const go = (i: number, used: number[], sum: number, pieces: number): void => {
+    if (i === stock.length) {
+      options.push({ used, sum, pieces });
+      return;
+    }
+    const { thicknessMm, count } = stock[i] as ShimStock;
+    for (let n = 0; n <= Math.min(count, most - pieces); n++)
+      go(i + 1, [...used, n], sum + n * thicknessMm, pieces + n);
+  };
+  go(0, [], 0, 0);
+  const error = (side: ShimSide, sum: number): number => Math.round(Math.abs(side.fixedMm + sum - side.targetMm) * 1e6);
+  let best: [number, number, number] = [Infinity, Infinity, Infinity];
+  const [left, right] = sides;
+  if (!left || !right) throw new Error('two sides');
+  for (const a of options) {
+    for (const b of options) {
+      if (a.used.some((n, i) => n + (b.used[i] ?? 0) > (stock[i]?.count ?? 0))) continue;
+      const [ea, eb] = [error(left, a.sum), error(right, b.sum)];
+      const found: [number, number, number] = [Math.max(ea, eb), ea + eb, a.pieces + b.pieces];
+      if (
+        found[0] < best[0] ||
+        (found[0] === best[0] && (found[1] < best[1] || (found[1] === best[1] && found[2] < best[2])))
+      )
+        best = found;
+    }
+  }
+  return best;
+}
+
+const scores = (result: ReturnType<typeof packShims>): [number, number, number] => {
+  const errors = result.sides.map(({ errorMm }) => Math.round(Math.abs(errorMm) * 1e6));
+  return [
+    Math.max(...errors),
+    errors.reduce((a, b) => a + b, 0),
+    result.sides.reduce((n, side) => n + side.piecesMm.length, 0),
+  ];
+};
+
+describe('pack: shims from stock', () => {
+  it('one piece is one piece: both sides can’t have the only one', () => {
+    const sides = [
+      { fixedMm: 15.7, targetMm: 16.6 },
+      { fixedMm: 15.72, targetMm: 16.6 },
+    ];
+    // 0.90 and 0.88 are wanted; the second 0.90 would be 0.02 over [exact]
+    const two = packShims(sides, [{ thicknessMm: 0.9, count: 2 }], 3);
+    expect(two.sides.map(({ piecesMm }) => piecesMm)).toEqual([[0.9], [0.9]]);
+    expect(two.worstErrorMm).toBeCloseTo(0.02, 9);
+    const one = packShims(
+      sides,
+      [
+        { thicknessMm: 0.9, count: 1 },
+        { thicknessMm: 0.85, count: 1 },
+      ],
+      3,
+    );
+    expect(one.sides.map(({ piecesMm }) => piecesMm)).toEqual([[0.9], [0.85]]);
+    expect(one.provenBest).toBeTrue();
+  });
+
+  it('least worst error first, then least sum, then fewest pieces', () => {
+    const sides = [
+      { fixedMm: 10, targetMm: 11 },
+      { fixedMm: 10, targetMm: 11 },
+    ];
+    const stock = [
+      { thicknessMm: 1, count: 2 },
+      { thicknessMm: 0.5, count: 4 },
+    ];
+    expect(packShims(sides, stock, 3).sides.map(({ piecesMm }) => piecesMm)).toEqual([[1], [1]]);
+    expect(packShims(sides, [{ thicknessMm: 0.5, count: 4 }], 2).sides[0]?.piecesMm).toEqual([0.5, 0.5]);
+    expect(packShims(sides, [], 3).sides.map(({ heightMm }) => heightMm)).toEqual([10, 10]);
+  });
+
+  it('finds what counting up finds, on any stock small enough to count', () => {
+    fc.assert(
+      fc.property(someStock(5), someSide, someSide, fc.integer({ min: 0, max: 3 }), (stock, a, b, most) => {
+        const result = packShims([a, b], stock, most);
+        expect(result.provenBest).toBeTrue();
+        expect(scores(result)).toEqual(brute([a, b], stock, most));
+        for (const { thicknessMm } of stock) {
+          const used = result.sides.flatMap(({ piecesMm }) => piecesMm).filter((piece) => piece === thicknessMm).length;
+          const there = stock.filter((one) => one.thicknessMm === thicknessMm).reduce((n, one) => n + one.count, 0);
+          expect(used).toBeLessThanOrEqual(there);
+        }
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it('finds what a mixed-integer solver finds, on 500 random stocks', async () => {
+    const highs = await highsLoader();
+    const most = 3;
+    const cases = fc.sample(fc.tuple(someStock(14), someSide, someSide), { numRuns: 500, seed: 11 });
+    cases.forEach(([stock, a, b], k) => {
+      const result = packShims([a, b], stock, most);
+      // minimise w, |fixed + Σ t·n − target| ≤ w on both sides, Σ n ≤ 3 a side, n_left + n_right ≤ count
+      const sum = (side: string): string => stock.map(({ thicknessMm }, i) => ` + ${thicknessMm} ${side}${i}`).join('');
+      const count = (side: string): string => stock.map((_, i) => ` + ${side}${i}`).join('');
+      const rows = (['l', 'r'] as const).flatMap((side) => {
+        const { fixedMm, targetMm } = side === 'l' ? a : b;
+        const wanted = (targetMm - fixedMm).toFixed(6);
+        return [
+          ` ${side}over:${sum(side)} - w <= ${wanted}`,
+          ` ${side}under:${sum(side)} + w >= ${wanted}`,
+          ...(stock.length ? [` ${side}count:${count(side)} <= ${most}`] : []),
+        ];
+      });
+      const shared = stock.map(({ count: there }, i) => ` c${i}: l${i} + r${i} <= ${there}`);
+      const integers = stock.map((_, i) => ` l${i} r${i}`).join('');
+      const model = `Minimize\n w\nSubject To\n${[...rows, ...shared].join('\n')}\nBounds\n w >= 0\n${integers ? `General\n${integers}\n` : ''}End`;
+      const solved = highs.solve(model, { mip_rel_gap: 0, mip_abs_gap: 0 });
+      expect(solved.Status).withContext(`case ${k}`).toBe('Optimal');
+      expect(result.worstErrorMm).withContext(`case ${k}`).toBeCloseTo(solved.ObjectiveValue, 5);
+    });
+  });
+
+  const bad: [string, unknown[]][] = [
+    ['sides', [[], [], 3]],
+    ['sides[0].fixedMm', [[{ fixedMm: -1, targetMm: 2 }], [], 3]],
+    ['sides[0].targetMm', [[{ fixedMm: 1, targetMm: Number.NaN }], [], 3]],
+    ['stock[0].count', [[{ fixedMm: 1, targetMm: 2 }], [{ thicknessMm: 1, count: -1 }], 3]],
+    ['stock[0].count', [[{ fixedMm: 1, targetMm: 2 }], [{ thicknessMm: 1, count: 0.5 }], 3]],
+    ['stock[0].thicknessMm', [[{ fixedMm: 1, targetMm: 2 }], [{ thicknessMm: 0, count: 1 }], 3]],
+    ['maxPiecesPerSide', [[{ fixedMm: 1, targetMm: 2 }], [], 9]],
+  ];
+  for (const [field, args] of bad) {
+    it(`refuses by name: ${field}`, () => {
+      expect(() => packShims(...(args as Parameters<typeof packShims>))).toThrowMatching(
+        (error) => error.field === field,
+      );
+    });
+  }
+});

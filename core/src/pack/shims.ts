@@ -1,0 +1,282 @@
+import { InputError, requireNumber } from '../errors';
+
+export interface ShimSide {
+  /** Everything in the stack but the shims. */
+  readonly fixedMm: number;
+  readonly targetMm: number;
+}
+
+/** One thickness on the shelf and how many pieces of it there are. */
+export interface ShimStock {
+  readonly thicknessMm: number;
+  readonly count: number;
+}
+
+export interface ShimChoice {
+  /** Thickest first. */
+  readonly piecesMm: readonly number[];
+  readonly heightMm: number;
+  /** Height less target. */
+  readonly errorMm: number;
+}
+
+export interface ShimResult {
+  readonly sides: readonly ShimChoice[];
+  readonly worstErrorMm: number;
+  readonly provenBest: boolean;
+}
+
+export const SHIM_LIMITS = {
+  sides: { min: 1, max: 2, integer: true },
+  fixedMm: { min: 0, max: 1000, unit: 'mm' },
+  targetMm: { min: 0, max: 1000, unit: 'mm' },
+  thicknessMm: { above: 0, max: 100, unit: 'mm' },
+  count: { min: 0, max: 10_000, integer: true },
+  stock: { min: 0, max: 400, integer: true },
+  maxPiecesPerSide: { min: 0, max: 6, integer: true },
+} as const;
+
+/** Errors closer than this, in mm, are one: no instrument tells them apart. */
+const SAME_MM = 1e-7;
+/** Partial stacks looked at before the search gives what it has, unproven. */
+const BUDGET = 30_000_000;
+
+interface Stack {
+  /** How many of each thickness, as indices with repeats, thinnest first. */
+  readonly picks: readonly number[];
+  /** In units of {@link SAME_MM}. */
+  readonly error: number;
+}
+
+/** Pairs of pieces that may lie in one stack, by ascending sum; `first` is no thicker than `second`. */
+interface Pairs {
+  readonly sums: Float64Array;
+  readonly first: Uint16Array;
+  readonly second: Uint16Array;
+}
+
+/** Index of the first of `length` ascending values that is at least `wanted`. */
+function firstFrom(wanted: number, length: number, at: (index: number) => number): number {
+  let [low, high] = [0, length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (at(middle) < wanted) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/**
+ * Every stack of at most `most` pieces that lands within a window. Thicknesses are gone through upwards; the last two
+ * pieces are looked up together among all pairs, sorted by their sum, so that four pieces cost as much as two.
+ */
+class Stacks {
+  work = 0;
+  private readonly thick: readonly number[];
+  private readonly counts: readonly number[];
+  private readonly pairs: Pairs;
+
+  constructor(
+    stock: readonly ShimStock[],
+    private readonly most: number,
+  ) {
+    const byThickness = new Map<number, number>();
+    for (const { thicknessMm, count } of stock)
+      byThickness.set(thicknessMm, (byThickness.get(thicknessMm) ?? 0) + count);
+    const sorted = [...byThickness].filter(([, count]) => count > 0).sort(([a], [b]) => a - b);
+    this.thick = sorted.map(([thickness]) => thickness);
+    this.counts = sorted.map(([, count]) => count);
+    this.pairs = this.everyPair();
+  }
+
+  private everyPair(): Pairs {
+    const { thick, counts } = this;
+    const kept: [number, number][] = [];
+    thick.forEach((_, first) => {
+      for (let second = first; second < thick.length; second++)
+        if (second > first || (counts[first] as number) > 1) kept.push([first, second]);
+    });
+    const sums = Float64Array.from(kept, ([a, b]) => (thick[a] as number) + (thick[b] as number));
+    const order = Uint32Array.from(kept.keys()).sort((a, b) => (sums[a] as number) - (sums[b] as number));
+    const ordered = (part: 0 | 1): Uint16Array => Uint16Array.from(order, (k) => (kept[k] as [number, number])[part]);
+    return { sums: Float64Array.from(order, (k) => sums[k] as number), first: ordered(0), second: ordered(1) };
+  }
+
+  thickness(index: number): number {
+    return this.thick[index] as number;
+  }
+
+  /** Whether two stacks can be built at the same time. */
+  both(a: Stack, b: Stack): boolean {
+    for (const index of new Set(a.picks)) {
+      const used = a.picks.filter((one) => one === index).length + b.picks.filter((one) => one === index).length;
+      if (used > (this.counts[index] as number)) return false;
+    }
+    return true;
+  }
+
+  /**
+   * Stacks whose sum lies within `window()` of `wanted`; the window may shrink meanwhile.
+   * @returns false where the budget ran out
+   */
+  near(wanted: number, window: () => number, found: (stack: Stack) => void): boolean {
+    const { thick, counts, most } = this;
+    const { sums, first, second } = this.pairs;
+    const thickest = thick.at(-1) ?? 0;
+    const picks: number[] = [];
+    const tell = (sum: number, ...more: number[]): void => {
+      const error = Math.abs(sum - wanted);
+      if (error <= window()) found({ picks: [...picks, ...more], error: Math.round(error / SAME_MM) });
+    };
+    const left = (index: number): number => (counts[index] as number) - countOf(picks, index);
+    const onePiece = (from: number, sum: number): boolean => {
+      const least = wanted - window() - sum;
+      const start = Math.max(
+        from,
+        firstFrom(least, thick.length, (i) => thick[i] as number),
+      );
+      for (let i = start; i < thick.length && sum + (thick[i] as number) - wanted <= window(); i++) {
+        if (++this.work > BUDGET) return false;
+        if (left(i) > 0) tell(sum + (thick[i] as number), i);
+      }
+      return true;
+    };
+    const twoPieces = (from: number, sum: number): boolean => {
+      const start = firstFrom(wanted - window() - sum, sums.length, (k) => sums[k] as number);
+      for (let k = start; k < sums.length && sum + (sums[k] as number) - wanted <= window(); k++) {
+        if (++this.work > BUDGET) return false;
+        const [a, b] = [first[k] as number, second[k] as number];
+        if (a >= from && left(a) >= (a === b ? 2 : 1)) tell(sum + (sums[k] as number), a, b);
+      }
+      return true;
+    };
+    /** Stacks with up to `more` pieces on top of the picks, none thinner than `from`. */
+    const go = (from: number, sum: number, more: number): boolean => {
+      tell(sum);
+      // Even the thickest pieces don't reach the window any more.
+      if (more === 0 || wanted - (sum + more * thickest) > window()) return true;
+      if (more <= 2) return onePiece(from, sum) && (more === 1 || twoPieces(from, sum));
+      for (let i = from; i < thick.length; i++) {
+        if (++this.work > BUDGET) return false;
+        const thickness = thick[i] as number;
+        // Thicker pieces only get further past the window.
+        if (sum + thickness - wanted > window()) break;
+        if (left(i) <= 0) continue;
+        picks.push(i);
+        const within = go(i, sum + thickness, more - 1);
+        picks.pop();
+        if (!within) return false;
+      }
+      return true;
+    };
+    return go(0, 0, most);
+  }
+}
+
+/** How often the last pick is repeated: picks ascend, so equal ones stand at the end. */
+function countOf(picks: readonly number[], index: number): number {
+  let count = 0;
+  for (let i = picks.length - 1; i >= 0 && picks[i] === index; i--) count++;
+  return count;
+}
+
+/** Without the dust of adding decimal fractions. */
+const tidy = (mm: number): number => Number(mm.toFixed(9));
+
+const byError = (a: Stack, b: Stack): number => a.error - b.error || a.picks.length - b.picks.length;
+
+function check(sides: readonly ShimSide[], stock: readonly ShimStock[], most: number): void {
+  requireNumber('sides', sides.length, SHIM_LIMITS.sides);
+  requireNumber('stock', stock.length, SHIM_LIMITS.stock);
+  requireNumber('maxPiecesPerSide', most, SHIM_LIMITS.maxPiecesPerSide);
+  sides.forEach(({ fixedMm, targetMm }, i) => {
+    requireNumber(`sides[${i}].fixedMm`, fixedMm, SHIM_LIMITS.fixedMm);
+    requireNumber(`sides[${i}].targetMm`, targetMm, SHIM_LIMITS.targetMm);
+  });
+  stock.forEach(({ thicknessMm, count }, i) => {
+    requireNumber(`stock[${i}].thicknessMm`, thicknessMm, SHIM_LIMITS.thicknessMm);
+    requireNumber(`stock[${i}].count`, count, SHIM_LIMITS.count);
+  });
+}
+
+/**
+ * The shims for one side or both from pieces that exist: least worst error over the sides first, then least sum of
+ * errors, then fewest pieces. Exact: every stack that could be better is looked at [exact].
+ * @param sides 1 or 2
+ * @param stock up to 400 thicknesses with their counts; both sides draw on the same pieces
+ * @param maxPiecesPerSide 0 to 6
+ * @returns pieces thickest first; `provenBest` false where the stock is so large that the search was cut short
+ * @throws InputError naming the field
+ */
+export function packShims(
+  sides: readonly ShimSide[],
+  stock: readonly ShimStock[],
+  maxPiecesPerSide: number,
+): ShimResult {
+  check(sides, stock, maxPiecesPerSide);
+  const stacks = new Stacks(stock, maxPiecesPerSide);
+  const wanted = sides.map(({ fixedMm, targetMm }) => targetMm - fixedMm);
+  let proven = true;
+  // The nearest stack of each side for itself: no pair can have a smaller worst error.
+  const nearest = wanted.map((goal) => {
+    let best = Math.abs(goal);
+    proven =
+      stacks.near(
+        goal,
+        () => best,
+        (stack) => (best = Math.min(best, stack.error * SAME_MM)),
+      ) && proven;
+    return best;
+  });
+  let window = Math.max(...nearest) + SAME_MM;
+  let chosen: readonly Stack[] | null = null;
+  while (!chosen) {
+    const lists = wanted.map((goal) => {
+      const list: Stack[] = [];
+      proven =
+        stacks.near(
+          goal,
+          () => window,
+          (stack) => list.push(stack),
+        ) && proven;
+      return list.sort(byError);
+    });
+    chosen = choose(lists, stacks);
+    // Nothing is always possible: no shims at all, on both sides.
+    if (!chosen && (!proven || window > 1e6))
+      chosen = wanted.map((goal) => ({ picks: [], error: Math.round(Math.abs(goal) / SAME_MM) }));
+    window *= 4;
+  }
+  const result = chosen.map((stack, i): ShimChoice => {
+    const piecesMm = stack.picks.map((index) => stacks.thickness(index)).reverse();
+    const heightMm = tidy(piecesMm.reduce((sum, piece) => sum + piece, (sides[i] as ShimSide).fixedMm));
+    return { piecesMm, heightMm, errorMm: tidy(heightMm - (sides[i] as ShimSide).targetMm) };
+  });
+  return {
+    sides: result,
+    worstErrorMm: Math.max(...result.map(({ errorMm }) => Math.abs(errorMm))),
+    provenBest: proven,
+  };
+}
+
+/** The best of what can be built together; lists are sorted by error, then pieces. */
+function choose(lists: readonly (readonly Stack[])[], stacks: Stacks): readonly Stack[] | null {
+  const [left, right] = lists;
+  if (!left) throw new InputError('sides', 'sides is empty.', 'one side or two');
+  if (!right) return left[0] ? [left[0]] : null;
+  let best: { pair: readonly Stack[]; worst: number; sum: number; pieces: number } | null = null;
+  for (const a of left) {
+    if (best && a.error > best.worst) break;
+    for (const b of right) {
+      const worst = Math.max(a.error, b.error);
+      if (best && worst > best.worst) break;
+      if (!stacks.both(a, b)) continue;
+      const [sum, pieces] = [a.error + b.error, a.picks.length + b.picks.length];
+      if (!best || worst < best.worst || sum < best.sum || (sum === best.sum && pieces < best.pieces))
+        best = { pair: [a, b], worst, sum, pieces };
+      // For this left stack the first that goes with it is the best.
+      break;
+    }
+  }
+  return best?.pair ?? null;
+}

@@ -1,0 +1,108 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, test } from './bench';
+
+const sheets = [
+  'brief',
+  'brief?tab=axle',
+  'engine',
+  'gearing',
+  'gearing?tab=thrust',
+  'gearing?tab=ladder',
+  'gearing?tab=match',
+  'gearing?tab=find',
+  'road',
+  'sets',
+  'sets?tab=shelf',
+  'sets?tab=course',
+  'unit',
+  'unit?tab=compare',
+  'pack',
+  'pack?tab=measure',
+  'pack?tab=shims',
+  'pack?tab=sure',
+  'pack?tab=springs',
+  'pack?tab=breakaway',
+  'ledger',
+];
+
+async function serious(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  return violations
+    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    .map(
+      ({ id, nodes }) =>
+        `${id}: ${nodes
+          .map((n) => n.target.join(' '))
+          .slice(0, 4)
+          .join(' | ')}`,
+    );
+}
+
+for (const night of [false, true]) {
+  test(`axe finds nothing serious on any view, ${night ? 'night' : 'day'}`, async ({ drift, page }) => {
+    test.setTimeout(180_000);
+    await page.addInitScript(
+      (n) => localStorage.setItem('hot-spline.ui', JSON.stringify({ system: 'inch', night: n, findingsOpen: true })),
+      night,
+    );
+    await page.goto('/');
+    await expect(page.getByRole('link', { name: /Kittiwake/ }).first()).toBeVisible();
+    expect(await serious(page), 'board').toEqual([]);
+    await page.goto('/library');
+    await expect(page.getByRole('button', { name: /Heron/ })).toBeVisible();
+    expect(await serious(page), 'library').toEqual([]);
+    for (const sheet of sheets) {
+      await drift.open(sheet);
+      await expect(page.locator('h1')).toBeVisible();
+      expect(await serious(page), sheet).toEqual([]);
+    }
+    await drift.open('pack');
+    await page.locator('[data-member="l9"]').click();
+    expect(await serious(page), 'a spring chosen').toEqual([]);
+    await page.locator('[data-figure="pack.rear.slope"]').click();
+    await expect(page.locator('hs-working .formula')).toBeVisible();
+    expect(await serious(page), 'working').toEqual([]);
+  });
+}
+
+test('the frame does not scroll at 1280×800; a phone scrolls only down', async ({ drift, page }) => {
+  test.setTimeout(120_000);
+  const overflow = () =>
+    page.evaluate(() => [
+      document.documentElement.scrollWidth - innerWidth,
+      document.documentElement.scrollHeight - innerHeight,
+    ]);
+  for (const sheet of sheets) {
+    await page.setViewportSize({ width: 1280, height: 800 });
+    await drift.open(sheet);
+    await expect(page.locator('h1')).toBeVisible();
+    expect(await overflow(), sheet).toEqual([0, 0]);
+    await page.setViewportSize({ width: 390, height: 844 });
+    await expect.poll(async () => (await overflow())[0], `${sheet} on a phone`).toBe(0);
+  }
+});
+
+test('measuring on a phone: thumb targets, and the Write button in place of Enter', async ({ drift, page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await drift.open('pack?tab=measure');
+  await drift.field('8 shim right').fill('35 thou');
+  await page.getByRole('button', { name: 'Write' }).click();
+  await expect(drift.finding('Right stack on target')).toBeAttached();
+});
+
+test('nothing is fetched from elsewhere', async ({ drift, page }) => {
+  const away: string[] = [];
+  page.on('request', (request) => {
+    if (
+      !request.url().startsWith('http://127.0.0.1') &&
+      !request.url().startsWith('data:') &&
+      !request.url().startsWith('blob:')
+    )
+      away.push(request.url());
+  });
+  for (const sheet of sheets) await drift.open(sheet);
+  expect(away).toEqual([]);
+});

@@ -1,0 +1,89 @@
+import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { test as base, expect, type APIRequestContext, type Locator, type Page } from '@playwright/test';
+
+export type DemoName = 'kittiwake-drift-coupe' | 'bracken-raid-truck' | 'wren-hill-climb' | 'plover-electric-hatch';
+
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- files are changed freely before they are imported
+export function demoFile(name: DemoName): any {
+  return JSON.parse(readFileSync(new URL(`../demo/${name}.json`, import.meta.url), 'utf8'));
+}
+
+/** A build of its own for a test, made from a demo file. */
+export async function importDemo(request: APIRequestContext, name: DemoName): Promise<string> {
+  const id = randomUUID();
+  const answer = await request.post('/api/builds', { data: { id, file: demoFile(name) } });
+  expect(answer.status()).toBe(201);
+  return id;
+}
+
+export class Bench {
+  constructor(
+    readonly page: Page,
+    readonly id: string,
+  ) {}
+
+  async open(sheet: string): Promise<void> {
+    await this.page.goto(`/builds/${this.id}/${sheet}`);
+    await expect(this.page.locator('hs-line')).toBeVisible();
+  }
+
+  field(name: string): Locator {
+    return this.page.getByLabel(name, { exact: true });
+  }
+
+  /** Types into a field and takes it with Enter. */
+  async enter(name: string, text: string): Promise<void> {
+    const field = this.field(name);
+    await field.fill(text);
+    await field.press('Enter');
+  }
+
+  figure(id: string): Locator {
+    return this.page.locator(`[data-figure="${id}"] .value`).first();
+  }
+
+  /** The number shown by a figure, without its unit. */
+  async number(id: string): Promise<number> {
+    const text = await this.page.locator(`[data-figure="${id}"] .number`).first().innerText();
+    return Number(text.replace(/[\u202f\s]/g, '').replace('−', '-'));
+  }
+
+  station(name: string): Locator {
+    return this.page.locator('hs-line li', { hasText: name });
+  }
+
+  finding(title: string | RegExp): Locator {
+    return this.page.locator('hs-findings li', { hasText: title });
+  }
+
+  /** Waits until the server has acknowledged everything. */
+  async saved(): Promise<void> {
+    await expect(this.page.locator('.saving')).toHaveText(/^Saved/, { timeout: 15_000 });
+  }
+
+  async stored(request: APIRequestContext): Promise<{ version: number; build: Record<string, never> }> {
+    return (await request.get(`/api/builds/${this.id}`)).json();
+  }
+}
+
+/** `drift`, `truck`, `hill`: a page on a build of its own. A page error or a blocked script fails the test. */
+export const test = base.extend<{ drift: Bench; truck: Bench; hill: Bench; calm: undefined }>({
+  calm: [
+    async ({ page }, use) => {
+      const errors: string[] = [];
+      page.on('pageerror', (error) => errors.push(error.message));
+      page.on('console', (message) => {
+        if (/content security policy|NG0/i.test(message.text())) errors.push(message.text());
+      });
+      await use(undefined);
+      expect(errors).toEqual([]);
+    },
+    { auto: true },
+  ],
+  drift: async ({ page, request }, use) => use(new Bench(page, await importDemo(request, 'kittiwake-drift-coupe'))),
+  hill: async ({ page, request }, use) => use(new Bench(page, await importDemo(request, 'wren-hill-climb'))),
+  truck: async ({ page, request }, use) => use(new Bench(page, await importDemo(request, 'bracken-raid-truck'))),
+});
+
+export { expect };

@@ -1,0 +1,51 @@
+import { expect, test } from './bench';
+
+test.describe('the board', () => {
+  test('shows the demo builds and opens one', async ({ page }) => {
+    await page.goto('/');
+    for (const name of ['Kittiwake', 'Bracken', 'Wren', 'Plover'])
+      await expect(page.getByRole('link', { name: new RegExp(name) }).first()).toBeVisible();
+    await page
+      .getByRole('link', { name: /Plover/ })
+      .first()
+      .click();
+    await expect(page.locator('hs-line')).toContainText('Motor');
+    await expect(page.locator('hs-line')).toContainText('First stage');
+  });
+
+  test('a new build is started, copied, put away and brought back', async ({ page }) => {
+    const name = `Sandpiper ${Date.now()}`;
+    await page.goto('/');
+    await page.getByRole('button', { name: 'New build' }).click();
+    await page.getByLabel('Name of the new build').fill(name);
+    await page.getByLabel('Name of the new build').press('Enter');
+    await expect(page).toHaveURL(/gearing/);
+    await expect(page.locator('.title')).toHaveText(name);
+    await page.getByRole('link', { name: 'Hot Spline' }).click();
+    await page.getByRole('button', { name: `Copy ${name}`, exact: true }).click();
+    await expect(page.getByText(`${name} (copy)`)).toBeVisible();
+    await page.getByRole('button', { name: `Put ${name} away`, exact: true }).click();
+    await page.getByRole('button', { name: `Bring ${name} back`, exact: true }).click();
+    await expect(page.getByRole('button', { name: `Put ${name} away`, exact: true })).toBeVisible();
+  });
+
+  test('a build that is not there says so', async ({ page }) => {
+    await page.goto('/builds/00000000-0000-4000-8000-00000000dead/gearing');
+    await expect(page.getByRole('heading', { name: 'No such build' })).toBeVisible();
+  });
+
+  test('engine and gearbox: a gear as a tooth pair, a torque point, a converter', async ({ drift, page }) => {
+    await drift.open('engine');
+    await drift.enter('Gear 1', '41/13');
+    await expect(page.locator('#gear-0-said')).toHaveText('3.154');
+    await drift.enter('Point 5 torque', '600 Nm');
+    await expect(drift.finding('Clutch holds ×1.02')).toBeVisible();
+    await drift.field('Coupling').selectOption('Converter');
+    await drift.enter('Rated stall', '2800');
+    await expect(drift.finding(/Cruise is \d+ rpm from converter stall/)).toBeVisible();
+    await page.getByRole('button', { name: 'Add transfer case' }).click();
+    await page.getByRole('radio', { name: 'Low' }).click();
+    await expect(drift.station('Range Low')).toBeVisible();
+    await drift.saved();
+  });
+});

@@ -1,0 +1,187 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Bench, demoFile, expect, importDemo, test } from './bench';
+
+test.describe('story 5: keep', () => {
+  test('undo and redo, and what was saved is there after a reload', async ({ drift, page, request }) => {
+    await drift.open('gearing');
+    await drift.enter('Ring teeth', '41');
+    await drift.enter('Pinion teeth', '11');
+    await expect(drift.figure('gearing.rear.final')).toHaveText('3.727');
+    await page.getByRole('button', { name: 'Undo', exact: true }).click();
+    await expect(drift.figure('gearing.rear.final')).toHaveText('4.100');
+    await page.locator('h1').click();
+    await page.keyboard.press('Control+z');
+    await expect(drift.figure('gearing.rear.final')).toHaveText('4.300');
+    await page.keyboard.press('Control+y');
+    await page.keyboard.press('Control+Shift+z');
+    await expect(drift.figure('gearing.rear.final')).toHaveText('3.727');
+    await drift.saved();
+    await page.reload();
+    await expect(drift.figure('gearing.rear.final')).toHaveText('3.727');
+    expect((await drift.stored(request)).version).toBeGreaterThan(1);
+  });
+
+  test('a reload in the middle of typing loses nothing', async ({ drift, page }) => {
+    await drift.open('pack?tab=measure');
+    await drift.field('8 shim right').pressSequentially('34.5 th');
+    await page.reload();
+    await expect(drift.field('8 shim right')).toHaveValue('34.5 th');
+    await drift.field('8 shim right').press('Enter');
+    await expect(drift.field('8 shim right')).toHaveValue('34.5 th');
+    await expect(drift.finding(/2 of 18 pieces not measured/)).toBeVisible();
+    await drift.open('gearing');
+    await drift.field('Tyre').fill('245/4');
+    await page.reload();
+    await expect(drift.field('Tyre')).toHaveValue('245/4');
+  });
+
+  test('while the server is away, changes wait here and go later', async ({ drift, page, request }) => {
+    await drift.open('pack?tab=measure');
+    await page.route('**/api/builds/**', (route) => route.abort());
+    await drift.enter('8 shim right', '35 thou');
+    await expect(page.locator('.saving')).toContainText('1 change waits, kept here');
+    await page.unroute('**/api/builds/**');
+    await page.reload();
+    await expect(drift.finding('Right stack on target')).toBeVisible();
+    await expect
+      .poll(async () => ((await (await request.get(`/api/builds/${drift.id}/ledger`)).json()) as unknown[]).length)
+      .toBe(demoFile('kittiwake-drift-coupe').ledger.length + 1);
+  });
+
+  test('a stale change is refused with both versions, and the screen offers what to keep', async ({
+    drift,
+    page,
+    request,
+  }) => {
+    await drift.open('gearing');
+    const other = demoFile('kittiwake-drift-coupe').build;
+    other.axles.rear.finalDrive = { ring: 37, pinion: 9 };
+    await request.put(`/api/builds/${drift.id}`, {
+      data: { writeId: crypto.randomUUID(), baseVersion: 1, build: other },
+    });
+    await drift.enter('Ring teeth', '41');
+    const dialog = page.getByRole('dialog', { name: 'Changed elsewhere' });
+    await expect(dialog).toContainText('axles.rear.finalDrive.ring: mine 41, other 37');
+    await page.getByRole('button', { name: /Take the other/ }).click();
+    await expect(drift.figure('gearing.rear.final')).toHaveText('4.111');
+    await page.getByRole('button', { name: 'Undo', exact: true }).click();
+    await expect(drift.figure('gearing.rear.final')).toHaveText('4.100');
+    await drift.saved();
+    expect((await drift.stored(request)).version).toBe(3);
+  });
+
+  test('another tab takes over what was saved in this one', async ({ drift, page, context }) => {
+    await drift.open('gearing');
+    const second = await context.newPage();
+    const mirror = new Bench(second, drift.id);
+    await mirror.open('gearing');
+    await drift.enter('Ring teeth', '41');
+    await expect(mirror.figure('gearing.rear.final')).toHaveText('4.100');
+    await mirror.enter('Pinion teeth', '11');
+    await expect(drift.figure('gearing.rear.final')).toHaveText('3.727');
+    await expect(page.getByRole('dialog', { name: 'Changed elsewhere' })).toHaveCount(0);
+  });
+
+  test('a reading is voided with a reason and stays in the ledger', async ({ drift, page }) => {
+    await drift.open('ledger');
+    await expect(page.locator('tbody tr.void')).toHaveCount(1);
+    await page.getByRole('button', { name: /^Void Rear, right pack: 7 friction/ }).click();
+    await drift.field('Reason').fill(' ');
+    await drift.field('Reason').press('Enter');
+    await expect(page.locator('[id$="-said"].wrong')).toContainText('Reason must say why');
+    await drift.enter('Reason', 'Dropped the plate');
+    await expect(page.locator('tbody tr.void')).toHaveCount(2);
+    await expect(page.locator('tbody')).toContainText('void: Dropped the plate');
+    await page.reload();
+    await expect(page.locator('tbody tr.void')).toHaveCount(2);
+  });
+
+  test('export and import bring the same build back', async ({ drift, page, request }) => {
+    await drift.open('gearing');
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('link', { name: 'Export this build' }).click(),
+    ]);
+    const file = await download.path();
+    expect(JSON.parse(readFileSync(file, 'utf8'))).toEqual(demoFile('kittiwake-drift-coupe'));
+    await page.goto('/');
+    await page.getByLabel('Build file to import').setInputFiles(file);
+    await expect(page).toHaveURL(/\/builds\/[0-9a-f-]{36}\/gearing/);
+    const id = /builds\/([0-9a-f-]{36})/.exec(page.url())?.[1];
+    expect(id).not.toBe(drift.id);
+    expect(await (await request.get(`/api/builds/${id}/export`)).json()).toEqual(demoFile('kittiwake-drift-coupe'));
+  });
+
+  test('a broken file is refused by the name of its field', async ({ page }) => {
+    await page.goto('/');
+    const broken = demoFile('kittiwake-drift-coupe');
+    delete broken.build.gearbox;
+    const send = (name: string, text: string) =>
+      page
+        .getByLabel('Build file to import')
+        .setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) });
+    await send('a.json', JSON.stringify(broken));
+    await expect(page.getByText('build.gearbox is missing.')).toBeVisible();
+    await send('b.json', 'not json');
+    await expect(page.getByText('file “b.json” is not JSON.')).toBeVisible();
+  });
+
+  test('what was typed comes back as typed when the units are flipped', async ({ drift, page }) => {
+    await drift.open('pack?tab=springs');
+    await drift.enter('Tolerance ±', '.0035');
+    await page.locator('h1').click();
+    await page.keyboard.press('u');
+    await expect(drift.field('Tolerance ±')).toHaveValue(/0\.089\smm/);
+    await expect(drift.station('Packs')).toContainText('N·m');
+    await page.keyboard.press('u');
+    await expect(drift.field('Tolerance ±')).toHaveValue('.0035');
+    await page.getByText('metric', { exact: true }).click();
+    await page.reload();
+    await expect(drift.station('Tyres')).toContainText('km/h');
+  });
+});
+
+test.describe('kill and restart', () => {
+  const root = fileURLToPath(new URL('..', import.meta.url));
+
+  function start(folder: string, port: number): Promise<ChildProcess> {
+    const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
+      cwd: root,
+      env: { ...process.env, PORT: String(port), HOT_SPLINE_DATA: folder, LOG_LEVEL: 'silent' },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
+    return new Promise((resolve, reject) => {
+      child.stdout.on('data', (chunk) => String(chunk).includes('is at') && resolve(child));
+      child.once('exit', (code) => reject(new Error(`left with ${code}`)));
+    });
+  }
+
+  test('the server is killed while somebody works; everything is there afterwards', async ({ page, playwright }) => {
+    test.setTimeout(120_000);
+    const folder = mkdtempSync(path.join(tmpdir(), 'hot-spline-kill-'));
+    const port = 8119;
+    const base = `http://127.0.0.1:${port}`;
+    let server = await start(folder, port);
+    const request = await playwright.request.newContext({ baseURL: base });
+    const id = await importDemo(request, 'kittiwake-drift-coupe');
+    const bench = new Bench(page, id);
+    await page.goto(`${base}/builds/${id}/gearing`);
+    await bench.enter('Ring teeth', '41');
+    await bench.saved();
+    const dead = new Promise((resolve) => server.once('exit', resolve));
+    server.kill('SIGKILL');
+    await dead;
+    await bench.enter('Pinion teeth', '11');
+    await expect(page.locator('.saving')).toContainText('kept here');
+    server = await start(folder, port);
+    await bench.saved();
+    await page.reload();
+    await expect(bench.figure('gearing.rear.final')).toHaveText('3.727');
+    await request.dispose();
+    server.kill('SIGTERM');
+  });
+});

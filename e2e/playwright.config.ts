@@ -1,0 +1,39 @@
+import { existsSync } from 'node:fs';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { defineConfig } from '@playwright/test';
+
+const chromium =
+  process.env['CHROME_BIN'] ?? ['/usr/bin/chromium', '/usr/bin/google-chrome'].find((file) => existsSync(file));
+const port = Number(process.env['E2E_PORT'] ?? 8117);
+// The config is read in every worker: only the first reading may choose the folder.
+process.env['E2E_DATA'] ??= mkdtempSync(path.join(tmpdir(), 'hot-spline-e2e-'));
+
+export default defineConfig({
+  testDir: '.',
+  outputDir: '../test-results',
+  fullyParallel: true,
+  workers: 2,
+  retries: 0,
+  timeout: 45_000,
+  expect: { timeout: 8_000 },
+  reporter: [['list']],
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    colorScheme: 'light',
+    acceptDownloads: true,
+    launchOptions: {
+      ...(chromium === undefined ? {} : { executablePath: chromium }),
+      args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage', '--disable-background-networking'],
+    },
+  },
+  webServer: {
+    command: 'node --import tsx server/src/main.ts',
+    cwd: '..',
+    url: `http://127.0.0.1:${port}/api/health`,
+    timeout: 90_000,
+    env: { PORT: String(port), HOT_SPLINE_DATA: process.env['E2E_DATA'], HOT_SPLINE_DEMO: '1', LOG_LEVEL: 'warn' },
+  },
+});

@@ -1,0 +1,85 @@
+import { expect, test } from './bench';
+
+test.describe('story 2: the unit', () => {
+  test('ramps, convention and action change the lock; the steel stays when the convention changes', async ({
+    drift,
+    page,
+  }) => {
+    await drift.open('unit');
+    const bias = () => drift.number('unit.rear.drive.bias');
+    const before = await bias();
+    await drift.field('The maker quotes the ramp as').selectOption('axis');
+    await expect(drift.field('Drive ramp')).toHaveValue('45°');
+    expect(await bias()).toBeCloseTo(before, 2);
+    await drift.enter('Drive ramp', '30');
+    // 30° from the axis is 60° from the plane of rotation: locks less [exact, ramp thrust]
+    await expect.poll(bias).toBeLessThan(before);
+    await page.getByText('1½-way').click();
+    await drift.enter('Overrun ramp', '10');
+    const drive = await bias();
+    await expect.poll(() => drift.number('unit.rear.overrun.bias')).toBeLessThan(drive);
+    await page.getByText('One-way', { exact: true }).click();
+    await expect.poll(() => drift.number('unit.rear.overrun.bias')).toBeLessThan(1.1);
+  });
+
+  test('ramps that lock solid are said, with the angle at which it lets go', async ({ drift }) => {
+    await drift.open('unit');
+    await drift.enter('Drive ramp', '25');
+    await expect(drift.figure('unit.rear.drive.bias')).toHaveText('locked');
+    await expect(drift.finding('locks solid under power at any torque')).toContainText('above 30.9°');
+    await drift.enter('Drive ramp', '0');
+    await expect(drift.finding('Can’t be worked out')).toContainText('without limit');
+    await drift.enter('Drive ramp', '91');
+    await expect(drift.field('Drive ramp')).toHaveAttribute('aria-invalid', 'true');
+  });
+
+  test('open and spool, and back with the plates as they were', async ({ drift, page }) => {
+    await drift.open('unit');
+    await page.getByText('Open', { exact: true }).first().click();
+    await expect(drift.figure('unit.rear.drive.bias')).toHaveText('1.00');
+    await expect(drift.station('Packs')).toHaveCount(0);
+    await page.getByText('Spool', { exact: true }).first().click();
+    await expect(drift.figure('unit.rear.drive.bias')).toHaveText('locked');
+    await expect(page.locator('hs-unit-sheet').getByText(/off its stands/)).toBeVisible();
+    await page.keyboard.press('g');
+    await page.keyboard.press('p');
+    await expect(page.getByText('This axle has no clutch packs')).toBeVisible();
+    await page.getByRole('link', { name: 'To the unit' }).click();
+    await page.getByText('Plate', { exact: true }).click();
+    await expect(drift.field('Drive ramp')).toHaveValue('45°');
+    await drift.saved();
+  });
+
+  test('every type side by side; more grip on the slippery side lifts them all', async ({ drift, page }) => {
+    await drift.open('unit');
+    await page.getByRole('link', { name: 'Side by side' }).click();
+    await expect(page).toHaveURL(/tab=compare/);
+    const open = page
+      .locator('hs-compare-tab tbody tr', { has: page.locator('.name', { hasText: /^Open$/ }) })
+      .locator('.thrust')
+      .first();
+    const before = Number((await open.innerText()).replace(/\D/g, ''));
+    await page.getByLabel(/Grip of the slippery side/).fill('0.6');
+    await expect.poll(async () => Number((await open.innerText()).replace(/\D/g, ''))).toBeCloseTo(2 * before, -2); // 0.3 to 0.6 [exact]
+    await expect(page.locator('tr.own')).toContainText('This plate unit');
+  });
+});
+
+test.describe('unit story: tune later', () => {
+  test('from the driver’s words to one step, its effect on lock and breakaway, taken and undone', async ({
+    drift,
+    page,
+  }) => {
+    await drift.open('unit?tab=tune');
+    await page.getByRole('button', { name: 'snaps on lift', exact: true }).click();
+    await page.getByRole('button', { name: 'pushes wide', exact: true }).click();
+    const pushes = page.getByRole('region', { name: 'pushes wide' });
+    await expect(pushes).toContainText('drive ramp 45° → 50°');
+    await pushes.getByRole('button', { name: /drive ramp 45° → 50°/ }).click();
+    await expect(drift.station('Unit')).toContainText('50°');
+    await expect(pushes).toContainText('drive ramp 50° → 55°');
+    await drift.saved();
+    await page.getByRole('button', { name: 'Undo', exact: true }).click();
+    await expect(drift.station('Unit')).toContainText('45°');
+  });
+});

@@ -1,0 +1,16 @@
+import type { NumberRange } from '@hot-spline/core';
+import { z } from '../zod';
+
+/** A number inside one of the core's ranges, so that the JSON Schema says it too. */
+export function number(range: NumberRange) {
+  const base = range.integer ? z.int() : z.number();
+  const low = range.above === undefined ? base.min(range.min ?? -range.max) : base.gt(range.above);
+  return low.max(range.max);
+}
+
+export const out = z.number();
+
+/** Parsed keys as the core takes them: optional ones that were left out are absent, not undefined. */
+export function plain<T>(input: unknown): T {
+  return JSON.parse(JSON.stringify(input)) as T;
+}

@@ -1,0 +1,42 @@
+import { UNITS, type Quantity, type UnitName } from '@hot-spline/core';
+import Papa from 'papaparse';
+
+/** A line that could not be used, by its number in the file. */
+export interface BadLine {
+  readonly line: number;
+  readonly text: string;
+  readonly why: string;
+}
+
+/** Lines of a CSV text, whatever separates its cells; the mark that {@link csvText} puts before a formula is taken off. */
+export function csvRows(text: string): string[][] {
+  const { data } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: false });
+  return data.map((row) => row.map((cell) => cell.trim().replace(/^'(?=[=+\-@])/, '')));
+}
+
+/** CSV text with a header line; cells that a spreadsheet would take for a formula are quoted as text. */
+export function csvText(header: readonly string[], rows: readonly (readonly (string | number)[])[]): string {
+  return `${Papa.unparse({ fields: [...header], data: rows.map((row) => [...row]) }, { newline: '\n', escapeFormulae: true })}\n`;
+}
+
+/** `1.234,5`, `1,234.5` and `3 000` as numbers; NaN for anything else. */
+export function csvNumber(cell: string): number {
+  let text = cell.replace(/[\s\u00a0\u202f']/g, '');
+  const [comma, point] = [text.lastIndexOf(','), text.lastIndexOf('.')];
+  if (comma >= 0 && point >= 0)
+    text = comma > point ? text.replace(/\./g, '').replace(',', '.') : text.replace(/,/g, '');
+  else if (comma >= 0) text = text.replace(',', '.');
+  return /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(text) ? Number(text) : Number.NaN;
+}
+
+/** The unit of a quantity that stands in a header cell such as `Torque (lbf·ft)`, `speed_kmh`, `v [m/s]`. */
+export function headerUnit(header: string, quantity: Quantity): UnitName | null {
+  const text = header.toLowerCase();
+  const bracket = /[([{]\s*([^)\]}]+?)\s*[)\]}]/.exec(text)?.[1];
+  const words = [bracket, ...text.split(/[\s_,;()[\]{}]+/)].filter((word) => word !== undefined && word !== '');
+  for (const word of words) {
+    for (const [name, unit] of Object.entries(UNITS) as [Exclude<UnitName, ''>, (typeof UNITS)['mm']][])
+      if (unit.quantity === quantity && unit.aliases.includes((word as string).replace(/\s+/g, ''))) return name;
+  }
+  return null;
+}

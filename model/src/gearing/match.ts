@@ -1,0 +1,216 @@
+import {
+  crawlRatio,
+  effectiveRatio,
+  entryBase,
+  equalGearing,
+  explain,
+  roadSpeed,
+  say,
+  speedReadingCorrection,
+  toothPair,
+  tyreSize,
+} from '@hot-spline/core';
+import type { AxleName, Build } from '../build/schema';
+import type { Derivation } from '../figure';
+import { EXACT, gearRatios, gearingAt, nominalDiameter, rangeRatio, type AxleGearingState } from './axle-gearing';
+
+/** Shortest range of the transfer case. */
+export function lowRange(build: Build): { index: number; ratio: number } {
+  const ratios = (build.transfer?.ranges ?? []).map((_, i) => rangeRatio(build, i));
+  const ratio = Math.max(1, ...ratios);
+  return { index: Math.max(ratios.indexOf(ratio), 0), ratio };
+}
+
+/** Crawl ratio, equal gearing on the planned tyre, speed reading, kept points: figures and what they say. */
+export function deriveMatch(build: Build, main: AxleName, own: AxleGearingState, d: Derivation): void {
+  crawl(build, own, d);
+  plannedTyre(build, main, own, d);
+  speedReading(build, main, own, d);
+  keptPoints(build, own, d);
+  thumb(build, main, own, d);
+}
+
+function crawl(build: Build, own: AxleGearingState, d: Derivation): void {
+  const first = gearRatios(build)[0] ?? 1;
+  const low = lowRange(build).ratio;
+  const value = crawlRatio(first, low, own.finalRatio, own.hubRatio);
+  d.figure({
+    id: 'match.crawl',
+    label: 'Crawl ratio',
+    value,
+    quantity: 'ratio',
+    decimals: 1,
+    explain: () =>
+      explain({
+        title: 'Crawl ratio',
+        formula: 'crawl ratio = first gear × low range × final drive × hub',
+        inputs: [
+          { key: 'first', label: 'first gear', value: first, quantity: 'ratio' },
+          { key: 'low', label: 'low range', value: low, quantity: 'ratio' },
+          { key: 'final', label: 'final drive', value: own.finalRatio, quantity: 'ratio' },
+          { key: 'hub', label: 'hub reduction', value: own.hubRatio, quantity: 'ratio' },
+        ],
+        sources: [EXACT],
+        result: { label: 'crawl ratio', quantity: 'ratio' },
+        compute: ({ first: f = 1, low: l = 1, final = 1, hub = 1 }) => ({ value: crawlRatio(f, l, final, hub) }),
+      }),
+  });
+  if (build.brief.goal !== 'crawl' && build.use !== 'rock') return;
+  const wanted = entryBase(build.brief.crawlRatio);
+  const short = value < wanted;
+  d.finding({
+    id: 'match.crawl',
+    verdict: short ? 'watch' : 'fits',
+    sheet: 'brief',
+    anchor: 'brief-crawl',
+    figures: ['match.crawl'],
+    rule: 'crawl ratio wanted in the brief',
+    say: () => ({
+      title: short
+        ? `Crawl ratio ${(wanted - value).toFixed(1)} short of the brief`
+        : `Crawl ratio ${value.toFixed(1)}`,
+      detail: short
+        ? `${value.toFixed(1)} against ${wanted.toFixed(1)}: a final drive of ${((own.finalRatio * wanted) / value).toFixed(2)} makes it.`
+        : `The brief wants ${wanted.toFixed(1)}.`,
+    }),
+  });
+}
+
+function plannedTyre(build: Build, main: AxleName, own: AxleGearingState, d: Derivation): void {
+  const tyre = build.axles[main]?.tyre;
+  const { plannedTyre: planned } = build.brief;
+  if (!planned || !tyre) return;
+  const now = nominalDiameter(tyre);
+  const then = tyreSize(planned).overallDiameterMm;
+  const inputs = [
+    { key: 'ratio', label: 'final drive now', value: own.finalRatio, quantity: 'ratio' as const },
+    { key: 'now', label: `diameter of ${tyre.designation}`, value: now, quantity: 'length' as const },
+    { key: 'then', label: `diameter of ${planned}`, value: then, quantity: 'length' as const },
+  ];
+  d.figure({
+    id: 'match.equal',
+    label: `Same rpm on ${planned} with`,
+    value: equalGearing(own.finalRatio, now, then),
+    quantity: 'ratio',
+    explain: () =>
+      explain({
+        title: `Final drive that keeps rpm on ${planned}`,
+        formula: 'ratio = ratio now × new diameter ÷ old diameter',
+        inputs,
+        sources: [EXACT],
+        result: { label: 'final drive', quantity: 'ratio' },
+        compute: ({ ratio = 1, now: a = 1, then: b = 1 }) => ({ value: equalGearing(ratio, a, b) }),
+      }),
+  });
+  d.figure({
+    id: 'match.effective',
+    label: `Today’s final on ${planned} pulls like`,
+    value: effectiveRatio(own.finalRatio, now, then),
+    quantity: 'ratio',
+    explain: () =>
+      explain({
+        title: `What today’s final drive is worth on ${planned}`,
+        formula: 'effective ratio = ratio now × old diameter ÷ new diameter',
+        inputs,
+        sources: [EXACT],
+        result: { label: 'effective ratio', quantity: 'ratio' },
+        compute: ({ ratio = 1, now: a = 1, then: b = 1 }) => ({ value: effectiveRatio(ratio, a, b) }),
+      }),
+  });
+}
+
+function speedReading(build: Build, main: AxleName, own: AxleGearingState, d: Derivation): void {
+  const tyre = build.axles[main]?.tyre;
+  const { was, sender } = build.brief;
+  if (!was || !tyre) return;
+  const reading = {
+    sender,
+    oldRatio: toothPair(was.finalDrive).ratio,
+    newRatio: own.finalRatio,
+    oldDiameterMm: tyreSize(was.tyre).overallDiameterMm,
+    newDiameterMm: nominalDiameter(tyre),
+  };
+  const factor = speedReadingCorrection(reading);
+  d.figure({
+    id: 'match.reading',
+    label: 'True speed for 100 shown',
+    value: 100 * factor,
+    quantity: 'percent',
+    decimals: 1,
+    explain: () =>
+      explain({
+        title: 'Speed reading',
+        formula:
+          sender === 'gearbox'
+            ? 'true ÷ shown = (old ratio × new diameter) ÷ (new ratio × old diameter), sender ahead of the final drive'
+            : 'true ÷ shown = new diameter ÷ old diameter, sender at the wheel',
+        inputs: [
+          { key: 'oldRatio', label: 'final drive before', value: reading.oldRatio, quantity: 'ratio' },
+          { key: 'newRatio', label: 'final drive now', value: reading.newRatio, quantity: 'ratio' },
+          { key: 'oldDiameterMm', label: `diameter of ${was.tyre}`, value: reading.oldDiameterMm, quantity: 'length' },
+          { key: 'newDiameterMm', label: 'diameter now', value: reading.newDiameterMm, quantity: 'length' },
+        ],
+        sources: [EXACT],
+        result: { label: 'true speed for 100 shown', quantity: 'percent' },
+        compute: (v) => ({ value: 100 * speedReadingCorrection({ ...reading, ...v }) }),
+      }),
+  });
+  const off = factor - 1;
+  const matters = Math.abs(off) > 0.02;
+  d.finding({
+    id: 'match.reading',
+    verdict: matters ? 'watch' : 'fits',
+    sheet: 'gearing',
+    anchor: 'match-reading',
+    figures: ['match.reading'],
+    rule: 'our guard band: 2 % of reading; recalibrate speed and shift points for the new ratio and tyre',
+    say: () => ({
+      title: matters
+        ? `Speed reads ${Math.abs(100 * off).toFixed(1)} % ${off > 0 ? 'low' : 'high'}`
+        : 'Speed reading stays within 2 %',
+      detail: matters
+        ? `At 100 shown it goes ${(100 * factor).toFixed(1)}: recalibrate reading and shift points.`
+        : `At 100 shown it goes ${(100 * factor).toFixed(1)}.`,
+    }),
+  });
+}
+
+function keptPoints(build: Build, own: AxleGearingState, d: Derivation): void {
+  for (const point of build.points) {
+    if (point.gear >= build.gearbox.gears.length || point.range >= (build.transfer?.ranges.length ?? 1)) continue;
+    d.figure({
+      id: `match.point.${point.id}`,
+      label: `${point.name}, road speed`,
+      value: roadSpeed(gearingAt(build, own, point.gear, point.range), point.rpm),
+      quantity: 'speed',
+    });
+  }
+}
+
+/** Big-tyre rules of thumb: tyre diameters in inches that a final drive suits (common practice, no published source). */
+export const THUMB = [
+  { ratio: 4.88, from: 34, to: 37 },
+  { ratio: 5.13, from: 36.5, to: 40.5 },
+] as const;
+
+function thumb(build: Build, main: AxleName, own: AxleGearingState, d: Derivation): void {
+  const tyre = build.axles[main]?.tyre;
+  if (!tyre || !['rock', 'raid'].includes(build.use)) return;
+  const inches = nominalDiameter(tyre) / 25.4;
+  const rules = THUMB.filter(({ from, to }) => inches >= from && inches <= to);
+  if (rules.length === 0) return;
+  const near = rules.some(({ ratio }) => Math.abs(own.finalRatio * own.hubRatio - ratio) < 0.15);
+  d.finding({
+    id: 'match.thumb',
+    verdict: near ? 'fits' : 'watch',
+    sheet: 'gearing',
+    axle: main,
+    anchor: `final-${main}-ring`,
+    figures: [`gearing.${main}.final`],
+    rule: 'rule of thumb for big tyres, a guard band (common practice, no published source)',
+    say: (system) => ({
+      title: near ? 'Final drive as the rule of thumb has it' : 'Rule of thumb has another final drive',
+      detail: `On ${say(nominalDiameter(tyre), 'length', system, system === 'inch' ? 1 : 0)} builders fit about ${rules.map(({ ratio }) => ratio.toFixed(2)).join(' or ')} where the stock was about 4.10; it is ${own.finalRatio.toFixed(2)} here. A guard band, not a law.`,
+    }),
+  });
+}

@@ -1,0 +1,108 @@
+// Everything public of the model, listed once.
+export { z } from './zod';
+export { fieldPath, parseOrRefuse, refusal } from './refuse';
+export {
+  ACTIONS,
+  AXLES,
+  COMPLAINTS,
+  GOALS,
+  SIDES,
+  UNIT_TYPES,
+  USES,
+  buildSchema,
+  courseSchema,
+  type Axle,
+  type AxleName,
+  type Brief,
+  type Build,
+  type Complaint,
+  type CourseSpec,
+  type Goal,
+  type KeptPoint,
+  type Road,
+  type Shelf,
+  type ShelfPairSpec,
+  type Member,
+  type Pack,
+  type PlateSpec,
+  type Side,
+  type Tyre,
+  type Unit,
+  type Use,
+} from './build/schema';
+export { freshId, newAxle, newBrief, newBuild, newConverter, newPlateSpec, newRoad } from './build/new-build';
+export {
+  CONSTRUCTIONS,
+  ORIGINS,
+  axleSpecSchema,
+  gearboxSpecSchema,
+  libraryFileSchema,
+  librarySpecSchema,
+  type AxleSpec,
+  type CarrierSpec,
+  type Construction,
+  type GearSetSpec,
+  type GearboxSpec,
+  type LibrarySpec,
+  type Origin,
+  type FrictionTable,
+  type ShimBox,
+} from './stores/schema';
+export { LIBRARY_CSV_HEADER, libraryCsv, readLibraryCsv } from './stores/library-csv';
+export { readLibraryFile, type LibraryImport } from './stores/library-file';
+export { csvNumber, csvRows, csvText, type BadLine } from './files/csv';
+export { peakPower, torqueCurve } from './road/torque-curve';
+export { CURVE_UNITS, readTorqueCsv, type CurveUnit, type TorqueImport } from './road/torque-csv';
+export { TraceReader, traceColumns, type TraceColumns, type TraceImport, type TraceSpeedUnit } from './road/trace-csv';
+export { vehicleOf } from './road/vehicle';
+export { searchProblemOf } from './road/search-problem';
+export { explainRun } from './calc/road';
+export { THUMB, lowRange } from './gearing/match';
+export { goalOf, rankProblemOf } from './gearing/rank-problem';
+export { changeWords, reasonWords, scoreWords } from './gearing/rank-words';
+export {
+  idSchema,
+  ledgerEntrySchema,
+  type LedgerEntry,
+  type Reading,
+  type Subject,
+  type VoidEntry,
+} from './ledger/schema';
+export { readingsInForce, subjectKey, voidedBy } from './ledger/readings';
+export { VERDICTS, type Figure, type Finding, type Sheet, type Verdict } from './figure';
+export { CLUTCH_MARGIN_GUARD, deriveBuild, type AxleState, type Derived } from './derive';
+export {
+  axleGearingState,
+  drivenAxles,
+  gearRatios,
+  gearingAt,
+  nominalDiameter,
+  rangeRatio,
+  speedFan,
+  tallestGear,
+  tyreCircumference,
+  type AxleGearingState,
+  type FanGear,
+} from './gearing/axle-gearing';
+export { GEARING_GUARDS, finalsOf, totalAtPoint } from './gearing/derive';
+export { layPack, planProblemOf } from './pack/plan';
+export { TUNE_STEPS, WISHES, tuneFor, type Advice, type Behaviour, type TuneChange } from './unit/tune';
+export { FRICTION_SHARE, INSTRUMENTS, uncertainPackOf } from './pack/uncertainty';
+export { PACK_GUARDS } from './pack/derive';
+export { HOLD_WORDS, measuredFriction, wantedBandNm } from './pack/wrench';
+export { memberTurns, plateRadius, type MemberState, type PackSideState, type PackState } from './pack/state';
+export { lockCurve, plateUnit, rampOn, unitState, type Flank, type LockPoint, type UnitState } from './unit/derive';
+export {
+  TRACK_MM,
+  comparedGround,
+  comparedSettings,
+  comparedUnits,
+  rankUnits,
+  USE_WEIGHTS,
+  type UnitRank,
+  type ComparedUnit,
+} from './unit/compare';
+export { calculations } from './calc/definitions';
+export { type Calculation } from './calc/registry';
+export { openApi } from './calc/openapi';
+export { buildFileSchema, readBuildFile, readFile, shopFileSchema, type BuildFile } from './files/build-file';

@@ -1,0 +1,49 @@
+import { InputError, entryOf, packUncertainty } from '@hot-spline/core';
+import { deriveBuild } from '../derive';
+import { driftBuild, withPlate } from '../testing/builds';
+import { INSTRUMENTS, uncertainPackOf } from './uncertainty';
+
+const asked = (build = driftBuild().build, ledger = driftBuild().ledger, side: 'left' | 'right' = 'left') => {
+  const packs = deriveBuild(build, ledger).axles.rear?.pack;
+  const plate = build.axles.rear?.unit.plate;
+  if (!packs || !plate) throw new Error('no packs');
+  return { pack: uncertainPackOf(plate, packs, side), packs, plate };
+};
+
+describe('what is asked of the uncertainty of a pack', () => {
+  it('each piece lies as far off as its instrument, catalogue values further', () => {
+    const { pack } = asked(undefined, undefined, 'right');
+    const shim = pack.pieces.find(({ label }) => label.startsWith('8 shim'));
+    expect(shim?.plusMinus).toBe(INSTRUMENTS.catalogue); // not measured in the demo
+    expect(pack.pieces[0]?.plusMinus).toBe(INSTRUMENTS.micrometer);
+  });
+
+  it('a whole stack measured as one is one value', () => {
+    const file = driftBuild();
+    const build = file.build;
+    const members = build.axles.rear?.unit.plate?.packs.left.members ?? [];
+    const memberIds = members.filter(({ kind }) => kind !== 'spring').map(({ id }) => id);
+    const reading = {
+      kind: 'reading' as const,
+      id: '20000000-0000-4000-8000-000000000001',
+      at: '2030-01-01T00:00:00.000Z',
+      subject: { what: 'stack-height' as const, axle: 'rear' as const, side: 'left' as const, memberIds },
+      value: entryOf(16.2, 'mm'),
+      instrument: 'Caliper',
+    };
+    const { pack } = asked(build, [...file.ledger, reading]);
+    expect(pack.pieces).toEqual([
+      { label: 'whole stack', value: 16.2, plusMinus: INSTRUMENTS.caliper, spread: 'uniform' },
+    ]);
+  });
+
+  it('its nominal breakaway is the figure of the pack', () => {
+    const { pack, packs } = asked();
+    expect((packUncertainty(pack, 100, 1)?.breakaway.nominal ?? 0) / packs.left.breakawayNm).toBeCloseTo(1, 4);
+  });
+
+  it('refuses packs without dished springs', () => {
+    const build = withPlate(driftBuild().build, { preload: { from: 'measured-force', force: entryOf(900, 'N') } });
+    expect(() => asked(build)).toThrowMatching((error) => error instanceof InputError && error.field === 'members');
+  });
+});

@@ -1,0 +1,198 @@
+import { InputError, entryBase } from '@hot-spline/core';
+import { csvNumber, csvText, headerUnit } from '../files/csv';
+import { readTorqueCsv } from './torque-csv';
+import { TraceReader, traceColumns } from './trace-csv';
+
+const refusal = (run: () => unknown): InputError => {
+  try {
+    run();
+  } catch (error) {
+    if (error instanceof InputError) return error;
+    throw error;
+  }
+  throw new Error('it was taken');
+};
+
+describe('CSV cells', () => {
+  it('are numbers however they are written', () => {
+    for (const [text, value] of [
+      ['1234.5', 1234.5],
+      ['1.234,5', 1234.5],
+      ['1,234.5', 1234.5],
+      ['3 000', 3000],
+      ["1'200", 1200],
+      ['0,5', 0.5],
+      ['-2e3', -2000],
+    ] as const)
+      expect(csvNumber(text)).withContext(text).toBe(value);
+    for (const text of ['', 'NaN', 'Infinity', '1.2.3', '12 Nm', '--3', '0x10'])
+      expect(csvNumber(text)).withContext(text).toBeNaN();
+  });
+
+  it('carry their unit in the header', () => {
+    expect(headerUnit('Torque (lbf·ft)', 'torque')).toBe('lbf·ft');
+    expect(headerUnit('speed_kmh', 'speed')).toBe('km/h');
+    expect(headerUnit('v [m/s]', 'speed')).toBe('m/s');
+    expect(headerUnit('power kW', 'power')).toBe('kW');
+    expect(headerUnit('torque', 'torque')).toBeNull();
+  });
+
+  it('never come back as a formula', () => {
+    expect(csvText(['name'], [['=1+1']])).not.toMatch(/\n=/);
+  });
+});
+
+describe('a torque curve from CSV', () => {
+  const base = (entry: Parameters<typeof entryBase>[0] | undefined): number => (entry ? entryBase(entry) : Number.NaN);
+
+  it('reads header and units, comma or semicolon', () => {
+    const inch = readTorqueCsv('rpm,torque (lbf·ft)\n2000,200\n4000,300\n6000,250');
+    expect(inch.unit).toBe('lbf·ft');
+    expect(inch.recognised).toBeTrue();
+    expect(base(inch.points[1]?.torque)).toBeCloseTo(300 * 1.3558179483, 6); // [standard: NIST SP 811]
+    const metric = readTorqueCsv('Drehzahl 1/min;Moment Nm\n2000;200,5\n4000;300');
+    expect(metric.unit).toBe('N·m');
+    expect(base(metric.points[0]?.torque)).toBe(200.5);
+  });
+
+  it('turns power into torque, and says so', () => {
+    const read = readTorqueCsv('rpm\tpower [kW]\n3000\t100\n6000\t180');
+    expect(base(read.points[0]?.torque)).toBeCloseTo((60 * 100_000) / (2 * Math.PI * 3000), 2); // T = P/ω [exact]
+    expect(read.notices.join()).toContain('kW is turned into torque');
+  });
+
+  it('asks where no unit is said; the answer counts', () => {
+    expect(readTorqueCsv('2000,200\n4000,300').recognised).toBeFalse();
+    const chosen = readTorqueCsv('2000,200\n4000,300', 'lbf·ft');
+    expect(base(chosen.points[0]?.torque)).toBeCloseTo(200 * 1.3558179483, 6);
+  });
+
+  it('lists bad rows by line and keeps the rest', () => {
+    const read = readTorqueCsv(
+      'rpm,Nm\n2000,200\nabc,3\n3000,\n4000,NaN\n4000,300\n4000,310\n-5,10\n5000,1e9\n6000,250\n\n',
+    );
+    expect(read.points.map(({ rpm }) => rpm)).toEqual([2000, 4000, 6000]);
+    expect(read.bad.map(({ line }) => line)).toEqual([3, 4, 5, 7, 8, 9]);
+    expect(read.bad.find(({ line }) => line === 7)?.why).toContain('line 6 already');
+  });
+
+  it('sorts descending rpm, names gaps, reads mixed units as they stand', () => {
+    const down = readTorqueCsv('6000,250\n4000,300\n2000,200', 'N·m');
+    expect(down.points.map(({ rpm }) => rpm)).toEqual([2000, 4000, 6000]);
+    expect(down.notices.join()).toContain('sorted');
+    const gap = readTorqueCsv('1000,100\n1500,110\n2000,120\n2500,130\n6000,150', 'N·m');
+    expect(gap.notices.join()).toContain('Nothing between 2500 and 6000 rpm');
+    const mixed = readTorqueCsv('rpm,torque\n2000,200 Nm\n4000,220 lbf·ft\n6000,250');
+    expect(mixed.notices.join()).toContain('Units are mixed');
+    expect(base(mixed.points[1]?.torque)).toBeCloseTo(220 * 1.3558179483, 6);
+  });
+
+  it('thins what is too long for a build, and refuses nonsense by name', () => {
+    const long = Array.from({ length: 900 }, (_, i) => `${1000 + i * 7},${200 + i / 10}`).join('\n');
+    const read = readTorqueCsv(long, 'N·m');
+    expect(read.points.length).toBe(100);
+    expect(read.points.at(-1)?.rpm).toBe(1000 + 899 * 7);
+    for (const text of ['', 'hello', 'rpm,torque\n', '2000,200'])
+      expect(refusal(() => readTorqueCsv(text)).field).toBe('csv');
+  });
+});
+
+describe('a speed trace', () => {
+  /** A minute of a car that goes up and down between 40 and 140 km/h. */
+  const speedAt = (t: number): number => 90 + 50 * Math.sin(t / 4);
+  const feed = (rows: readonly (readonly string[])[], choice = {}) => {
+    const reader = new TraceReader(choice);
+    rows.forEach((row, i) => reader.push(row, i + 1));
+    return reader.finish();
+  };
+  const timed = (step: number): string[][] => [
+    ['Time [s]', 'Speed (km/h)'],
+    ...Array.from({ length: Math.round(60 / step) }, (_, i) => [String(i * step), speedAt(i * step).toFixed(4)]),
+  ];
+
+  it('finds its columns and units in the header', () => {
+    expect(traceColumns(['Time [s]', 'Speed (km/h)']).columns).toEqual(
+      jasmine.objectContaining({
+        along: 'time',
+        alongAt: 0,
+        speedAt: 1,
+        speedUnit: 'km/h',
+        timeUnit: 's',
+        recognised: true,
+      }),
+    );
+    expect(traceColumns(['speed mph', 'distance (ft)']).columns).toEqual(
+      jasmine.objectContaining({ along: 'distance', alongAt: 1, speedAt: 0, speedUnit: 'mph', distanceUnit: 'ft' }),
+    );
+    expect(traceColumns(['0.0', '12.5']).columns.recognised).toBeFalse();
+  });
+
+  it('comes to the same course at any sample rate', () => {
+    const [fine, coarse] = [feed(timed(0.02)), feed(timed(0.1))];
+    // ∫ v dt of 90 + 50·sin(t/4) km/h over 60 s [exact]
+    const length = (90 * 60 + 50 * 4 * (1 - Math.cos(15))) / 3.6;
+    expect(fine.course.lengthM / length).toBeCloseTo(1, 2);
+    expect(coarse.course.lengthM / length).toBeCloseTo(1, 2);
+    expect(fine.course.corners.length).toBe(coarse.course.corners.length);
+    fine.course.corners.forEach((corner, i) =>
+      expect(corner.speedMps / (coarse.course.corners[i]?.speedMps ?? 1)).toBeCloseTo(1, 1),
+    );
+  });
+
+  it('lists bad rows and repeated times, and keeps the rest', () => {
+    const rows = timed(0.1);
+    rows.splice(20, 0, ['2', 'NaN'], ['oops', '90'], ['1.9', '80'], ['1.9', '80'], ['2.0', '-4']);
+    const read = feed(rows);
+    expect(read.badCount).toBeGreaterThanOrEqual(4);
+    expect(read.bad.map(({ why }) => why).join()).toMatch(/speed is not a number.*time is not a number/);
+    expect(read.bad.map(({ why }) => why).join()).toContain('time repeats');
+    expect(read.notices.join()).toContain('bad rows left out');
+  });
+
+  it('a million rows are thinned with a notice, in bounded memory', () => {
+    const reader = new TraceReader();
+    reader.push(['t [s]', 'v [m/s]'], 1);
+    for (let i = 0; i < 1_000_000; i++)
+      reader.push([(i * 0.0001).toFixed(4), (speedAt(i * 0.0001) / 3.6).toFixed(3)], i + 2);
+    const read = reader.finish();
+    expect(read.rows).toBe(1_000_000);
+    expect(read.samples.length).toBeLessThanOrEqual(12_000);
+    expect(read.samples.length).toBeGreaterThan(4000);
+    expect(read.notices.join()).toContain('1000000 rows thinned');
+    expect(read.course.corners.length).toBeGreaterThan(2);
+  });
+
+  it('takes the units that the builder says', () => {
+    const rows = timed(0.1).slice(1);
+    const kmh = feed(rows);
+    const mph = feed(rows, { speedUnit: 'mph' });
+    expect(mph.course.lengthM / kmh.course.lengthM).toBeCloseTo(1.609344, 6); // [exact]
+  });
+
+  it('with both time and distance, takes the one that the builder chooses', () => {
+    // 20 m/s all along: distance = 20 · time [exact]
+    const header = ['Time [s]', 'Distance (m)', 'Speed (m/s)'];
+    const rows = [header, ...Array.from({ length: 200 }, (_, i) => [`${i * 0.1}`, `${i * 2}`, '20'])];
+    for (const along of ['time', 'distance'] as const) {
+      const read = feed(rows, { along });
+      expect([read.columns.along, read.columns.alongAt]).toEqual([along, along === 'time' ? 0 : 1]);
+      expect(read.course.lengthM).withContext(along).toBeCloseTo(398, 6);
+    }
+    // read as a time of 2 s a row, the distance would come to twenty times the course
+    expect(feed(rows).course.lengthM).toBeCloseTo(398, 6);
+  });
+
+  it('a distance that stands still or goes back is a bad row', () => {
+    const rows = [['Distance (m)', 'Speed (km/h)'], ...Array.from({ length: 100 }, (_, i) => [`${i * 5}`, '72'])];
+    rows.splice(50, 0, ['245', '72'], ['100', '72']);
+    const read = feed(rows);
+    expect(read.badCount).toBe(2);
+    expect(read.bad.map(({ line }) => line)).toEqual([52, 53]);
+    expect(read.course.lengthM).toBeCloseTo(495, 6);
+  });
+
+  it('refuses too little by name', () => {
+    expect(refusal(() => feed([['a', 'b']])).field).toBe('trace');
+    expect(refusal(() => feed([])).field).toBe('trace');
+  });
+});

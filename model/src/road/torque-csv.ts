@@ -1,0 +1,129 @@
+import { InputError, UNITS, entryOf, powerTorque, toBaseFactor, type Entry, type UnitName } from '@hot-spline/core';
+import { csvNumber, csvRows, headerUnit, type BadLine } from '../files/csv';
+
+export const MOST_CURVE_POINTS = 100;
+const MOST_LINES = 20_000;
+const MOST_RPM = 100_000;
+const MOST_TORQUE = 20_000;
+/** A step in engine speed wider than this share of the range is called a gap. */
+const GAP = 0.3;
+
+export type CurveUnit = 'N·m' | 'lbf·ft' | 'kW' | 'hp' | 'PS';
+export const CURVE_UNITS: readonly CurveUnit[] = ['N·m', 'lbf·ft', 'kW', 'hp', 'PS'];
+
+export interface TorqueImport {
+  /** Unit of the second column, as recognised or as chosen. */
+  readonly unit: CurveUnit;
+  readonly recognised: boolean;
+  readonly points: readonly { readonly rpm: number; readonly torque: Entry }[];
+  readonly bad: readonly BadLine[];
+  /** What was done to the data, for confirmation. */
+  readonly notices: readonly string[];
+}
+
+/** A cell with its own unit, `320 Nm` or `240 lbf ft`. */
+function cellUnit(cell: string): { number: string; unit: UnitName | null } {
+  const match = /^([+-]?[\d.,\s\u202f]+)([^\d\s.,].*)$/.exec(cell);
+  if (!match) return { number: cell, unit: null };
+  const unit = (headerUnit(match[2] ?? '', 'torque') ?? headerUnit(match[2] ?? '', 'power')) as UnitName | null;
+  return unit ? { number: match[1] ?? '', unit } : { number: cell, unit: null };
+}
+
+const isCurveUnit = (unit: UnitName | null): unit is CurveUnit => CURVE_UNITS.includes(unit as CurveUnit);
+
+function toTorque(value: number, unit: UnitName, rpm: number): Entry {
+  if (unit !== '' && UNITS[unit].quantity === 'power') {
+    const torque = powerTorque(value * toBaseFactor(unit), rpm);
+    return entryOf(Number(torque.toFixed(2)), 'N·m');
+  }
+  return entryOf(value, unit);
+}
+
+/**
+ * A full-load curve from CSV text: engine speed and torque (or power) in the first two columns that look like them.
+ * Bad lines are listed and the rest kept; a cell may carry a unit of its own. Power is turned into torque.
+ * @param chosen unit of bare numbers, where the builder has confirmed one
+ * @throws InputError on `csv` where no two usable points are in it
+ */
+export function readTorqueCsv(text: string, chosen?: CurveUnit): TorqueImport {
+  const rows = csvRows(text);
+  if (rows.length > MOST_LINES)
+    throw new InputError('csv', `csv has ${rows.length} lines.`, `at most ${MOST_LINES} lines`);
+  const header = rows.find((row) => row.some((cell) => cell !== '')) ?? [];
+  const hasHeader = header.length > 0 && header.every((cell) => Number.isNaN(csvNumber(cellUnit(cell).number)));
+  const find = (pattern: RegExp): number => (hasHeader ? header.findIndex((cell) => pattern.test(cell)) : -1);
+  const rpmAt = Math.max(find(/rpm|min|speed|drehzahl/i), 0);
+  const torqueAt = find(/torque|moment|n·?m|lbf|ft/i);
+  const powerAt = find(/power|kw|hp|ps\b/i);
+  const valueAt = torqueAt >= 0 && torqueAt !== rpmAt ? torqueAt : powerAt >= 0 ? powerAt : rpmAt === 0 ? 1 : 0;
+  const named = hasHeader
+    ? (headerUnit(header[valueAt] ?? '', 'torque') ?? headerUnit(header[valueAt] ?? '', 'power'))
+    : null;
+  const unit: CurveUnit = chosen ?? (isCurveUnit(named) ? named : 'N·m');
+  const bad: BadLine[] = [];
+  const seen = new Map<number, number>();
+  const units = new Map<UnitName, number>();
+  const points: { rpm: number; torque: Entry }[] = [];
+  let headerPassed = !hasHeader;
+  rows.forEach((row, i) => {
+    const line = i + 1;
+    if (row.every((cell) => cell === '')) return;
+    if (!headerPassed) {
+      headerPassed = true;
+      return;
+    }
+    const refuse = (why: string): void => void bad.push({ line, text: row.join(', ').slice(0, 60), why });
+    const rpm = csvNumber((row[rpmAt] ?? '').replace(/\s*(rpm|1\/min)$/i, ''));
+    const cell = cellUnit(row[valueAt] ?? '');
+    const value = csvNumber(cell.number);
+    if (Number.isNaN(rpm)) return refuse('engine speed is not a number');
+    if (Number.isNaN(value))
+      return refuse(`${row[valueAt] === undefined ? 'a column is missing' : 'torque is not a number'}`);
+    if (rpm < 0 || rpm > MOST_RPM) return refuse(`engine speed must be 0 to ${MOST_RPM} rpm`);
+    const own = isCurveUnit(cell.unit) ? cell.unit : unit;
+    if (rpm === 0 && UNITS[own].quantity === 'power') return refuse('power at 0 rpm says nothing about torque');
+    const torque = toTorque(value, own, rpm);
+    if (value < 0 || torque.value * toBaseFactor(torque.unit) > MOST_TORQUE)
+      return refuse(`torque must be 0 to ${MOST_TORQUE} N·m`);
+    const before = seen.get(rpm);
+    if (before !== undefined) return refuse(`${rpm} rpm stands in line ${before} already`);
+    seen.set(rpm, line);
+    units.set(own, (units.get(own) ?? 0) + 1);
+    points.push({ rpm, torque });
+  });
+  if (points.length < 2) {
+    const first = bad[0];
+    const why = first ? ` Line ${first.line}: ${first.why}.` : '';
+    throw new InputError('csv', `csv has ${points.length} usable points.${why}`, 'at least two lines of rpm, torque');
+  }
+  const notices: string[] = [];
+  const ascending = points.every((point, i) => i === 0 || point.rpm > (points[i - 1]?.rpm ?? 0));
+  if (!ascending) {
+    points.sort((a, b) => a.rpm - b.rpm);
+    notices.push('Engine speeds did not ascend: sorted.');
+  }
+  if (units.size > 1)
+    notices.push(
+      `Units are mixed: ${[...units].map(([name, count]) => `${count} in ${name}`).join(', ')}; each read as it stands.`,
+    );
+  const converted = [...units.keys()].filter((name) => name !== '' && UNITS[name].quantity === 'power');
+  if (converted.length) notices.push(`Power in ${converted.join(', ')} is turned into torque.`);
+  const range = (points.at(-1)?.rpm ?? 0) - (points[0]?.rpm ?? 0);
+  const gap = points.findIndex(
+    (point, i) => i > 0 && point.rpm - (points[i - 1]?.rpm ?? 0) > GAP * range && points.length > 4,
+  );
+  if (gap > 0)
+    notices.push(`Nothing between ${points[gap - 1]?.rpm} and ${points[gap]?.rpm} rpm: a straight line there.`);
+  const kept = thin(points);
+  if (kept.length < points.length) notices.push(`${points.length} points thinned to ${kept.length}.`);
+  return { unit, recognised: chosen !== undefined || isCurveUnit(named), points: kept, bad, notices };
+}
+
+/** At most as many points as a build keeps, the ends and the rest evenly in between. */
+function thin<T>(points: readonly T[]): T[] {
+  if (points.length <= MOST_CURVE_POINTS) return [...points];
+  return Array.from(
+    { length: MOST_CURVE_POINTS },
+    (_, i) => points[Math.round((i * (points.length - 1)) / (MOST_CURVE_POINTS - 1))] as T,
+  );
+}

@@ -1,0 +1,53 @@
+import { entryBase, type Vehicle } from '@hot-spline/core';
+import type { AxleName, Build } from '../build/schema';
+import { gearRatios, rangeRatio, type AxleGearingState } from '../gearing/axle-gearing';
+import { torqueCurve } from './torque-curve';
+
+/** Share of the standing weight on one axle; a guard keeps it above nothing. */
+export function axleShare({ road }: Build, axle: AxleName): number {
+  const rear = entryBase(road.rearShare) / 100;
+  return Math.max(axle === 'rear' ? rear : 1 - rear, 0.01);
+}
+
+/** What the simulation needs of a build, driven as its followed axle is geared. */
+export function vehicleOf(build: Build, main: AxleName, own: AxleGearingState, range = 0): Vehicle {
+  const { road, coupling, engine, gearbox } = build;
+  return {
+    massKg: entryBase(road.mass),
+    engine: { torqueCurve: torqueCurve(build), limitRpm: engine.limitRpm },
+    gears: gearRatios(build),
+    finalRatio: own.finalRatio,
+    rangeRatio: rangeRatio(build, range),
+    hubRatio: own.hubRatio,
+    driveline: {
+      efficiency: entryBase(road.efficiency) / 100,
+      inertiaFactor: road.inertiaFactor ? entryBase(road.inertiaFactor) : 'wong',
+    },
+    tyre: {
+      rollingRadiusMm: own.circumferenceMm / (2 * Math.PI),
+      grip: entryBase(road.grip),
+      ...(own.growth ? { growth: own.growth } : {}),
+    },
+    aero: { dragAreaM2: entryBase(road.dragArea), downforceAreaM2: entryBase(road.downforceArea) },
+    rollingCoefficient: entryBase(road.rollingCoefficient),
+    driven: {
+      staticShare: axleShare(build, main),
+      cgHeightMm: entryBase(road.cgHeight),
+      wheelbaseMm: entryBase(road.wheelbase),
+      axle: build.driven,
+    },
+    ...(coupling.kind === 'clutch' ? { launchRpm: Math.min(engine.launchRpm, engine.limitRpm) } : {}),
+    ...(coupling.kind === 'converter'
+      ? {
+          converter: {
+            stallRpm: coupling.stallRpm,
+            torqueRatio: entryBase(coupling.torqueRatio),
+            couplingRatio: entryBase(coupling.couplingRatio),
+            slip: entryBase(coupling.slip) / 100,
+          },
+        }
+      : {}),
+    shiftTimeS: entryBase(gearbox.shiftTime),
+    gradePercent: entryBase(road.grade),
+  };
+}

@@ -1,0 +1,39 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import { entryOf, type Entry } from '@hot-spline/core';
+import { readBuildFile, type BuildFile } from '../files/build-file';
+import type { Build, PlateSpec } from '../build/schema';
+import type { Reading, Subject } from '../ledger/schema';
+
+const demo = new URL('../../../demo/', import.meta.url);
+
+/** Every file of demo/ by its name, read as the server reads it. */
+export function demoFiles(): Record<string, BuildFile> {
+  return Object.fromEntries(
+    readdirSync(demo)
+      .filter((name) => name.endsWith('.json'))
+      .map((name) => [name, readBuildFile(JSON.parse(readFileSync(new URL(name, demo), 'utf8')))]),
+  );
+}
+
+export function driftBuild(): BuildFile {
+  return structuredClone(demoFiles()['kittiwake-drift-coupe.json'] as BuildFile);
+}
+
+/** A copy of a build with its rear plate unit changed. */
+export function withPlate(build: Build, change: Partial<PlateSpec>): Build {
+  const copy = structuredClone(build);
+  const unit = copy.axles.rear?.unit;
+  if (!unit?.plate) throw new Error('the build has no rear plate unit');
+  unit.plate = { ...unit.plate, ...change };
+  return copy;
+}
+
+let made = 0;
+export function testId(): string {
+  made += 1;
+  return `10000000-0000-4000-8000-${String(made).padStart(12, '0')}`;
+}
+
+export function reading(subject: Subject, value: Entry = entryOf(2, 'mm'), at = '2026-01-02T03:04:05.000Z'): Reading {
+  return { kind: 'reading', id: testId(), at, subject, value, instrument: 'Micrometer' };
+}

@@ -1,0 +1,104 @@
+import { entryBase, entryOf, rampLockCoefficient } from '@hot-spline/core';
+import type { Complaint, PlateSpec } from '../build/schema';
+import { deriveBuild } from '../derive';
+import { readingsInForce } from '../ledger/readings';
+import { driftBuild, withPlate } from '../testing/builds';
+import { plateUnit } from './derive';
+import { TUNE_STEPS, WISHES, tuneFor, type Advice } from './tune';
+
+const { build, ledger } = driftBuild();
+const readings = readingsInForce(ledger);
+const softer = withPlate(build, { driveRamp: entryOf(65, '°'), overrunRamp: entryOf(75, '°') });
+const plateOf = (one: typeof build): PlateSpec => one.axles.rear?.unit.plate as PlateSpec;
+const plate = plateOf(softer);
+const INPUT = 1500;
+const advice = (complaint: Complaint, of: PlateSpec = plate): Advice[] =>
+  tuneFor(complaint, of, 'rear', readings, INPUT);
+const kinds = (list: Advice[]): string[] => list.map(({ change }) => change.kind);
+
+/** Directions are common practice, no published source; sizes are checked against the laws of the unit. */
+describe('tuning from what the driver says', () => {
+  it('answers only what is the unit’s', () => {
+    for (const complaint of ['runs-hot', 'whines'] as const) expect(advice(complaint)).toEqual([]);
+    for (const complaint of Object.keys(WISHES) as Complaint[])
+      expect(advice(complaint).length).withContext(complaint).toBeGreaterThan(0);
+    expect(tuneFor('pushes-wide', plate, 'rear', readings, 0)).toEqual([]);
+  });
+
+  it('moves what is wanted the way that is wanted, best first', () => {
+    for (const [complaint, wish] of Object.entries(WISHES) as [Complaint, NonNullable<(typeof WISHES)[Complaint]>][]) {
+      const list = advice(complaint);
+      list.slice(1).forEach((one, i) => expect(one.score).toBeLessThanOrEqual(list[i]?.score ?? 0));
+      for (const { before, after } of list) {
+        const directions = (Object.entries(wish) as ['drive' | 'overrun' | 'breakaway', number][]).map(
+          ([key, direction]) => Math.sign(after[key] - before[key]) * Math.sign(direction),
+        );
+        expect(Math.max(...directions))
+          .withContext(complaint)
+          .toBe(1);
+      }
+    }
+  });
+
+  it('pushes wide on power: a flatter ramp is worth what the law of the ramps says', () => {
+    const step = advice('pushes-wide').find(({ change }) => change.kind === 'drive-ramp');
+    if (step?.change.kind !== 'drive-ramp') throw new Error('no ramp step');
+    expect(entryBase(step.change.to)).toBe(65 + TUNE_STEPS.rampDeg);
+    const packs = deriveBuild(softer, ledger).axles.rear?.pack;
+    if (!packs) throw new Error('no packs');
+    const k = (of: PlateSpec): number => rampLockCoefficient(plateUnit(of, packs, 'drive'));
+    const preload = packs.left.breakawayNm + packs.right.breakawayNm;
+    // S = (T₀ + k·T) ÷ T, k = μ·n·r_m/(r_p·tan α) [exact]
+    expect(step.before.drive).toBeCloseTo((preload + k(plate) * INPUT) / INPUT, 9);
+    expect(step.after.drive).toBeCloseTo((preload + k(step.plate) * INPUT) / INPUT, 9);
+    expect(step.after.breakaway).toBe(step.before.breakaway);
+  });
+
+  it('a one-and-a-half-way unit changes its overrun ramp for the lift, and leaves power alone', () => {
+    const half: PlateSpec = { ...plate, action: 'one-and-a-half-way' };
+    const step = advice('snaps-on-lift', half).find(({ change }) => change.kind === 'overrun-ramp');
+    if (step?.change.kind !== 'overrun-ramp') throw new Error('no overrun step');
+    expect(entryBase(step.change.to)).toBe(75 - TUNE_STEPS.rampDeg);
+    expect(step.after.drive).toBe(step.before.drive);
+    expect(step.after.overrun).toBeGreaterThan(step.before.overrun);
+    expect(kinds(advice('snaps-on-lift', { ...plate, action: 'one-way' }))).toContain('action');
+  });
+
+  it('chatters: additive first, then less preload', () => {
+    const list = advice('chatters');
+    expect(list[0]?.change.kind).toBe('additive');
+    expect(entryBase(list[0]?.plate.frictionCoefficient as PlateSpec['frictionCoefficient'])).toBeCloseTo(
+      TUNE_STEPS.additive * entryBase(plate.frictionCoefficient),
+      4,
+    );
+    const shim = list.find(({ change }) => change.kind === 'shim');
+    expect(shim?.change).toEqual({ kind: 'shim', moreMm: -TUNE_STEPS.shimMm });
+    expect(entryBase(shim?.plate.targetHeight as PlateSpec['targetHeight'])).toBeCloseTo(
+      entryBase(plate.targetHeight) - TUNE_STEPS.shimMm,
+      3,
+    );
+  });
+
+  it('fewer interfaces is an order of the same plates', () => {
+    const step = advice('drags-in-turns').find(({ change }) => change.kind === 'order');
+    if (step?.change.kind !== 'order') throw new Error('no order');
+    expect(step.change.to).toBe(step.change.from - 1);
+    for (const side of ['left', 'right'] as const)
+      expect(step.plate.packs[side].members.map(({ id }) => id).sort()).toEqual(
+        plate.packs[side].members.map(({ id }) => id).sort(),
+      );
+    // torque goes with the interfaces at one clamp force [standard: Shigley]
+    expect(step.after.breakaway / step.before.breakaway).toBeCloseTo(step.change.to / step.change.from, 6);
+  });
+
+  it('never advises what would lock the unit solid', () => {
+    const edge = plateOf(withPlate(build, { driveRamp: entryOf(48, '°') }));
+    const before = advice('pushes-wide', edge)[0]?.before.drive ?? 0;
+    for (const { after } of advice('one-wheel-spins', edge)) expect(after.drive < 1 || before >= 1).toBeTrue();
+  });
+
+  it('offers no shim where the clamp force is given as measured', () => {
+    const force: PlateSpec = { ...plate, preload: { from: 'measured-force', force: entryOf(900, 'N') } };
+    expect(kinds(advice('chatters', force))).not.toContain('shim');
+  });
+});

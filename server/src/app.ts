@@ -1,0 +1,97 @@
+import { existsSync } from 'node:fs';
+import path from 'node:path';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { buildRoutes } from './builds/routes';
+import { calcRoutes } from './calc/routes';
+import type { Database } from './db/database';
+import { ledgerRoutes } from './ledger/routes';
+import { libraryRoutes } from './stores/routes';
+import { Problem, errorHandler, notFound } from './problem';
+
+export interface AppOptions {
+  readonly db: Database;
+  readonly log: Logger;
+  readonly version: string;
+  /** Folder of the built web app; none in tests of the API alone. */
+  readonly webFolder?: string;
+  /** Names by which the server may be called; anything else is a page that points its own name here. */
+  readonly hosts: readonly string[];
+}
+
+const hostName = (host: string | undefined): string => (host ?? '').replace(/:\d+$/, '').toLowerCase();
+
+/** One process serves the API and the web app. */
+export function createApp({ db, log, version, webFolder, hosts }: AppOptions): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          workerSrc: ["'self'", 'blob:'],
+          objectSrc: ["'none'"],
+          frameAncestors: ["'none'"],
+          baseUri: ["'self'"],
+          formAction: ["'self'"],
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.use((request, response, next) => {
+    const started = performance.now();
+    response.on('finish', () => {
+      const { method, originalUrl: url } = request;
+      const entry = { method, url, status: response.statusCode, ms: Math.round(performance.now() - started) };
+      if (url.startsWith('/api/')) log.info(entry, 'request');
+      else log.debug(entry, 'request');
+    });
+    next();
+  });
+  app.use((request, _response, next) => {
+    if (!hosts.includes('*') && !hosts.includes(hostName(request.headers.host))) {
+      throw new Problem(421, 'wrong-host', 'Wrong host', 'This server answers only to its own address.');
+    }
+    next();
+  });
+  app.use('/api', (_request, response, next) => {
+    response.set('Cache-Control', 'no-store');
+    next();
+  });
+  app.get('/api/health', async (_request, response) => {
+    await db.query('select 1');
+    response.json({ ok: true, version });
+  });
+  app.use('/api', calcRoutes(version), buildRoutes(db), ledgerRoutes(db), libraryRoutes(db));
+  app.use('/api', notFound);
+  if (webFolder !== undefined && existsSync(webFolder)) {
+    app.use(
+      express.static(webFolder, {
+        index: false,
+        setHeaders: (response, file) => {
+          const hashed = /-[A-Z0-9]{8}\.\w+$/.test(path.basename(file));
+          response.set('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+        },
+      }),
+    );
+    app.get('/{*page}', (request, response, next) => {
+      if (path.extname(request.path) !== '') {
+        next();
+        return;
+      }
+      response.set('Cache-Control', 'no-cache').sendFile(path.join(webFolder, 'index.html'));
+    });
+  }
+  app.use(notFound);
+  app.use(errorHandler(log));
+  return app;
+}

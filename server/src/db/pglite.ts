@@ -1,0 +1,28 @@
+import { PGlite, type Transaction } from '@electric-sql/pglite';
+import type { Database, Queries, Row } from './database';
+import { DurableNodeFs } from './durable-node-fs';
+
+/** PGlite's own start parameters without `-F` (which switches fsync off), and with a sync method that is fsync. */
+function durableStartParams(): string[] {
+  const defaults = (PGlite as unknown as { defaultStartParams: string[] }).defaultStartParams;
+  return [...defaults.filter((parameter) => parameter !== '-F'), '-c', 'fsync=on', '-c', 'wal_sync_method=fsync'];
+}
+
+const queriesOf = (pg: Pick<PGlite, 'query'> | Transaction): Queries => ({
+  async query<R extends Row>(text: string, params: readonly unknown[] = []): Promise<R[]> {
+    return (await pg.query<R>(text, [...params])).rows;
+  },
+});
+
+/** Opens PGlite in `folder`; `durable: false` is the yardstick of the bench and nothing else. */
+export async function openPglite(folder: string, { durable = true } = {}): Promise<Database> {
+  const pg = durable
+    ? await PGlite.create({ fs: new DurableNodeFs(folder), startParams: durableStartParams() })
+    : await PGlite.create(folder);
+  return {
+    ...queriesOf(pg),
+    transaction: async (work) =>
+      (await pg.transaction((tx) => work(queriesOf(tx)))) as Awaited<ReturnType<typeof work>>,
+    close: () => pg.close(),
+  };
+}

@@ -1,0 +1,214 @@
+import { execFile } from 'node:child_process';
+import { mkdtempSync, mkdirSync, writeFileSync } from 'node:fs';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { InputError } from '@hot-spline/core';
+import { pino } from 'pino';
+import { createApp } from './app';
+import { readConfig } from './config';
+import type { Database } from './db/database';
+import { readMigrations } from './db/migrate';
+import { Problem, errorHandler } from './problem';
+import { ROOT } from './serve';
+
+const root = fileURLToPath(ROOT);
+
+/** A database that answers nothing, for what is not about data. */
+const noDatabase = (query: Database['query'] = async () => []): Database => ({
+  query,
+  transaction: async (work) => work({ query }),
+  close: async () => undefined,
+});
+
+async function listening(app: ReturnType<typeof createApp>): Promise<{ url: string; close: () => void }> {
+  const server = app.listen(0, '127.0.0.1');
+  await new Promise((resolve) => server.once('listening', resolve));
+  const { port } = server.address() as AddressInfo;
+  return {
+    url: `http://127.0.0.1:${port}`,
+    close: () => {
+      server.close();
+      server.closeAllConnections();
+    },
+  };
+}
+
+describe('configuration', () => {
+  it('has defaults, and is frozen', () => {
+    const config = readConfig({}, '/shop');
+    expect(config).toEqual(
+      jasmine.objectContaining({
+        port: 8017,
+        host: '127.0.0.1',
+        dataFolder: '/shop/data',
+        demo: false,
+        logLevel: 'info',
+      }),
+    );
+    expect(config.hosts).toContain('localhost');
+    expect(Object.isFrozen(config)).toBeTrue();
+  });
+
+  it('listens to any name once it is bound to more than this machine', () => {
+    expect(readConfig({ HOST: '0.0.0.0' }, '/').hosts).toEqual(['*']);
+  });
+
+  const bad: [Record<string, string>, string][] = [
+    [{ PORT: 'x' }, 'PORT'],
+    [{ PORT: '70000' }, 'PORT'],
+    [{ PORT: '-1' }, 'PORT'],
+    [{ LOG_LEVEL: 'loud' }, 'LOG_LEVEL'],
+    [{ HOT_SPLINE_DEMO: 'yes' }, 'HOT_SPLINE_DEMO'],
+    [{ HOT_SPLINE_DATA: '' }, 'HOT_SPLINE_DATA'],
+    [{ DATABASE_URL: 'mysql://x' }, 'DATABASE_URL'],
+  ];
+  for (const [env, name] of bad) {
+    it(`refuses ${JSON.stringify(env)} by the name of the variable`, () => {
+      expect(() => readConfig(env, '/')).toThrowMatching(
+        (error) => error instanceof InputError && error.field === name,
+      );
+    });
+  }
+});
+
+describe('migrations on disk', () => {
+  it('are numbered without gaps or repeats, and not empty', () => {
+    const names = readMigrations().map((migration) => migration.name);
+    names.forEach((name, i) => expect(name.slice(0, 4)).toBe(String(i + 1).padStart(4, '0')));
+    for (const { sql } of readMigrations()) expect(sql.trim().length).toBeGreaterThan(20);
+  });
+});
+
+describe('the web app on the server', () => {
+  let site: { url: string; close: () => void };
+
+  beforeAll(async () => {
+    const webFolder = mkdtempSync(path.join(tmpdir(), 'hot-spline-web-'));
+    writeFileSync(path.join(webFolder, 'index.html'), '<!doctype html><title>app</title>');
+    writeFileSync(path.join(webFolder, 'main-ABCDEF12.js'), '1');
+    mkdirSync(path.join(webFolder, 'media'));
+    site = await listening(
+      createApp({ db: noDatabase(), log: pino({ level: 'silent' }), version: '1', webFolder, hosts: ['127.0.0.1'] }),
+    );
+  });
+
+  afterAll(() => site.close());
+
+  it('answers every address of the app with its page, never from the cache', async () => {
+    for (const address of ['/', '/builds/x/pack', '/builds/x/pack?tab=measure']) {
+      const response = await fetch(site.url + address);
+      expect(response.status).withContext(address).toBe(200);
+      expect(response.headers.get('cache-control')).toBe('no-cache');
+      expect(await response.text()).toContain('<title>app</title>');
+    }
+  });
+
+  it('lets hashed files be kept, and misses are misses', async () => {
+    const hashed = await fetch(`${site.url}/main-ABCDEF12.js`);
+    expect(hashed.headers.get('cache-control')).toContain('immutable');
+    expect((await fetch(`${site.url}/missing.js`)).status).toBe(404);
+    expect((await fetch(`${site.url}/../package.json`)).status).toBe(404);
+    expect((await fetch(`${site.url}/%2e%2e/package.json`)).status).toBe(404);
+  });
+
+  it('never lets an answer of the API be kept', async () => {
+    expect((await fetch(`${site.url}/api/calc`)).headers.get('cache-control')).toBe('no-store');
+  });
+});
+
+describe('what nobody foresaw', () => {
+  it('is logged and answered without its insides', async () => {
+    const failing = noDatabase(async () => {
+      throw new Error('secret path /var/lib');
+    });
+    const lines: string[] = [];
+    const log = pino({ level: 'error' }, { write: (line: string) => lines.push(line) });
+    const site = await listening(createApp({ db: failing, log, version: '1', hosts: ['127.0.0.1'] }));
+    const response = await fetch(`${site.url}/api/builds`);
+    const body = await response.text();
+    site.close();
+    expect(response.status).toBe(500);
+    expect(response.headers.get('content-type')).toContain('application/problem+json');
+    expect(body).not.toContain('secret');
+    expect(lines.join('')).toContain('secret path /var/lib');
+  });
+
+  it('a problem says type, title, status and detail', () => {
+    const problem = new Problem(418, 'tea', 'Teapot', 'This is a teapot.', { more: 1 });
+    let sent = '';
+    let status = 0;
+    const response = {
+      headersSent: false,
+      status: (code: number) => ((status = code), response),
+      type: () => response,
+      send: (text: string) => (sent = text),
+    };
+    const handler = errorHandler(pino({ level: 'silent' }));
+    handler(problem, {} as never, response as never, () => undefined);
+    expect(status).toBe(418);
+    expect(JSON.parse(sent)).toEqual({
+      type: 'urn:hot-spline:tea',
+      title: 'Teapot',
+      status: 418,
+      detail: 'This is a teapot.',
+      more: 1,
+    });
+  });
+});
+
+describe('the command line', () => {
+  function calc(args: string[], input = ''): Promise<{ code: number; out: string; err: string }> {
+    return new Promise((resolve) => {
+      const child = execFile(
+        process.execPath,
+        ['--import', 'tsx', 'tools/calc-cli.ts', ...args],
+        { cwd: root },
+        (error, out, err) => resolve({ code: Number(error?.code ?? 0), out, err }),
+      );
+      child.stdin?.end(input);
+    });
+  }
+
+  it('calculates from an argument and from standard input', async () => {
+    const byArgument = await calc(['gearing.teeth', '{"ring":41,"pinion":15}']);
+    expect(byArgument.code).toBe(0);
+    expect(JSON.parse(byArgument.out)).toEqual(jasmine.objectContaining({ hunting: 'hunting' }));
+    expect(JSON.parse(byArgument.out).ratio).toBeCloseTo(2.733, 3); // [exact, trade example]
+    const byInput = await calc(['tyre.size'], '{"designation":"245/40R18"}');
+    expect(JSON.parse(byInput.out).overallDiameterMm).toBeCloseTo(653.2, 9); // [standard: ISO 4000-1]
+  });
+
+  it('refuses with code 2 and the field, without a stack trace', async () => {
+    for (const [args, field] of [
+      [['gearing.teeth', '{"ring":41,"pinion":0}'], 'pinion'],
+      [['gearing.teeth', '{"ring":41'], 'input'],
+      [['gearing.nothing', '{}'], 'name'],
+    ] as const) {
+      const { code, out, err } = await calc([...args]);
+      expect(code).withContext(args.join(' ')).toBe(2);
+      expect(JSON.parse(out).error.field).toBe(field);
+      expect(err).toBe('');
+    }
+  });
+
+  it('lists and describes', async () => {
+    const list = JSON.parse((await calc(['--list'])).out) as { name: string }[];
+    expect(list.map(({ name }) => name)).toEqual(
+      jasmine.arrayContaining([
+        'tyre.size',
+        'gearing.speed',
+        'gearing.rpm',
+        'gearing.teeth',
+        'pack.interfaces',
+        'pack.breakaway',
+        'spring.disc',
+        'unit.lock',
+      ]),
+    );
+    const described = JSON.parse((await calc(['--describe', 'spring.disc'])).out);
+    expect(described.input.required).toContain('travelMm');
+    expect((await calc([])).code).toBe(2);
+  });
+});

@@ -1,0 +1,87 @@
+import { InputError } from '@hot-spline/core';
+import type { ErrorRequestHandler, RequestHandler, Response } from 'express';
+import type { Logger } from 'pino';
+
+/** An answer that is no success, as RFC 9457 writes it. */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    readonly type: string,
+    readonly title: string,
+    detail: string,
+    readonly more: Readonly<Record<string, unknown>> = {},
+  ) {
+    super(detail);
+  }
+}
+
+export function sendProblem(response: Response, problem: Problem): void {
+  const { status, type, title, message: detail, more } = problem;
+  response
+    .status(status)
+    .type('application/problem+json')
+    .send(JSON.stringify({ type: `urn:hot-spline:${type}`, title, status, detail, ...more }));
+}
+
+/** A refused input: the field is named in `error`, which scripts of the shop read. */
+export function refused({ field, message, allowed }: InputError): Problem {
+  return new Problem(422, 'refused-input', 'Input refused', message, { error: { field, message, allowed } });
+}
+
+const ofField = (
+  status: number,
+  type: string,
+  title: string,
+  field: string,
+  message: string,
+  allowed: string,
+): Problem => new Problem(status, type, title, message, { error: { field, message, allowed } });
+
+/** What express and its body parser throw, by their `type`. */
+function fromParser(error: { type?: string; status?: number; limit?: number }): Problem | null {
+  switch (error.type) {
+    case 'entity.too.large': {
+      const limit = `${Math.round((error.limit ?? 0) / 1024)} kB`;
+      return ofField(413, 'too-large', 'Body too large', 'body', `body is larger than ${limit}.`, `at most ${limit}`);
+    }
+    case 'entity.parse.failed':
+      return ofField(400, 'not-json', 'Body is not JSON', 'body', 'body can’t be read as JSON.', 'JSON');
+    case 'charset.unsupported':
+    case 'encoding.unsupported':
+      return ofField(415, 'unsupported', 'Encoding not supported', 'body', 'body must be JSON in UTF-8.', 'UTF-8');
+    default:
+      return error.status !== undefined && error.status >= 400 && error.status < 500
+        ? ofField(
+            error.status,
+            'bad-request',
+            'Bad request',
+            'request',
+            'The request can’t be read.',
+            'a well-formed request',
+          )
+        : null;
+  }
+}
+
+export const notFound: RequestHandler = (request, response) => {
+  sendProblem(response, new Problem(404, 'not-found', 'Not found', `There is nothing at ${request.path}.`));
+};
+
+/** The last stop of every error: a problem document; what nobody foresaw is logged and answered without its insides. */
+export function errorHandler(log: Logger): ErrorRequestHandler {
+  return (error: unknown, request, response, next) => {
+    if (response.headersSent) {
+      next(error);
+      return;
+    }
+    if (error instanceof Problem) return sendProblem(response, error);
+    if (error instanceof InputError) return sendProblem(response, refused(error));
+    const known = fromParser(error as { type?: string; status?: number });
+    if (known) return sendProblem(response, known);
+    log.error({ err: error, method: request.method, url: request.url }, 'unforeseen error');
+    sendProblem(
+      response,
+      new Problem(500, 'unforeseen', 'Unforeseen error', 'The server made a mistake; it is in its log.'),
+    );
+  };
+}

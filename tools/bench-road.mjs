@@ -1,0 +1,183 @@
+// road.run against a general-purpose ODE package on the same equations, and the search by the size of its shelf.
+// Plain JavaScript: the package's declarations don't go with strict TypeScript.
+import { Solver } from 'odex';
+import { coursePace, readyCar, roadRun, roadSearch, shiftSpeeds } from '../core/src/index.ts';
+
+const round = (value, digits = 3) => Number(value.toPrecision(digits));
+
+const coupe = {
+  massKg: 1350,
+  engine: {
+    torqueCurve: [
+      { rpm: 1500, torqueNm: 210 },
+      { rpm: 3500, torqueNm: 445 },
+      { rpm: 4800, torqueNm: 480 },
+      { rpm: 7400, torqueNm: 370 },
+    ],
+    limitRpm: 7400,
+  },
+  gears: [3.15, 2.07, 1.49, 1.15, 0.93, 0.77],
+  finalRatio: 4.3,
+  driveline: { efficiency: 0.88, inertiaFactor: 'wong' },
+  tyre: { rollingRadiusMm: 308, grip: 1.1 },
+  aero: { dragAreaM2: 0.68 },
+  rollingCoefficient: 0.013,
+  driven: { staticShare: 0.48, cgHeightMm: 480, wheelbaseMm: 2600 },
+  launchRpm: 4500,
+  shiftTimeS: 0.25,
+};
+
+/** The run in the package: one solve a gear and shift, each ended by dense output and bisection on it. */
+function byPackage(distanceM, tolerance) {
+  const car = readyCar(coupe);
+  const leave = shiftSpeeds(car);
+  let [t, x, v] = [0, 0, 0];
+  const leg = (law, longest, excess) => {
+    const solver = new Solver(2);
+    solver.absoluteTolerance = tolerance;
+    solver.relativeTolerance = tolerance;
+    solver.denseOutput = true;
+    let found = null;
+    const end = solver.solve(law, 0, [x, v], longest, (_n, before, now, y, dense) => {
+      if (excess(y[0], y[1]) < 0) return undefined;
+      let [low, high] = [before, now];
+      for (let i = 0; i < 50; i++) {
+        const middle = (low + high) / 2;
+        if (excess(dense(0, middle), dense(1, middle)) < 0) low = middle;
+        else high = middle;
+      }
+      found = { t: high, x: dense(0, high), v: dense(1, high) };
+      return false;
+    });
+    const last = found ?? { t: longest, x: end.y[0], v: end.y[1] };
+    [t, x, v] = [t + last.t, last.x, last.v];
+  };
+  for (const gear of car.gears) {
+    const law = (_t, [, u]) => [u, (car.thrust(u, gear) - car.resistance(u)) / gear.inertiaKg];
+    const top = leave[gear.index] ?? gear.limitMps;
+    leg(law, 30, (px, pv) => Math.max(px - distanceM, pv - top));
+    if (x >= distanceM - 1e-6) break;
+    const next = car.gears[gear.index + 1];
+    leg(
+      (_t, [, u]) => [u, -car.resistance(u) / next.inertiaKg],
+      coupe.shiftTimeS,
+      (px) => px - distanceM,
+    );
+  }
+  return t;
+}
+
+function perSecond(run, forMs = 1200) {
+  for (let i = 0; i < 20; i++) run();
+  const start = performance.now();
+  let count = 0;
+  while (performance.now() - start < forMs) {
+    run();
+    count++;
+  }
+  return (1000 * count) / (performance.now() - start);
+}
+
+export function runAgainstPackage() {
+  const distanceM = 402.336;
+  const ours = roadRun(coupe, { distanceM }).timeS;
+  const exact = byPackage(distanceM, 1e-12);
+  const ourError = Math.abs(ours / exact - 1);
+  // The loosest tolerance at which the package is as accurate as we are.
+  const tolerances = [1e-4, 1e-5, 1e-6, 1e-7, 1e-8, 1e-9, 1e-10, 1e-11];
+  const tolerance = tolerances.find((one) => Math.abs(byPackage(distanceM, one) / exact - 1) <= ourError) ?? 1e-11;
+  const [fast, slow] = [
+    perSecond(() => roadRun(coupe, { distanceM })),
+    perSecond(() => byPackage(distanceM, tolerance)),
+  ];
+  return {
+    runsPerSecond: Math.round(fast),
+    relativeError: round(ourError, 2),
+    yardstick: `odex, time alone, at tolerance ${tolerance}: as accurate or better`,
+    yardstickPerSecond: Math.round(slow),
+    ratio: round(fast / slow),
+  };
+}
+
+/** A made-up shelf of so many pairs a gear: the same numbers every time. */
+function shelf(pairs, finals) {
+  let seed = 7;
+  const random = () => (seed = (seed * 1664525 + 1013904223) % 4294967296) / 4294967296;
+  const ratios = [2.6, 2.05, 1.68, 1.42, 1.22, 1.08];
+  const list = ratios.flatMap((ratio, k) =>
+    Array.from({ length: pairs }, (_, i) => {
+      const driver = 17 + k + Math.floor(random() * 12);
+      const driven = Math.round(driver * ratio * (0.87 + (0.26 * (i + random() * 0.5)) / pairs));
+      return { driver, driven: Math.max(driven, driver), positions: [k + 1] };
+    }),
+  );
+  let at = 0;
+  const corners = Array.from({ length: 9 }, () => {
+    const corner = {
+      atM: at + 80 + random() * 110,
+      lengthM: 10 + random() * 15,
+      speedMps: 9 + random() * 18,
+      brakingMps2: 9 + random() * 3,
+    };
+    at = corner.atM + corner.lengthM;
+    return corner;
+  });
+  return {
+    vehicle: {
+      ...coupe,
+      massKg: 520,
+      engine: {
+        torqueCurve: [
+          { rpm: 3000, torqueNm: 118 },
+          { rpm: 6000, torqueNm: 171 },
+          { rpm: 7500, torqueNm: 184 },
+          { rpm: 10200, torqueNm: 152 },
+        ],
+        limitRpm: 10200,
+      },
+      gears: ratios,
+      finalRatio: 40 / 11,
+      tyre: { rollingRadiusMm: 258, grip: 1.7 },
+      aero: { dragAreaM2: 0.75, downforceAreaM2: 1.6 },
+      launchRpm: 6500,
+      shiftTimeS: 0.06,
+    },
+    course: { lengthM: at + 250, startMps: 0, corners, fastestMps: null },
+    pairs: list,
+    finals: Array.from({ length: finals }, (_, i) => ({ ring: 34 + 2 * i, pinion: 11 })),
+    rules: { steps: 'shrinking', floorRpm: 5500 },
+  };
+}
+
+export function searchBySize() {
+  const rows = [
+    [3, 2],
+    [5, 4],
+    [8, 4],
+    [12, 8],
+    [20, 8],
+  ].map(([pairs, finals]) => {
+    const problem = shelf(pairs, finals);
+    const start = performance.now();
+    const result = roadSearch(problem, () => performance.now() - start < 5000);
+    const seconds = (performance.now() - start) / 1000;
+    const best = result.best[0]?.timeS ?? Number.NaN;
+    return {
+      pairsAGear: pairs,
+      finals,
+      combinations: result.combinations,
+      seconds: round(seconds),
+      provenBest: result.provenBest,
+      gapPercent: round((100 * (best - result.boundS)) / best, 2),
+      timedPerSecond: Math.round(result.evaluated / seconds),
+      // the yardstick: timing every combination one by one at the rate of this run
+      speedUpOverExhaustive: result.provenBest ? round(result.combinations / setsPerSecond / seconds, 2) : null,
+    };
+  });
+  return { yardstick: `timing every set, ${setsPerSecond} a second here`, rows };
+}
+
+const setsPerSecond = (() => {
+  const problem = shelf(3, 1);
+  return Math.round(perSecond(() => coursePace(problem.vehicle, problem.course), 600));
+})();

@@ -1,0 +1,16 @@
+// Runs the Jasmine suites of the rooms that have no browser. Usage: node tools/jasmine.mjs [core model server]
+import Jasmine from 'jasmine';
+import 'tsx';
+
+const rooms = process.argv.slice(2).length ? process.argv.slice(2) : ['core', 'model', 'server'];
+const runner = new Jasmine({ projectBaseDir: new URL('..', import.meta.url).pathname });
+runner.loadConfig({
+  spec_dir: '.',
+  spec_files: rooms.map((room) => `${room}/src/**/*.spec.{ts,mjs}`),
+  random: true,
+  failSpecWithNoExpectations: true,
+});
+jasmine.DEFAULT_TIMEOUT_INTERVAL = 60_000;
+runner.exitOnCompletion = false;
+const result = await runner.execute();
+process.exitCode = result.overallStatus === 'passed' ? 0 : 1;

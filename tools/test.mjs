@@ -1,0 +1,73 @@
+// Every suite, one after the other; the last line adds them up.
+import { spawn } from 'node:child_process';
+import { ensureBuilt } from './build.mjs';
+import { ensureChromium, ensurePackages, root } from './ensure.mjs';
+
+ensurePackages();
+const chromium = ensureChromium();
+ensureBuilt();
+
+const plain = (text) => text.replace(/\u001b\[[0-9;]*[A-Za-z]/g, '');
+const lastMatch = (text, pattern) => [...text.matchAll(pattern)].at(-1);
+
+const suites = [
+  {
+    name: 'core, model and server',
+    command: [process.execPath, '--import', 'tsx', 'tools/jasmine.mjs'],
+    count(text) {
+      const match = lastMatch(text, /(\d+) specs?, (\d+) failures?/g);
+      return match && { passed: match[1] - match[2], failed: Number(match[2]) };
+    },
+  },
+  {
+    name: 'components',
+    command: ['npx', 'ng', 'test', '--no-watch', '--no-progress'],
+    count(text) {
+      const failed = lastMatch(text, /Executed (\d+) of \d+ .*?\((\d+) FAILED\)/g);
+      if (failed) return { passed: failed[1] - failed[2], failed: Number(failed[2]) };
+      const match = lastMatch(text, /Executed (\d+) of \d+ .*?SUCCESS/g);
+      return match && { passed: Number(match[1]), failed: 0 };
+    },
+  },
+  {
+    name: 'stories in the browser',
+    command: ['npx', 'playwright', 'test', '--config', 'e2e/playwright.config.ts'],
+    count(text) {
+      const number = (word) => Number(lastMatch(text, new RegExp(`(\\d+) ${word}`, 'g'))?.[1] ?? 0);
+      const passed = number('passed');
+      return passed + number('failed') > 0 ? { passed, failed: number('failed') + number('did not run') } : undefined;
+    },
+  },
+];
+
+function start([command, ...args]) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, {
+      cwd: root,
+      env: { ...process.env, CHROME_BIN: chromium },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    let text = '';
+    for (const stream of [child.stdout, child.stderr]) {
+      stream.on('data', (chunk) => {
+        text += chunk;
+        process.stdout.write(chunk);
+      });
+    }
+    child.on('close', (code) => resolve({ code, text: plain(text) }));
+  });
+}
+
+let passed = 0;
+let failed = 0;
+for (const { name, command, count } of suites) {
+  console.log(`\n== ${name}`);
+  const { code, text } = await start(command);
+  const counted = count(text);
+  passed += counted?.passed ?? 0;
+  failed += counted?.failed ?? 0;
+  // A suite that ends badly without a failed test (it never started, say) is a failure too.
+  if (!counted || (code !== 0 && counted.failed === 0)) failed += 1;
+}
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);

@@ -1,0 +1,18 @@
+process.env.CHROME_BIN ??= '/usr/bin/chromium';
+
+module.exports = (config) => {
+  config.set({
+    frameworks: ['jasmine'],
+    plugins: [require('karma-jasmine'), require('karma-chrome-launcher')],
+    reporters: ['dots'],
+    browsers: ['HeadlessChromium'],
+    customLaunchers: {
+      HeadlessChromium: {
+        base: 'ChromeHeadless',
+        flags: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage', '--window-size=1280,800'],
+      },
+    },
+    client: { jasmine: { failSpecWithNoExpectations: true } },
+    restartOnFileChange: false,
+  });
+};

@@ -1,0 +1,14 @@
+import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { RouterOutlet } from '@angular/router';
+import { Toast } from 'primeng/toast';
+
+@Component({
+  selector: 'hs-root',
+  imports: [RouterOutlet, Toast],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <router-outlet />
+    <p-toast position="bottom-center" [breakpoints]="{ '640px': { width: '94vw' } }" />
+  `,
+})
+export class App {}

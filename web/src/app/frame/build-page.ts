@@ -1,0 +1,350 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { Title } from '@angular/platform-browser';
+import { Router, RouterLink, RouterOutlet } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { Dialog } from 'primeng/dialog';
+import { Bench } from '../state/bench';
+import { boardActions } from '../state/board';
+import { editorActions } from '../state/editor';
+import { uiActions, uiFeature } from '../state/ui';
+import { Findings } from './findings';
+import { Finder } from './finder';
+import { Header } from './header';
+import { KeyReader } from './keys';
+import { Line } from './line';
+import { RAIL, Rail } from './rail';
+import { WorkingPanel } from './working-panel';
+
+/** The frame around the sheets of one build: header, Line, Rail, Findings. */
+@Component({
+  selector: 'hs-build-page',
+  imports: [Dialog, Findings, Finder, Header, Line, Rail, RouterLink, RouterOutlet, WorkingPanel],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(window:keydown)': 'key($event)' },
+  template: `
+    <a class="skip" href="#sheet" (click)="toSheet($event)">To the sheet</a>
+    <hs-header [title]="title()" [savedAt]="bench.editor().savedAt" (find)="finding.set(true)">
+      @if (ready()) {
+        <button
+          type="button"
+          class="quiet icon bare"
+          [disabled]="!bench.canUndo()"
+          (click)="bench.undo()"
+          aria-label="Undo"
+          title="Undo (Ctrl Z)"
+        >
+          <i class="pi pi-undo" aria-hidden="true"></i>
+        </button>
+        <button
+          type="button"
+          class="quiet icon bare"
+          [disabled]="!bench.canRedo()"
+          (click)="bench.redo()"
+          aria-label="Redo"
+          title="Redo (Ctrl Y)"
+        >
+          <i class="pi pi-refresh flip" aria-hidden="true"></i>
+        </button>
+        <a
+          class="quiet icon bare export"
+          [href]="exportUrl()"
+          download
+          aria-label="Export this build"
+          title="Export this build as one file"
+        >
+          <i class="pi pi-download" aria-hidden="true"></i>
+        </a>
+      }
+    </hs-header>
+    @switch (bench.editor().status) {
+      @case ('ready') {
+        <hs-line />
+        <div class="body" [class.wide]="!findingsOpen()">
+          <hs-rail class="no-print" />
+          <main id="sheet" tabindex="-1"><router-outlet /></main>
+          <hs-findings />
+        </div>
+      }
+      @case ('missing') {
+        <main class="notice">
+          <h1>No such build</h1>
+          <p>{{ bench.editor().problem }}</p>
+          <a class="quiet" routerLink="/">To the board</a>
+        </main>
+      }
+      @case ('failed') {
+        <main class="notice">
+          <h1>The build can’t be read</h1>
+          <p>{{ bench.editor().problem }} Nothing typed here is lost.</p>
+          <button type="button" class="quiet" (click)="reload()">Try again</button>
+        </main>
+      }
+      @default {
+        <main class="notice" aria-busy="true"><p class="soft">Reading the build…</p></main>
+      }
+    }
+    <hs-working />
+    <hs-finder [(visible)]="finding" />
+    <p-dialog
+      header="Keys"
+      closeAriaLabel="Close"
+      [visible]="keysOpen()"
+      (visibleChange)="$event || flipKeys()"
+      [modal]="true"
+      [dismissableMask]="true"
+      [style]="{ width: 'min(420px, 94vw)' }"
+    >
+      <dl class="keys">
+        @for (line of keyLines; track line[0]) {
+          <dt>
+            <kbd>{{ line[0] }}</kbd>
+          </dt>
+          <dd>{{ line[1] }}</dd>
+        }
+      </dl>
+    </p-dialog>
+    <p-dialog
+      header="Changed elsewhere"
+      [visible]="conflict() !== null"
+      [closable]="false"
+      [closeOnEscape]="false"
+      [modal]="true"
+      [style]="{ width: 'min(520px, 94vw)' }"
+    >
+      @if (conflict(); as theirs) {
+        <p>
+          While your change was on its way, this build was saved from another tab or machine (version
+          {{ theirs.version }}). Both are kept until you choose.
+        </p>
+        <ul class="differences">
+          @for (line of differences(); track line) {
+            <li class="mono">{{ line }}</li>
+          }
+        </ul>
+        <div class="choices">
+          <button type="button" class="quiet" (click)="settle('ours')">Keep mine</button>
+          <button type="button" class="quiet" (click)="settle('theirs')">Take the other; mine stays in undo</button>
+        </div>
+      }
+    </p-dialog>
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      height: 100dvh;
+    }
+    .skip {
+      position: absolute;
+      left: -999px;
+    }
+    .skip:focus {
+      left: 8px;
+      top: 8px;
+      z-index: 20;
+      padding: 6px 10px;
+      background: var(--sheet);
+    }
+    .flip {
+      transform: scaleX(1);
+    }
+    .body {
+      flex: 1;
+      min-height: 0;
+      display: grid;
+      grid-template-columns: 184px minmax(0, 1fr) 272px;
+      gap: 12px;
+      padding: 12px;
+    }
+    .body.wide {
+      grid-template-columns: 184px minmax(0, 1fr) auto;
+    }
+    main {
+      position: relative;
+      min-width: 0;
+      min-height: 0;
+      overflow: auto;
+      background: var(--sheet);
+      border: 1px solid var(--rule);
+      border-radius: var(--radius);
+      scrollbar-width: thin;
+    }
+    main:focus {
+      outline: none;
+    }
+    .notice {
+      margin: 12vh auto;
+      padding: 24px;
+      max-width: 460px;
+      display: grid;
+      gap: 12px;
+      justify-items: start;
+    }
+    .keys {
+      display: grid;
+      grid-template-columns: auto 1fr;
+      gap: 6px 14px;
+    }
+    kbd {
+      font-family: var(--mono);
+      padding: 1px 7px;
+      border: 1px solid var(--rule);
+      border-radius: 4px;
+    }
+    .differences {
+      margin: 10px 0;
+      max-height: 200px;
+      overflow: auto;
+      font-size: 12.5px;
+    }
+    .choices {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px;
+    }
+    @media (max-width: 820px) {
+      :host {
+        height: auto;
+        min-height: 100dvh;
+      }
+      .body,
+      .body.wide {
+        display: flex;
+        flex-direction: column;
+        padding: 0 0 12px;
+        gap: 8px;
+      }
+      main {
+        overflow: visible;
+        border-width: 1px 0;
+        border-radius: 0;
+      }
+      hs-findings {
+        margin: 0 8px;
+      }
+      .export {
+        display: none;
+      }
+    }
+    @media print {
+      :host {
+        height: auto;
+      }
+      .body {
+        display: block;
+      }
+      main {
+        overflow: visible;
+        border: 0;
+      }
+    }
+  `,
+})
+export class BuildPage {
+  /** From the address. */
+  readonly id = input.required<string>();
+  protected readonly bench = inject(Bench);
+  private readonly store = inject(Store);
+  private readonly router = inject(Router);
+  private readonly pageTitle = inject(Title);
+  private readonly keyReader = new KeyReader();
+
+  protected readonly finding = signal(false);
+  protected readonly findingsOpen = this.store.selectSignal(uiFeature.selectFindingsOpen);
+  protected readonly keysOpen = this.store.selectSignal(uiFeature.selectKeysOpen);
+  protected readonly ready = computed(() => this.bench.editor().status === 'ready');
+  protected readonly conflict = computed(() => this.bench.editor().conflict);
+  protected readonly title = computed(() => {
+    const build = this.bench.build();
+    return build ? `${build.name}${build.vehicle ? `, ${build.vehicle}` : ''}` : '';
+  });
+  protected readonly exportUrl = computed(() => `/api/builds/${this.id()}/export`);
+  protected readonly keyLines: readonly (readonly [string, string])[] = [
+    ...RAIL.flatMap(({ items }) => items.map(({ key, name }) => [`g ${key}`, name] as const)),
+    ['g b', 'Board of builds'],
+    ['/', 'Find anything'],
+    ['m', 'Measure the next piece'],
+    ['u', 'Flip inch and metric'],
+    ['Ctrl Z', 'Undo'],
+    ['Ctrl Y', 'Redo'],
+    ['Alt ← →', 'Move the chosen plate'],
+    ['?', 'These keys'],
+  ];
+  /** Top-level parts that differ between ours and theirs. */
+  protected readonly differences = computed(() => {
+    const theirs = this.conflict()?.build;
+    const ours = this.bench.editor().present;
+    if (!theirs || !ours) return [];
+    return differences(ours, theirs).slice(0, 12);
+  });
+
+  constructor() {
+    effect(() => this.store.dispatch(editorActions.opened({ id: this.id() })));
+    effect(() =>
+      this.pageTitle.setTitle(this.bench.build() ? `${this.bench.build()?.name} · Hot Spline` : 'Hot Spline'),
+    );
+    this.store.dispatch(boardActions.opened());
+  }
+
+  protected reload(): void {
+    this.store.dispatch(editorActions.opened({ id: this.id() }));
+  }
+
+  protected flipKeys(): void {
+    this.store.dispatch(uiActions.keysFlipped());
+  }
+
+  protected settle(keep: 'ours' | 'theirs'): void {
+    this.store.dispatch(editorActions.settled({ keep }));
+  }
+
+  protected toSheet(event: Event): void {
+    event.preventDefault();
+    document.getElementById('sheet')?.focus();
+  }
+
+  protected key(event: KeyboardEvent): void {
+    const command = this.keyReader.read(event);
+    if (!command) return;
+    if (command.kind !== 'go') event.preventDefault();
+    switch (command.kind) {
+      case 'find':
+        return this.finding.set(true);
+      case 'units':
+        return this.store.dispatch(uiActions.unitsFlipped());
+      case 'keys':
+        return this.flipKeys();
+      case 'undo':
+        return this.bench.undo();
+      case 'redo':
+        return this.bench.redo();
+      case 'measure':
+        return void this.router.navigate(['/builds', this.id(), 'pack'], {
+          queryParams: { tab: 'measure', at: 'next' },
+        });
+      case 'go':
+        return this.go(command.key);
+    }
+  }
+
+  private go(key: string): void {
+    if (key === 'b') return void this.router.navigate(['/']);
+    const item = RAIL.flatMap(({ items }) => items).find((candidate) => candidate.key === key);
+    if (item) void this.router.navigate(['/builds', this.id(), item.sheet]);
+  }
+}
+
+/** Paths at which two plain values differ, with both values. */
+export function differences(ours: unknown, theirs: unknown, path = ''): string[] {
+  if (Object.is(ours, theirs)) return [];
+  const isNode = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null;
+  if (isNode(ours) && isNode(theirs)) {
+    const keys = new Set([...Object.keys(ours), ...Object.keys(theirs)]);
+    return [...keys].flatMap((key) => differences(ours[key], theirs[key], path === '' ? key : `${path}.${key}`));
+  }
+  const short = (value: unknown): string => {
+    const text = isNode(value) ? String(value['typed'] ?? '…') : String(value ?? '–');
+    return text.length > 30 ? `${text.slice(0, 29)}…` : text;
+  };
+  return [`${path}: mine ${short(ours)}, other ${short(theirs)}`];
+}

@@ -1,0 +1,146 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { Router } from '@angular/router';
+import type { Finding } from '@hot-spline/model';
+import { Store } from '@ngrx/store';
+import { VERDICT_WORDS, VerdictMark } from '../shared/verdict';
+import { Bench } from '../state/bench';
+import { uiActions, uiFeature } from '../state/ui';
+
+/** How many of each verdict, most serious first: `1 stop, 2 watch`. */
+export function tally(findings: readonly Finding[]): string {
+  const parts = (['stop', 'watch', 'not-yet'] as const).flatMap((verdict) => {
+    const count = findings.filter((finding) => finding.verdict === verdict).length;
+    return count ? [`${count} ${VERDICT_WORDS[verdict]}`] : [];
+  });
+  return parts.join(', ') || 'all fits';
+}
+
+@Component({
+  selector: 'hs-findings',
+  imports: [VerdictMark],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <section aria-labelledby="findings-title" [class.folded]="!open()">
+      <header>
+        <h2 id="findings-title">Findings</h2>
+        <span class="soft">{{ tally() }}</span>
+        <button
+          type="button"
+          class="quiet icon bare"
+          [attr.aria-expanded]="open()"
+          aria-controls="findings-list"
+          (click)="flip()"
+        >
+          <i class="pi" [class.pi-angle-right]="open()" [class.pi-angle-left]="!open()" aria-hidden="true"></i>
+          <span class="visually-hidden">{{ open() ? 'Fold findings' : 'Show findings' }}</span>
+        </button>
+      </header>
+      @if (open()) {
+        <ul id="findings-list">
+          @for (finding of shown(); track finding.id) {
+            <li>
+              <button type="button" (click)="jump(finding)" [title]="finding.rule">
+                <hs-verdict [verdict]="finding.verdict" />
+                <span class="text">
+                  <strong>{{ finding.title }}</strong>
+                  <span class="detail">{{ finding.detail }}</span>
+                </span>
+              </button>
+            </li>
+          }
+        </ul>
+      }
+    </section>
+  `,
+  styles: `
+    :host {
+      display: block;
+      min-height: 0;
+    }
+    section {
+      display: flex;
+      flex-direction: column;
+      max-height: 100%;
+      height: 100%;
+      background: var(--sheet);
+      border: 1px solid var(--rule);
+      border-radius: var(--radius);
+    }
+    section.folded {
+      height: auto;
+    }
+    header {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+      padding: 6px 6px 6px 14px;
+    }
+    header .soft {
+      margin-left: auto;
+      font-size: 12.5px;
+    }
+    h2 {
+      font-size: 14px;
+    }
+    ul {
+      flex: 1;
+      min-height: 0;
+      overflow-y: auto;
+      padding: 0 6px 8px;
+      scrollbar-width: thin;
+    }
+    li + li {
+      border-top: 1px solid var(--rule);
+    }
+    li button {
+      display: flex;
+      gap: 10px;
+      width: 100%;
+      padding: 8px;
+      text-align: left;
+      background: none;
+      border: 0;
+      border-radius: 6px;
+      cursor: pointer;
+    }
+    li button:hover {
+      background: var(--blue-wash);
+    }
+    hs-verdict {
+      margin-top: 2px;
+    }
+    strong {
+      display: block;
+      font-weight: 600;
+      font-size: 13.5px;
+      line-height: 1.3;
+    }
+    .detail {
+      font-size: 13px;
+      color: var(--soft);
+    }
+  `,
+})
+export class Findings {
+  private readonly bench = inject(Bench);
+  private readonly store = inject(Store);
+  private readonly router = inject(Router);
+
+  protected readonly open = this.store.selectSignal(uiFeature.selectFindingsOpen);
+  private readonly findings = computed(() => this.bench.derived()?.findings ?? []);
+  protected readonly tally = computed(() => tally(this.findings()));
+  protected readonly shown = computed(() => {
+    const system = this.bench.system();
+    return this.findings().map((finding) => ({ ...finding, ...finding.say(system) }));
+  });
+
+  protected flip(): void {
+    this.store.dispatch(uiActions.findingsFlipped());
+  }
+
+  protected jump({ sheet, axle, anchor }: Finding): void {
+    if (axle) this.store.dispatch(uiActions.axleChosen({ axle }));
+    const id = this.bench.editor().id;
+    void this.router.navigate(['/builds', id, sheet], { queryParams: { at: anchor } });
+  }
+}

@@ -1,0 +1,46 @@
+/** Where a key does not fire: something is being typed or chosen there. */
+export function typing(target: EventTarget | null): boolean {
+  if (!(target instanceof HTMLElement)) return false;
+  if (target instanceof HTMLInputElement) return target.type !== 'range' && target.type !== 'checkbox';
+  return target.isContentEditable || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement;
+}
+
+export type KeyCommand =
+  | { readonly kind: 'go'; readonly key: string }
+  | { readonly kind: 'find' | 'measure' | 'units' | 'keys' | 'undo' | 'redo' };
+
+/** Turns key presses into commands: `g` then a letter, single keys, and undo and redo. */
+export class KeyReader {
+  private waitingForPlace = false;
+
+  read(
+    event: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'altKey' | 'shiftKey' | 'target'>,
+  ): KeyCommand | null {
+    if (typing(event.target)) return null;
+    const key = event.key.toLowerCase();
+    if ((event.ctrlKey || event.metaKey) && !event.altKey) {
+      if (key === 'z') return { kind: event.shiftKey ? 'redo' : 'undo' };
+      return key === 'y' ? { kind: 'redo' } : null;
+    }
+    if (event.ctrlKey || event.metaKey || event.altKey) return null;
+    if (this.waitingForPlace) {
+      this.waitingForPlace = false;
+      return { kind: 'go', key };
+    }
+    switch (key) {
+      case 'g':
+        this.waitingForPlace = true;
+        return null;
+      case '/':
+        return { kind: 'find' };
+      case 'm':
+        return { kind: 'measure' };
+      case 'u':
+        return { kind: 'units' };
+      case '?':
+        return { kind: 'keys' };
+      default:
+        return null;
+    }
+  }
+}

@@ -1,0 +1,258 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { RouterLink, RouterLinkActive } from '@angular/router';
+import { formatIn, say } from '@hot-spline/core';
+import { Bench } from '../state/bench';
+import { VerdictMark } from '../shared/verdict';
+import { KeptPoints } from './kept-points';
+import { StationIcon } from './station-icon';
+import { stations } from './stations';
+
+/** The driveline from engine to ground: overview, navigation, and the operating point that is dragged along it. */
+@Component({
+  selector: 'hs-line',
+  imports: [KeptPoints, RouterLink, RouterLinkActive, StationIcon, VerdictMark],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (bench.build(); as build) {
+      <nav class="line" aria-label="The Line: driveline from engine to ground">
+        <ol>
+          @for (station of stations(); track station.kind) {
+            <li>
+              <a [routerLink]="station.sheet" queryParamsHandling="preserve" routerLinkActive="here">
+                <hs-station-icon [kind]="station.kind" />
+                <span class="main mono">{{ station.main }}</span>
+                <span class="sub">
+                  @if (station.verdict && station.verdict !== 'fits') {
+                    <hs-verdict [verdict]="station.verdict" />
+                  }
+                  {{ station.name }} · {{ station.sub }}</span
+                >
+              </a>
+            </li>
+          }
+        </ol>
+        <div class="point no-print" role="group" aria-label="Operating point">
+          <div class="gears" role="radiogroup" aria-label="Gear">
+            @for (gear of build.gearbox.gears; track $index) {
+              <button
+                type="button"
+                role="radio"
+                [attr.aria-checked]="$index === build.operatingPoint.gear"
+                [class.on]="$index === build.operatingPoint.gear"
+                (click)="setGear($index)"
+              >
+                {{ gear.name }}
+              </button>
+            }
+          </div>
+          @if (build.transfer; as transfer) {
+            <div class="gears" role="radiogroup" aria-label="Range">
+              @for (range of transfer.ranges; track $index) {
+                <button
+                  type="button"
+                  role="radio"
+                  [attr.aria-checked]="$index === build.operatingPoint.range"
+                  [class.on]="$index === build.operatingPoint.range"
+                  (click)="setRange($index)"
+                >
+                  {{ range.name }}
+                </button>
+              }
+            </div>
+          }
+          <hs-kept-points />
+          <label class="visually-hidden" for="point-rpm">Operating point, engine speed</label>
+          <input
+            #slider
+            id="point-rpm"
+            type="range"
+            min="500"
+            step="10"
+            [max]="build.engine.limitRpm"
+            [value]="build.operatingPoint.rpm"
+            [attr.aria-valuetext]="pointText()"
+            (input)="drag(slider.valueAsNumber)"
+            (change)="keep(slider.valueAsNumber)"
+          />
+          <output class="mono" for="point-rpm">{{ pointText() }}</output>
+        </div>
+      </nav>
+    }
+  `,
+  styles: `
+    .line {
+      background: var(--sheet);
+      border-bottom: 1px solid var(--rule);
+    }
+    ol {
+      display: flex;
+      position: relative;
+      padding: 6px 12px 0;
+      overflow-x: auto;
+      scrollbar-width: thin;
+    }
+    li {
+      position: relative;
+      flex: 1 1 0;
+      min-width: 92px;
+    }
+    /* The shaft that all of it turns on. */
+    li::before {
+      content: '';
+      position: absolute;
+      top: 25px;
+      left: 0;
+      right: 0;
+      border-top: 2px solid var(--ink);
+    }
+    li:first-child::before {
+      left: 50%;
+    }
+    li:last-child::before {
+      right: 50%;
+    }
+    a {
+      position: relative;
+      display: block;
+      padding: 0 2px 4px;
+      text-align: center;
+      color: var(--ink);
+      text-decoration: none;
+      border-top: 3px solid transparent;
+      border-radius: 4px;
+    }
+    a:hover {
+      color: var(--blue);
+    }
+    a.here {
+      color: var(--blue);
+    }
+    .main {
+      display: block;
+      font-size: 14.5px;
+      white-space: nowrap;
+    }
+    .sub {
+      display: flex;
+      justify-content: center;
+      align-items: center;
+      gap: 4px;
+      font-size: 11.5px;
+      color: var(--soft);
+      white-space: nowrap;
+    }
+    .sub hs-verdict {
+      width: 11px;
+      height: 11px;
+    }
+    .point {
+      display: flex;
+      align-items: center;
+      gap: 14px;
+      padding: 2px 16px 5px;
+    }
+    .gears {
+      display: flex;
+      flex: none;
+    }
+    .gears button {
+      min-width: 28px;
+      min-height: 26px;
+      padding: 0 7px;
+      background: none;
+      border: 1px solid var(--rule);
+      border-left-width: 0;
+      cursor: pointer;
+      font-size: 12.5px;
+    }
+    .gears button:first-child {
+      border-left-width: 1px;
+      border-radius: 5px 0 0 5px;
+    }
+    .gears button:last-child {
+      border-radius: 0 5px 5px 0;
+    }
+    .gears button:only-child {
+      border-radius: 5px;
+    }
+    .gears button.on {
+      background: var(--blue);
+      border-color: var(--blue);
+      color: var(--on-blue);
+    }
+    input[type='range'] {
+      flex: 1;
+      min-width: 80px;
+      accent-color: var(--ochre);
+      height: 26px;
+      margin: 0;
+    }
+    output {
+      flex: none;
+      min-width: 178px;
+      text-align: right;
+      font-size: 14px;
+    }
+    @media (max-width: 820px) {
+      li {
+        flex: none;
+        min-width: 112px;
+      }
+      li::before,
+      hs-station-icon {
+        display: none;
+      }
+      .point {
+        flex-wrap: wrap;
+        gap: 6px 10px;
+        padding: 4px 8px 8px;
+      }
+      .gears button {
+        min-width: 40px;
+        min-height: 44px;
+      }
+      output {
+        min-width: 0;
+        flex: 1;
+      }
+      input[type='range'] {
+        flex-basis: 100%;
+        order: 3;
+        height: 44px;
+      }
+    }
+  `,
+})
+export class Line {
+  protected readonly bench = inject(Bench);
+  protected readonly stations = computed(() => {
+    const build = this.bench.build();
+    const derived = this.bench.derived();
+    return build && derived ? stations(build, derived, this.bench.system()) : [];
+  });
+  protected readonly pointText = computed(() => {
+    const build = this.bench.build();
+    const speed = this.bench.figure('point.speed')?.value;
+    if (!build) return '';
+    const rpm = say(build.operatingPoint.rpm, 'rotation', 'inch');
+    if (speed === undefined || speed === null) return rpm;
+    const { text, unit } = formatIn(speed, 'speed', this.bench.system());
+    return `${rpm} · ${text} ${unit}`;
+  });
+
+  protected setGear(gear: number): void {
+    this.bench.change((draft) => (draft.operatingPoint.gear = gear), { undoable: false });
+  }
+
+  protected setRange(range: number): void {
+    this.bench.change((draft) => (draft.operatingPoint.range = range), { undoable: false });
+  }
+
+  protected drag(rpm: number): void {
+    this.bench.drag((build) => ({ ...build, operatingPoint: { ...build.operatingPoint, rpm } }));
+  }
+
+  protected keep(rpm: number): void {
+    this.bench.change((draft) => (draft.operatingPoint.rpm = rpm), { undoable: false });
+  }
+}

@@ -1,0 +1,240 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { rankFinals } from '@hot-spline/core';
+import { changeWords, goalOf, rankProblemOf, reasonWords, scoreWords } from '@hot-spline/model';
+import { GOAL_OPTIONS } from '../brief/words';
+import { attempt } from '../shared/attempt';
+import { VerdictMark } from '../shared/verdict';
+import { Bench } from '../state/bench';
+
+/** Final drives that exist for this axle, ranked by the goal of the brief, each with its reasons. */
+@Component({
+  selector: 'hs-find-tab',
+  imports: [RouterLink, VerdictMark],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (problem(); as p) {
+      <p class="caution" role="alert">{{ p }}</p>
+    } @else {
+      <p class="soft goal">
+        Goal of the <a [routerLink]="['../brief']">brief</a>: <strong>{{ goalText() }}</strong>. {{ from() }}
+      </p>
+      <ol>
+        @for (row of rows(); track row.label) {
+          <li [class.present]="row.present" [attr.data-final]="row.label">
+            <div class="place mono">{{ $index + 1 }}</div>
+            <div class="what">
+              <p>
+                <span class="pair mono">{{ row.label }}</span>
+                <span class="mono soft">{{ row.ratio }}</span>
+              </p>
+              <p class="score">
+                <hs-verdict [verdict]="row.verdict" />
+                <span class="mono big">{{ row.score }}</span>
+              </p>
+              @if (row.present) {
+                <p class="tag">in the axle</p>
+              } @else if (row.bought) {
+                <p class="soft small">{{ row.bought }}</p>
+              }
+            </div>
+            <ul class="why">
+              @for (reason of row.pro; track reason) {
+                <li><span class="sign" aria-label="for">+</span>{{ reason }}</li>
+              }
+              @for (reason of row.contra; track reason) {
+                <li><span class="sign" aria-label="against">−</span>{{ reason }}</li>
+              }
+            </ul>
+            <div class="more">
+              @if (row.changes) {
+                <p>Changes too: {{ row.changes }}</p>
+              }
+              @if (row.next) {
+                <p class="soft">{{ row.next }}</p>
+              }
+            </div>
+            <div class="acts">
+              @if (!row.present) {
+                <button
+                  type="button"
+                  class="quiet"
+                  (click)="compare(row.index)"
+                  [disabled]="full() || row.compared"
+                  [attr.aria-label]="'Compare ' + row.label"
+                >
+                  {{ row.compared ? 'Compared' : 'Compare' }}
+                </button>
+                <button type="button" class="quiet" (click)="take(row.index)" [attr.aria-label]="'Take ' + row.label">
+                  Take
+                </button>
+              }
+            </div>
+          </li>
+        }
+      </ol>
+    }
+  `,
+  styles: `
+    .goal {
+      margin-bottom: 8px;
+      font-size: 13px;
+    }
+    ol > li {
+      display: grid;
+      grid-template-columns: 20px 142px minmax(0, 1fr) minmax(0, 1.1fr) 92px;
+      gap: 4px 12px;
+      align-items: start;
+      padding: 8px 4px;
+      border-top: 1px solid var(--rule);
+    }
+    li.present {
+      background: var(--blue-wash);
+    }
+    .place {
+      color: var(--soft);
+      padding-top: 3px;
+    }
+    .pair {
+      font-size: 18px;
+      font-weight: 600;
+      margin-right: 6px;
+    }
+    .small {
+      font-size: 12.5px;
+    }
+    .tag {
+      font-size: 12.5px;
+      color: var(--blue);
+    }
+    .score {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+    }
+    .big {
+      font-size: 17px;
+    }
+    .why,
+    .more {
+      font-size: 12.5px;
+      line-height: 1.45;
+    }
+    .sign {
+      display: inline-block;
+      width: 14px;
+      font-family: var(--mono);
+      color: var(--soft);
+    }
+    .acts {
+      display: flex;
+      flex-direction: column;
+      gap: 4px;
+    }
+    @media (max-width: 820px) {
+      ol > li {
+        grid-template-columns: 22px 1fr auto;
+      }
+      .why,
+      .more,
+      .acts {
+        grid-column: 2 / -1;
+      }
+      .acts {
+        flex-direction: row;
+      }
+      .acts .quiet {
+        min-height: 44px;
+      }
+    }
+  `,
+})
+export class FindTab {
+  protected readonly bench = inject(Bench);
+  private readonly attempt = attempt(() => {
+    const build = this.bench.build();
+    const main = this.bench.axleName();
+    const own = this.bench.derived()?.gearing[main];
+    return build && own ? rankFinals(rankProblemOf(build, main, own)) : null;
+  });
+  private readonly ranked = computed(() => this.attempt.value() ?? []);
+  protected readonly problem = this.attempt.problem;
+  protected readonly full = computed(() => (this.bench.build()?.candidates.length ?? 0) >= 4);
+  protected readonly goalText = computed(() => {
+    const build = this.bench.build();
+    if (!build) return '';
+    const goal = goalOf(build);
+    const name = GOAL_OPTIONS.find(({ value }) => value === goal.kind)?.label.toLowerCase() ?? '';
+    const window = 'lowRpm' in goal ? `, ${goal.lowRpm} to ${goal.highRpm} rpm` : '';
+    const where =
+      goal.kind === 'cruise'
+        ? `, ${build.cruiseSpeed.typed}`
+        : goal.kind === 'crawl'
+          ? `, ${goal.ratio.toFixed(0)} to 1`
+          : `, ${build.brief.distance.typed}`;
+    return `${name}${where}${window}`;
+  });
+  protected readonly from = computed(() => {
+    const identity = this.bench.axle()?.identity;
+    return identity && identity.sets.length > 0
+      ? `${identity.sets.length} sets are known for ${identity.name}.`
+      : 'No sets are known for this axle: identify it in the brief. Ranked here are the present one and the candidates.';
+  });
+  protected readonly rows = computed(() => {
+    const build = this.bench.build();
+    const own = this.bench.axle()?.finalDrive;
+    if (!build) return [];
+    const system = this.bench.system();
+    const { kind } = goalOf(build);
+    return this.ranked().map((one, index) => {
+      const { ring, pinion, price, leadDays } = one.candidate;
+      const words = (side: 'for' | 'against'): string[] =>
+        one.reasons.filter((reason) => reason.side === side).map((reason) => reasonWords(reason, system));
+      const next = one.behindNext;
+      const cost = [
+        next?.price ? `costs ${Math.abs(next.price)} ${next.price > 0 ? 'more' : 'less'}` : '',
+        next?.leadDays ? `${Math.abs(next.leadDays)} days ${next.leadDays > 0 ? 'later' : 'sooner'}` : '',
+      ].filter(Boolean);
+      return {
+        index,
+        label: `${ring}/${pinion}`,
+        ratio: one.ratio.toFixed(3),
+        verdict: one.verdict,
+        present: own?.ring === ring && own.pinion === pinion,
+        compared: build.candidates.some((pair) => pair.ring === ring && pair.pinion === pinion),
+        score: scoreWords(kind, one.score),
+        pro: words('for'),
+        contra: words('against'),
+        changes: one.changes.map(changeWords).join('; '),
+        bought: [price === undefined ? '' : `price ${price}`, leadDays === undefined ? '' : `${leadDays} days`]
+          .filter(Boolean)
+          .join(', '),
+        next: next && cost.length > 0 ? `The one above ${cost.join(', ')}.` : '',
+      };
+    });
+  });
+
+  private candidate(index: number) {
+    const one = this.ranked()[index]?.candidate;
+    return one ? { ring: one.ring, pinion: one.pinion } : null;
+  }
+
+  protected compare(index: number): void {
+    const pair = this.candidate(index);
+    if (pair) this.bench.change((draft) => draft.candidates.push(pair));
+  }
+
+  /** The set that comes out stays on the picture, so that it can be taken back. */
+  protected take(index: number): void {
+    const pair = this.candidate(index);
+    if (!pair) return;
+    this.bench.change((draft) => {
+      const axle = draft.axles[this.bench.axleName()];
+      if (!axle) return;
+      const out = axle.finalDrive;
+      draft.candidates = draft.candidates.filter((one) => one.ring !== pair.ring || one.pinion !== pair.pinion);
+      if (draft.candidates.length < 4) draft.candidates.push(out);
+      axle.finalDrive = pair;
+    });
+  }
+}

@@ -1,0 +1,243 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
+import {
+  InputError,
+  LIMITS,
+  engineRpm,
+  entryBase,
+  nearestToothPair,
+  say,
+  toothPair,
+  type ToothPair,
+} from '@hot-spline/core';
+import { finalsOf, gearingAt, speedFan, type Build } from '@hot-spline/model';
+import { Store } from '@ngrx/store';
+import { Bench } from '../state/bench';
+import { uiFeature } from '../state/ui';
+import { Chart, chartColours } from '../shared/chart';
+import { EntryField, type TakenEntry } from '../shared/entry-field';
+import { Field, type Understood } from '../shared/field';
+import { FigureButton } from '../shared/figure-button';
+import { jumpTo } from '../shared/jump';
+import { pairReader } from '../shared/readers';
+import { SheetHead } from '../shared/sheet-head';
+import { Tabs } from '../shared/tabs';
+import { DASHES, FAN_MOVES, fanOption, fastestOf, speedUnit } from './fan-chart';
+import { FindTab } from './find-tab';
+import { LadderTab } from './ladder-tab';
+import { MatchTab } from './match-tab';
+import { ThrustTab } from './thrust-tab';
+import { TyrePanel } from './tyre-panel';
+
+/** Tyre and ratio: what speed belongs to what rpm, and how another final drive would change it. */
+@Component({
+  selector: 'hs-gearing-sheet',
+  imports: [
+    Chart,
+    EntryField,
+    Field,
+    FigureButton,
+    FindTab,
+    LadderTab,
+    MatchTab,
+    SheetHead,
+    Tabs,
+    ThrustTab,
+    TyrePanel,
+  ],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './gearing-sheet.html',
+  styleUrls: ['../shared/sheet.scss', './gearing-sheet.scss'],
+})
+export class GearingSheet {
+  readonly at = input<string>();
+  readonly tab = input<string>();
+  protected readonly bench = inject(Bench);
+  private readonly night = inject(Store).selectSignal(uiFeature.selectNight);
+
+  protected readonly moving = FAN_MOVES;
+  protected readonly speedRange = { above: 0, max: LIMITS.speedKmh.max / 3.6, unit: 'm/s' };
+  protected readonly ratioRange = LIMITS.ratio;
+  protected readonly tabs = [
+    { tab: 'speed', label: 'Speed and rpm' },
+    { tab: 'thrust', label: 'Thrust' },
+    { tab: 'ladder', label: 'Rpm ladder' },
+    { tab: 'match', label: 'Match' },
+    { tab: 'find', label: 'Find a ratio' },
+  ] as const;
+  protected readonly about = computed(
+    () =>
+      ({
+        speed: 'Drag the ochre cursor; the Line follows. Dashed fans are candidates.',
+        thrust: 'What each gear pulls with, against what the road takes.',
+        ladder: 'Which gear turns how fast at the speeds that matter.',
+        match: 'Slip, growth and wear; crawl, planned tyre, speed reading.',
+        find: 'The sets that exist, ranked by the brief, with reasons.',
+      })[this.active()],
+  );
+  protected readonly active = computed(() => {
+    const at = this.at();
+    if (at) return at.startsWith('match-') ? 'match' : 'speed';
+    return this.tabs.find(({ tab }) => tab === this.tab())?.tab ?? ('speed' as const);
+  });
+  private readonly narrow = matchMedia('(max-width: 820px)').matches;
+  /** The ratio being tried with the slider; null while the build’s own is shown. */
+  protected readonly tried = signal<ToothPair | null>(null);
+
+  protected readonly own = computed(() => this.bench.derived()?.gearing[this.bench.axleName()] ?? null);
+  protected readonly finals = computed(() => {
+    const build = this.bench.build();
+    const own = this.own();
+    if (!build || !own) return [];
+    return finalsOf(build, own).map((final, i) => ({
+      ...final,
+      gears: speedFan(build, own, build.operatingPoint.range, final.ratio),
+      dash: this.dash(i),
+    }));
+  });
+  /** Fastest speed shown; it only grows while something is dragged, so that the picture does not jump under the hand. */
+  private readonly reach = linkedSignal<{ mps: number; dragging: boolean }, number>({
+    source: () => ({ mps: fastestOf(this.finals()), dragging: this.bench.previewing() }),
+    computation: ({ mps, dragging }, before) => (dragging && before ? Math.max(mps, before.value) : mps),
+  });
+  protected readonly option = computed(() => {
+    const build = this.bench.build();
+    this.night();
+    const own = this.own();
+    if (!build || !own) return {};
+    return fanOption({
+      finals: this.finals(),
+      limitRpm: build.engine.limitRpm,
+      stallRpm: build.coupling.kind === 'converter' ? build.coupling.stallRpm : null,
+      cruiseMps: entryBase(build.cruiseSpeed),
+      point: { mps: this.bench.figure('point.speed')?.value ?? 0, rpm: build.operatingPoint.rpm },
+      system: this.bench.system(),
+      colours: chartColours(),
+      reachMps: this.reach(),
+      narrow: this.narrow,
+    });
+  });
+  protected readonly topGear = computed(() => {
+    const gears = this.finals()[0]?.gears ?? [];
+    return gears.reduce((best, gear, i) => (gear.limitMps > (gears[best]?.limitMps ?? 0) ? i : best), 0);
+  });
+  protected readonly mismatch = computed(() => this.bench.figure('gearing.mismatch') !== null);
+  protected readonly hub = computed(() => this.bench.axle()?.hubRatio ?? null);
+
+  protected readonly readRing = this.teethReader('ring');
+  protected readonly readPinion = this.teethReader('pinion');
+  protected readonly readPair = pairReader('Candidate');
+
+  constructor() {
+    jumpTo(this.at, undefined, () => ({ tab: this.active() }));
+  }
+
+  private teethReader(name: 'ring' | 'pinion') {
+    return (text: string): Understood<number> => {
+      const teeth = Number(text.trim());
+      const label = name === 'ring' ? 'Ring teeth' : 'Pinion teeth';
+      if (!/^\d{1,3}$/.test(text.trim()) || teeth < 3 || teeth > 300) {
+        throw new InputError(label, `${label} must be a whole number.`, '3 to 300');
+      }
+      const now = this.bench.axle()?.finalDrive;
+      if (!now) return { value: teeth, said: '' };
+      const pair = { ...now, [name]: teeth };
+      if (pair.ring < pair.pinion)
+        throw new InputError(label, `${pair.ring} / ${pair.pinion} looks swapped.`, 'ring at least as many as pinion');
+      const { ratio, hunting } = toothPair(pair);
+      return { value: teeth, said: `${ratio.toFixed(3)}, ${hunting}` };
+    };
+  }
+
+  /** The dash pattern as the drawing in the table shows it. */
+  private dash(i: number): string {
+    const dash = DASHES[i] ?? 'solid';
+    return dash === 'solid' ? '' : dash.join(' ');
+  }
+
+  protected speedText(mps: number): string {
+    return (mps / speedUnit(this.bench.system())).toFixed(1);
+  }
+
+  protected dropText(rpm: number | null): string {
+    return rpm === null ? '' : say(rpm, 'rotation', 'inch').replace(/\u202f?rpm$/, '');
+  }
+
+  protected setTeeth(name: 'ring' | 'pinion', teeth: number): void {
+    this.bench.changeAxle((axle) => (axle.finalDrive[name] = teeth));
+  }
+
+  protected setHub({ entry }: TakenEntry): void {
+    this.bench.changeAxle((axle) => (axle.hubRatio = entry));
+  }
+
+  protected setCruise({ entry }: TakenEntry): void {
+    this.bench.change((draft) => (draft.cruiseSpeed = entry));
+  }
+
+  /** The slider moves through ratios; the nearest tooth pair is what is shown everywhere. */
+  protected tryRatio(ratio: number): void {
+    const name = this.bench.axleName();
+    this.bench.drag((build) => {
+      const axle = build.axles[name];
+      if (!axle) return build;
+      const finalDrive = nearestToothPair(ratio, axle.finalDrive);
+      this.tried.set(finalDrive);
+      return { ...build, axles: { ...build.axles, [name]: { ...axle, finalDrive } } };
+    });
+  }
+
+  protected keepTried(): void {
+    const pair = this.tried();
+    this.tried.set(null);
+    if (pair) this.bench.changeAxle((axle) => (axle.finalDrive = pair));
+  }
+
+  protected dropTried(): void {
+    this.tried.set(null);
+    this.bench.drop();
+  }
+
+  protected addTried(): void {
+    const pair = this.tried();
+    this.dropTried();
+    if (pair) this.addCandidate(pair);
+  }
+
+  protected addCandidate(pair: ToothPair): void {
+    this.bench.change((draft) => draft.candidates.push(pair));
+  }
+
+  protected removeCandidate(index: number): void {
+    this.bench.change((draft) => draft.candidates.splice(index, 1));
+  }
+
+  /** Swaps a candidate with the final drive in the build, so that neither is lost. */
+  protected takeCandidate(index: number): void {
+    this.bench.change((draft) => {
+      const axle = draft.axles[this.bench.axleName()];
+      const pair = draft.candidates[index];
+      if (!axle || !pair) return;
+      draft.candidates[index] = axle.finalDrive;
+      axle.finalDrive = pair;
+    });
+  }
+
+  private pointAt(build: Build, mps: number): Build {
+    const own = this.own();
+    if (!own) return build;
+    const { gear, range } = build.operatingPoint;
+    const speed = Math.min(Math.max(mps, 0), LIMITS.speedKmh.max / 3.6);
+    const rpm = Math.round(engineRpm(gearingAt(build, own, gear, range), speed));
+    return { ...build, operatingPoint: { gear, range, rpm: Math.min(Math.max(rpm, 100), build.engine.limitRpm) } };
+  }
+
+  /** Pointing at the chart moves the operating point along its gear. */
+  protected dragPoint({ x }: { x: number }): void {
+    this.bench.drag((build) => this.pointAt(build, x * speedUnit(this.bench.system())));
+  }
+
+  protected keepPoint(): void {
+    const shown = this.bench.build();
+    if (shown) this.bench.change((draft) => (draft.operatingPoint = { ...shown.operatingPoint }), { undoable: false });
+  }
+}

@@ -1,0 +1,185 @@
+import { entryOf, readyCar, type Vehicle } from '@hot-spline/core';
+import { axleGearingState, vehicleOf } from '@hot-spline/model';
+import { Screen, openBench } from '../../testing/harness';
+import { plateBuild } from '../../testing/drift';
+import { chartColours } from '../shared/chart';
+import { FindTab } from './find-tab';
+import { GearingSheet } from './gearing-sheet';
+import { ladderOption } from './ladder-chart';
+import { LadderTab } from './ladder-tab';
+import { MatchTab } from './match-tab';
+import { thrustOption } from './thrust-chart';
+import { ThrustTab } from './thrust-tab';
+
+interface Drawn {
+  id: string;
+  data: (number[] | { value: number[]; label?: { formatter?: string }; itemStyle?: { color: string } })[];
+}
+const series = (option: unknown): Drawn[] => (option as { series: Drawn[] }).series;
+
+function vehicle(): Vehicle {
+  const build = plateBuild();
+  if (!build.axles.rear) throw new Error('no axle');
+  return vehicleOf(build, 'rear', axleGearingState('rear', build.axles.rear));
+}
+
+describe('the thrust chart', () => {
+  const car = readyCar(vehicle());
+  const option = thrustOption({
+    car,
+    gearNames: ['1', '2', '3', '4', '5'],
+    grades: [{ percent: 0, resistance: () => 500 }],
+    pointMps: 20,
+    system: 'metric',
+    colours: chartColours(),
+  });
+
+  it('draws a curve a gear up to its limiter, in kN and km/h', () => {
+    const gears = series(option).filter(({ id }) => id.startsWith('gear-'));
+    expect(gears.length).toBe(5);
+    const end = gears[0]?.data.at(-1) as number[];
+    const first = car.gears[0];
+    expect(end[0]).toBeCloseTo((first?.limitMps ?? 0) * 3.6, 6);
+    expect(end[1]).toBeCloseTo((first?.engineThrust(first.limitMps) ?? 0) / 1000, 6);
+  });
+
+  it('draws the loads and the grip', () => {
+    const load = series(option).find(({ id }) => id === 'load-0')?.data[3] as number[];
+    expect(load[1]).toBeCloseTo(0.5, 9);
+    expect(series(option).some(({ id }) => id === 'grip')).toBeTrue();
+  });
+});
+
+describe('the rpm ladder', () => {
+  it('has a rung a gear in every column, those past the limiter marked', () => {
+    const rungs = series(
+      ladderOption({
+        columns: [
+          {
+            speedMps: 20,
+            label: '72 km/h',
+            rungs: [
+              { gear: '1', rpm: 7000 },
+              { gear: '2', rpm: 4200 },
+            ],
+          },
+        ],
+        limitRpm: 6800,
+        window: { lowRpm: 4000, highRpm: 6500 },
+        system: 'metric',
+        colours: chartColours(),
+      }),
+    ).find(({ id }) => id === 'rungs');
+    const [over, inside] = (rungs?.data ?? []) as Extract<Drawn['data'][number], object & { value: number[] }>[];
+    expect(over?.value).toEqual([1, 7000]);
+    expect(over?.itemStyle?.color).toBe(chartColours().stop);
+    expect(inside?.itemStyle?.color).toBe(chartColours().blue);
+    expect(inside?.label?.formatter).toBe('2 4200');
+  });
+
+  it('takes its speeds in either unit and refuses nonsense by name', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(LadderTab);
+    const label = 'Road speeds, most important first or as you like';
+    await screen.type(label, '30 mph, 100; 130');
+    expect(bench.build()?.brief.ladder.map(({ typed }) => typed)).toEqual(['30 mph', '100', '130']);
+    for (const bad of ['fast', '1,2,3,4,5,6,7,8,9', '-5', '0']) {
+      await screen.type(label, bad);
+      expect(screen.said(label))
+        .withContext(bad)
+        .toMatch(/Road speeds/);
+    }
+    expect(bench.build()?.brief.ladder.length).toBe(3);
+  });
+});
+
+describe('match', () => {
+  it('slip, wear and growth change every speed, and are none at 0', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(MatchTab);
+    const before = bench.figure('point.speed')?.value ?? 0;
+    await screen.type('Driven wheels slip', '4');
+    expect(bench.figure('point.speed')?.value).toBeCloseTo(before / 1.04, 9); // [exact]
+    await screen.type('Tread worn off', '3 mm');
+    expect(bench.axle()?.tyre.wear?.value).toBe(3);
+    await screen.type('Tread worn off', '0');
+    expect(bench.axle()?.tyre.wear).toBeNull();
+    await screen.type('Tyre grows by', '5 %');
+    await screen.type('of its radius at', '250 km/h');
+    expect(bench.axle()?.tyre.growth).toEqual({ share: entryOf(5, '%'), atSpeed: entryOf(250, 'km/h') } as never);
+    await screen.type('Tyre grows by', '0');
+    expect(bench.axle()?.tyre.growth).toBeNull();
+  });
+
+  it('shows what goes where the speedometer shows a round figure', async () => {
+    const bench = openBench();
+    bench.change((draft) => (draft.brief.was = { finalDrive: { ring: 41, pinion: 11 }, tyre: '225/45R17' }));
+    const screen = await Screen.of(MatchTab);
+    // 41/11 against 41/10 on one tyre: 100 shown is 100·(41/11)/(41/10) [exact]
+    expect(screen.find('table').textContent).toContain(((100 * 10) / 11).toFixed(1));
+  });
+});
+
+describe('find a ratio', () => {
+  it('ranks the present one and the candidates, and compares or takes one', async () => {
+    const bench = openBench();
+    bench.change((draft) => (draft.candidates = [{ ring: 37, pinion: 10 }]));
+    const screen = await Screen.of(FindTab);
+    const rows = () => screen.all('[data-final]').map((row) => row.dataset['final']);
+    expect(rows().sort()).toEqual(['37/10', '41/10']);
+    expect(screen.text).toContain('No sets are known for this axle');
+    await screen.click('Take 37/10');
+    expect(bench.axle()?.finalDrive).toEqual({ ring: 37, pinion: 10 });
+    expect(bench.build()?.candidates).toEqual([{ ring: 41, pinion: 10 }]);
+  });
+
+  it('chooses from the sets of the identified axle', async () => {
+    const bench = openBench();
+    bench.changeAxle((axle) => {
+      axle.identity = {
+        kind: 'axle',
+        name: 'Heron',
+        construction: { value: 'drop-out', origin: 'maker' },
+        ringDiameter: null,
+        ringBolts: null,
+        pinionSplines: null,
+        shaftSplines: null,
+        carriers: [{ name: 'short', fromRatio: 4.5, toRatio: 6, origin: 'maker' }],
+        sets: [{ ring: 43, pinion: 9, torqueLimit: null, price: 300, leadDays: 5, origin: 'maker' }],
+      };
+    });
+    const screen = await Screen.of(FindTab);
+    await screen.click('Compare 43/9');
+    expect(bench.build()?.candidates).toEqual([{ ring: 43, pinion: 9 }]);
+    expect(screen.text).toContain('no known carrier takes it');
+    expect(screen.text).toContain('price 300, 5 days');
+  });
+
+  it('a car that can’t move off says which figure is wrong', async () => {
+    const bench = openBench();
+    bench.change((draft) => (draft.road.grade = entryOf(100, '%')));
+    const screen = await Screen.of(FindTab);
+    expect(screen.find('[role="alert"]').textContent).toContain('does not move off');
+  });
+});
+
+describe('the tabs of the gearing sheet', () => {
+  it('open by address', async () => {
+    openBench();
+    for (const [tab, element] of [
+      ['thrust', 'hs-thrust-tab'],
+      ['ladder', 'hs-ladder-tab'],
+      ['match', 'hs-match-tab'],
+      ['find', 'hs-find-tab'],
+    ] as const) {
+      const screen = await Screen.of(GearingSheet, { tab });
+      expect(screen.all(element).length).withContext(tab).toBe(1);
+      screen.fixture.destroy();
+    }
+    const thrust = await Screen.of(ThrustTab);
+    expect(thrust.all('hs-chart').length).toBe(1);
+    // this engine pulls to its limiter at 6800 rpm in first; a shift point a gear but the last
+    expect(thrust.find('.shifts').textContent).toMatch(/1→2\s*6800/);
+    expect(thrust.all('.shifts .mono').length).toBe(4);
+  });
+});

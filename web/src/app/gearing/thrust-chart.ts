@@ -1,0 +1,136 @@
+import { SYSTEM_UNITS, toBaseFactor, type Car, type UnitSystem } from '@hot-spline/core';
+import { MONO, chartAxis, type ChartOption, type chartColours } from '../shared/chart';
+import { roundScale, speedUnit } from './fan-chart';
+
+export interface ThrustPicture {
+  readonly car: Car;
+  readonly gearNames: readonly string[];
+  /** Slopes whose road load is drawn, in percent; the one of the build is among them. */
+  readonly grades: readonly { readonly percent: number; readonly resistance: (speedMps: number) => number }[];
+  readonly pointMps: number;
+  readonly system: UnitSystem;
+  readonly colours: ReturnType<typeof chartColours>;
+}
+
+/** Speeds at which a curve is drawn: its bends and evenly in between. */
+function speeds(limit: number, kinks: readonly number[]): number[] {
+  const even = Array.from({ length: 25 }, (_, i) => (limit * i) / 24);
+  return [...new Set([...even, ...kinks])].sort((a, b) => a - b);
+}
+
+/** Thrust at the tyre in every gear against road load on slopes, and what the tyres can hold. */
+export function thrustOption({ car, gearNames, grades, pointMps, system, colours }: ThrustPicture): ChartOption {
+  const perSpeed = speedUnit(system);
+  const unit = SYSTEM_UNITS.force[system];
+  const force = (newton: number): number => newton / toBaseFactor(unit) / 1000;
+  const x = (mps: number): number => mps / perSpeed;
+  const fastest = Math.max(...car.gears.map((gear) => gear.limitMps));
+  const line = (id: string, data: unknown[], style: object, more: object = {}) => ({
+    type: 'line' as const,
+    id,
+    data,
+    symbol: 'none',
+    silent: true,
+    animation: false,
+    lineStyle: style,
+    ...more,
+  });
+  const gears = car.gears.map((gear, i) => {
+    const data = speeds(gear.limitMps, gear.kinks).map((v) => [x(v), force(gear.engineThrust(v))]);
+    const peak = data.reduce((best, point) => ((point[1] ?? 0) > (best[1] ?? 0) ? point : best), data[0] ?? [0, 0]);
+    return line(
+      `gear-${i}`,
+      data,
+      { color: colours.blue, width: 2.2 },
+      {
+        markPoint: {
+          silent: true,
+          animation: false,
+          symbol: 'circle',
+          symbolSize: 1,
+          data: [
+            {
+              coord: peak,
+              label: {
+                show: true,
+                formatter: gearNames[i] ?? '',
+                position: 'top',
+                distance: 3,
+                color: colours.ink,
+                fontFamily: MONO,
+                fontSize: 12,
+              },
+            },
+          ],
+        },
+      },
+    );
+  });
+  const most = Math.max(
+    ...car.gears.flatMap((gear) => speeds(gear.limitMps, gear.kinks).map((v) => force(gear.engineThrust(v)))),
+  );
+  const first = car.gears[0];
+  const grip = first
+    ? [
+        line(
+          'grip',
+          speeds(fastest, []).map((v, i) => ({
+            value: [x(v), force(car.gripThrust(v, first))],
+            ...(i === 0
+              ? {
+                  symbol: 'circle',
+                  symbolSize: 1,
+                  label: {
+                    show: true,
+                    formatter: 'tyre grip',
+                    position: 'right',
+                    offset: [4, -9],
+                    color: colours.ochreText,
+                    fontSize: 11.5,
+                  },
+                }
+              : { symbol: 'none' }),
+          })),
+          { color: colours.ochre, width: 2, type: [6, 4] },
+          { symbol: 'circle', symbolSize: 1, showSymbol: true },
+        ),
+      ]
+    : [];
+  const loads = grades.map(({ percent, resistance }) =>
+    line(
+      `load-${percent}`,
+      speeds(fastest, []).map((v) => [x(v), force(resistance(v))]),
+      { color: colours.soft, width: 1.3, type: percent === 0 ? 'solid' : [3, 3] },
+      {
+        endLabel: {
+          show: true,
+          formatter: percent === 0 ? 'level' : `${percent} %`,
+          color: colours.soft,
+          fontSize: 11,
+          fontFamily: MONO,
+          offset: [-34, -8],
+        },
+      },
+    ),
+  );
+  const scale = { x: roundScale(x(fastest) * 1.02), y: roundScale(most * 1.06) };
+  const cursor = line(
+    'cursor',
+    [
+      [x(pointMps), 0],
+      [x(pointMps), scale.y.max],
+    ],
+    { color: colours.ochre, width: 1.5 },
+  );
+  return {
+    animation: false,
+    grid: { outerBoundsMode: 'none', left: 52, right: 16, top: 16, bottom: 38 },
+    xAxis: chartAxis(system === 'inch' ? 'road speed, mph' : 'road speed, km/h', colours, { min: 0, ...scale.x }),
+    yAxis: chartAxis(system === 'inch' ? 'thrust at the tyres, 1000 lbf' : 'thrust at the tyres, kN', colours, {
+      min: 0,
+      nameGap: 34,
+      ...scale.y,
+    }),
+    series: [...loads, ...grip, ...gears, cursor],
+  } as ChartOption;
+}

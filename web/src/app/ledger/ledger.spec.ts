@@ -1,0 +1,71 @@
+import { entryOf } from '@hot-spline/core';
+import type { LedgerEntry, Subject } from '@hot-spline/model';
+import { plateBuild } from '../../testing/drift';
+import { Screen, openBench } from '../../testing/harness';
+import { MeasureTab } from '../pack/measure-tab';
+import { LedgerSheet, subjectWords } from './ledger-sheet';
+
+const reading = (n: number, subject: Subject, mm: number): LedgerEntry => ({
+  kind: 'reading',
+  id: `40000000-0000-4000-8000-00000000000${n}`,
+  at: `2026-02-03T04:0${n}:00.000Z`,
+  subject,
+  value: entryOf(mm, 'mm'),
+  instrument: 'Micrometer',
+});
+const left: Subject = { what: 'thickness', axle: 'rear', side: 'left', memberId: 'ls1' };
+
+describe('the ledger sheet', () => {
+  it('lists readings newest first, as typed and in the system of the shop', async () => {
+    openBench(plateBuild(), [reading(1, left, 2), reading(2, left, 2.032)], 'inch');
+    const screen = await Screen.of(LedgerSheet);
+    const rows = screen.all('tbody tr').map((row) => (row.textContent ?? '').replace(/\u00a0/g, ' '));
+    expect(rows.length).toBe(2);
+    expect(rows[0]).toContain('2.032 mm');
+    expect(rows[0]).toContain('0.0800 in'); // 2.032 / 25.4 [exact]
+    expect(rows[0]).toContain('Rear, left pack: 1 steel');
+  });
+
+  it('voids with a reason and keeps the reading, struck out', async () => {
+    const bench = openBench(plateBuild(), [reading(1, left, 2), reading(2, left, 9)]);
+    const screen = await Screen.of(LedgerSheet);
+    bench.voidReading('40000000-0000-4000-8000-000000000002', 'read the wrong line');
+    await screen.fixture.whenStable();
+    expect(screen.all('tbody tr').length).toBe(2);
+    expect(screen.find('tr.void').textContent).toContain('void: read the wrong line');
+    expect(screen.all('tr.void hs-void').length).toBe(0);
+    expect(bench.derived()?.axles.rear?.pack?.left.members[0]?.thicknessMm).toBe(2);
+  });
+
+  it('says what to do while it is empty', async () => {
+    openBench();
+    expect((await Screen.of(LedgerSheet)).text).toContain('Nothing measured yet');
+  });
+
+  it('names every kind of subject, a removed piece too', () => {
+    const build = plateBuild();
+    const words = (subject: Subject) => subjectWords(subject, build);
+    expect(words({ what: 'stack-height', axle: 'rear', side: 'right', memberIds: ['rs1'] })).toBe(
+      'Rear, right pack: whole stack',
+    );
+    expect(words({ what: 'case-depth', axle: 'rear', side: 'right' })).toBe('Rear, right: case depth');
+    expect(words({ what: 'breakaway', axle: 'front', hold: 'bench' })).toContain('Front: breakaway, on the bench');
+    expect(words({ ...left, memberId: 'gone' } as Subject)).toContain('no longer in the pack');
+  });
+
+  it('of several readings of one piece the least counts, and the ledger keeps them all', async () => {
+    const bench = openBench();
+    const measure = await Screen.of(MeasureTab);
+    const label = measure.all('label').find((one) => /^1 .* left$/.test(one.textContent ?? ''))?.textContent ?? '';
+    await measure.type(label, '2; 1.98; 2.01 mm', 'x');
+    expect(measure.said(label)).toContain('least of 3, 0.03 mm apart');
+    await measure.type(label, '2; 1.98; 2.01 mm');
+    const [reading] = [...bench.readings().values()];
+    expect([reading?.value.value, reading?.note]).toEqual([1.98, 'Least of 2; 1.98; 2.01 mm']);
+    await measure.type(label, '2; two');
+    expect(measure.said(label)).toContain('“two” is not a unit');
+    expect(bench.readings().size).toBe(1);
+    const ledger = await Screen.of(LedgerSheet);
+    expect(ledger.text).toContain('Least of 2; 1.98; 2.01 mm');
+  });
+});

@@ -1,0 +1,154 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { HOLDS, entryBase, perPackFromReading, say, type Hold } from '@hot-spline/core';
+import { HOLD_WORDS } from '@hot-spline/model';
+import { EntryField, type TakenEntry } from '../shared/entry-field';
+import { FigureButton } from '../shared/figure-button';
+import { VoidButton } from '../shared/void-button';
+import { Bench } from '../state/bench';
+import { LearnBar } from './learn-bar';
+
+/** What the torque wrench reads, by how the axle is held; a reading can’t be written without its hold. */
+@Component({
+  selector: 'hs-breakaway-tab',
+  imports: [EntryField, FigureButton, LearnBar, VoidButton],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <p class="caution" role="note">
+      Both wheels off the ground: on stands, not on a jack, chocked, nobody in line with the shafts. The maker’s sheet
+      says how this unit is checked; it wins over what is computed here.
+    </p>
+    <fieldset>
+      <legend class="section-title">How is it held while you turn one wheel?</legend>
+      @for (row of rows(); track row.hold) {
+        <div class="hold" [class.on]="hold() === row.hold">
+          <label>
+            <input
+              type="radio"
+              name="hold"
+              [value]="row.hold"
+              [checked]="hold() === row.hold"
+              (change)="hold.set(row.hold)"
+            />
+            <span>{{ row.words }}</span>
+          </label>
+          <hs-figure class="small" [id]="row.figure" label="predicted" />
+          <div class="measured" [id]="'breakaway-' + row.hold" tabindex="-1">
+            @if (hold() === row.hold) {
+              <hs-entry
+                [name]="'breakaway-entry-' + row.hold"
+                label="Breakaway reading"
+                quantity="torque"
+                [range]="range"
+                [entry]="row.reading?.value ?? null"
+                [enterOnly]="true"
+                placeholder="breakaway"
+                (taken)="write(row.hold, $event)"
+              />
+            } @else if (row.reading; as reading) {
+              <span class="mono">{{ reading.value.typed }}</span>
+            } @else {
+              <span class="soft">not measured</span>
+            }
+          </div>
+          <div class="per-pack">
+            @if (row.perPack !== null) {
+              <span class="soft">a pack holds</span> <span class="mono">{{ row.perPack }}</span>
+            }
+            @if (row.reading; as reading) {
+              <hs-void [id]="reading.id" [what]="'Breakaway ' + reading.value.typed" />
+            }
+          </div>
+        </div>
+      }
+    </fieldset>
+    <div class="bedded">
+      <hs-figure class="small" [id]="'pack.' + bench.axleName() + '.bedded'" label="Predicted when bedded in" />
+      <span class="soft"
+        >Write the first reading with fresh plates, and one more after the run-in: it is another number.</span
+      >
+    </div>
+    <hs-learn-bar />
+  `,
+  styles: `
+    fieldset {
+      border: 0;
+      margin: 14px 0 0;
+      padding: 0;
+    }
+    .hold {
+      display: grid;
+      grid-template-columns: minmax(0, 1.5fr) 118px minmax(0, 1.2fr) minmax(0, 1fr);
+      gap: 12px;
+      align-items: center;
+      min-height: 62px;
+      padding: 6px 8px;
+      border-top: 1px solid var(--rule);
+    }
+    .hold.on {
+      background: var(--blue-wash);
+    }
+    label span::first-letter {
+      text-transform: uppercase;
+    }
+    label {
+      display: flex;
+      gap: 9px;
+      align-items: center;
+      min-height: 44px;
+      cursor: pointer;
+    }
+    input[type='radio'] {
+      flex: none;
+      width: 18px;
+      height: 18px;
+      accent-color: var(--blue);
+    }
+    .per-pack {
+      font-size: 13px;
+    }
+    .per-pack .mono {
+      margin-left: 4px;
+    }
+    .bedded {
+      display: flex;
+      gap: 16px;
+      align-items: center;
+      padding: 6px 8px;
+      border-top: 1px solid var(--rule);
+      font-size: 13px;
+    }
+    @media (max-width: 820px) {
+      .hold {
+        grid-template-columns: 1fr 1fr;
+      }
+      label {
+        grid-column: 1 / -1;
+      }
+    }
+  `,
+})
+export class BreakawayTab {
+  protected readonly bench = inject(Bench);
+  protected readonly hold = signal<Hold | null>(null);
+  protected readonly range = { above: 0, max: 1e5, unit: 'N·m' };
+
+  protected readonly rows = computed(() => {
+    const axle = this.bench.axleName();
+    const system = this.bench.system();
+    return HOLDS.map((hold) => {
+      const reading = this.bench.readingOf({ what: 'breakaway', axle, hold });
+      const torqueNm = reading ? entryBase(reading.value) : 0;
+      return {
+        hold,
+        words: HOLD_WORDS[hold],
+        figure: `pack.${axle}.wrench.${hold}`,
+        reading,
+        perPack: reading ? say(perPackFromReading({ hold, torqueNm }), 'torque', system) : null,
+      };
+    });
+  });
+
+  protected write(hold: Hold, { entry }: TakenEntry): void {
+    this.bench.record({ what: 'breakaway', axle: this.bench.axleName(), hold }, entry, 'Torque wrench');
+  }
+}

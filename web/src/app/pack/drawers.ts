@@ -1,0 +1,25 @@
+import { Injectable, computed, inject, signal } from '@angular/core';
+import { Library } from '../stores/library';
+
+const KEY = 'hot-spline.drawer';
+
+/** The drawers of shims in the library, and the one that shims are taken from; it stays chosen over a reload. */
+@Injectable({ providedIn: 'root' })
+export class Drawers {
+  private readonly boxes = inject(Library).ofKind('shims');
+  private readonly chosen = signal(sessionStorage.getItem(KEY) ?? '');
+  readonly box = computed(() => this.boxes().find(({ id }) => id === this.chosen()) ?? this.boxes()[0] ?? null);
+  readonly options = computed(() => {
+    const boxes = this.boxes().map(({ id, spec }) => ({ value: id, label: spec.name }));
+    return boxes.length ? boxes : [{ value: '', label: 'none yet' }];
+  });
+
+  choose(id: string): void {
+    sessionStorage.setItem(KEY, id);
+    this.chosen.set(id);
+  }
+}
+
+/** How many shims one side may have. */
+export const PIECES = ['1', '2', '3', '4'] as const;
+export const PIECE_OPTIONS = PIECES.map((value) => ({ value, label: value }));

@@ -1,0 +1,186 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { LIMITS, entryBase, formatIn } from '@hot-spline/core';
+import { SIDES, type MemberState, type PackState, type Reading, type Side, type Subject } from '@hot-spline/model';
+import { Choice } from '../shared/choice';
+import { EntryField, type TakenEntry } from '../shared/entry-field';
+import { VoidButton } from '../shared/void-button';
+import { Bench } from '../state/bench';
+
+interface Row {
+  readonly anchor: string;
+  readonly subject: Subject;
+  readonly label: string;
+  readonly reading: Reading | null;
+  readonly wanted: number;
+  readonly placeholder: string;
+}
+
+export const INSTRUMENTS = ['Micrometer', 'Caliper', 'Depth gauge', 'Feeler gauge'] as const;
+
+/** Measured thickness of every piece, or of the whole stack, and the case depth: each reading goes to the ledger. */
+@Component({
+  selector: 'hs-measure-tab',
+  imports: [EntryField, Choice, VoidButton],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="with">
+      <hs-choice
+        name="instrument"
+        label="Measured with"
+        [options]="instruments"
+        [value]="instrument()"
+        (chosen)="instrument.set($event)"
+      />
+      <span class="soft"
+        >Enter writes the reading and goes to the next piece; of several, “78.5; 78.2; 78.9 thou”, the least counts. A
+        mistake is voided, not overwritten.</span
+      >
+    </div>
+    <div class="sides">
+      @for (side of sides(); track side.side) {
+        <section [attr.aria-label]="side.side + ' pack'">
+          <h2 class="section-title">{{ side.side === 'left' ? 'Left' : 'Right' }}</h2>
+          <ol>
+            @for (row of side.rows; track row.anchor) {
+              <li [class.done]="row.reading">
+                <span class="label">{{ row.label }}</span>
+                <hs-entry
+                  [name]="row.anchor"
+                  [label]="row.label + ' ' + side.side"
+                  [labelHidden]="true"
+                  quantity="length"
+                  [range]="range"
+                  [usual]="usual(row)"
+                  [entry]="row.reading?.value ?? null"
+                  [wanted]="row.wanted"
+                  [placeholder]="row.placeholder"
+                  [enterOnly]="true"
+                  [several]="true"
+                  (taken)="write(row, $event)"
+                />
+                @if (row.reading; as reading) {
+                  <hs-void [id]="reading.id" [what]="row.label + ', ' + reading.value.typed" />
+                } @else {
+                  <span></span>
+                }
+              </li>
+            }
+          </ol>
+        </section>
+      }
+    </div>
+  `,
+  styles: `
+    .with {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 8px;
+      margin-bottom: 8px;
+      font-size: 13px;
+    }
+    .sides {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      gap: 24px;
+    }
+    li {
+      display: grid;
+      grid-template-columns: 104px minmax(0, 1fr) 48px;
+      gap: 8px;
+      align-items: start;
+    }
+    .label {
+      line-height: 34px;
+      font-size: 13.5px;
+      white-space: nowrap;
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
+    li:not(.done) .label {
+      color: var(--soft);
+    }
+    @media (max-width: 820px) {
+      .sides {
+        grid-template-columns: minmax(0, 1fr);
+      }
+      .label {
+        line-height: 44px;
+      }
+    }
+  `,
+})
+export class MeasureTab {
+  protected readonly bench = inject(Bench);
+  protected readonly instruments = INSTRUMENTS.map((value) => ({ value, label: value }));
+  protected readonly instrument = signal<(typeof INSTRUMENTS)[number]>(INSTRUMENTS[0]);
+  protected readonly range = LIMITS.thicknessMm;
+
+  protected readonly sides = computed(() => {
+    const axle = this.bench.axleName();
+    const packs = this.bench.derived()?.axles[axle]?.pack;
+    return packs ? SIDES.map((side) => ({ side, rows: this.rows(packs, side) })) : [];
+  });
+
+  private rows(packs: PackState, side: Side): Row[] {
+    const axle = this.bench.axleName();
+    const pack = packs[side];
+    const plate = this.bench.plate();
+    const text = (mm: number): string => formatIn(mm, 'length', this.bench.system()).text;
+    const pieces = pack.members.map(({ member, reading }: MemberState, i): Row => {
+      const wanted = entryBase(member.thickness);
+      return {
+        anchor: `measure-${side}-${member.id}`,
+        subject: { what: 'thickness', axle, side, memberId: member.id },
+        label: `${i + 1} ${member.label}`,
+        reading,
+        wanted,
+        placeholder: text(wanted),
+      };
+    });
+    const solid = pack.members.filter(({ member }) => member.kind !== 'spring').map(({ member }) => member.id);
+    const target = plate ? entryBase(plate.targetHeight) : 0;
+    const depth = plate ? entryBase(plate.packs[side].caseDepth) : 0;
+    if (solid.length > 0) {
+      pieces.push({
+        anchor: `measure-${side}-stack`,
+        subject: { what: 'stack-height', axle, side, memberIds: solid },
+        label: 'Whole stack',
+        reading: pack.stackReading,
+        wanted: target,
+        placeholder: text(target),
+      });
+    }
+    pieces.push({
+      anchor: `measure-${side}-depth`,
+      subject: { what: 'case-depth', axle, side },
+      label: 'Case depth',
+      reading: pack.caseDepthReading,
+      wanted: depth,
+      placeholder: text(depth),
+    });
+    return pieces;
+  }
+
+  /** A bare number three times too thick or thin for this piece is probably in the other system. */
+  protected usual({ wanted }: Row): readonly [number, number] {
+    return [wanted / 3, wanted * 3];
+  }
+
+  protected write(row: Row, { entry, several }: TakenEntry): void {
+    this.bench.record(row.subject, entry, this.instrument(), several && `Least of ${several}`);
+    const rows = this.sides().flatMap((side) => side.rows);
+    const here = rows.findIndex((candidate) => candidate.anchor === row.anchor);
+    const next = [...rows.slice(here + 1), ...rows.slice(0, here)].find(
+      ({ reading, anchor }) => !reading && !/stack|depth/.test(anchor),
+    );
+    const input = next && document.getElementById(next.anchor);
+    if (input instanceof HTMLInputElement) input.focus();
+  }
+
+  /** Id of the field to be measured next; the first one when all are done. */
+  nextAnchor(): string {
+    const rows = this.sides().flatMap((side) => side.rows);
+    return (rows.find(({ reading }) => !reading) ?? rows[0])?.anchor ?? '';
+  }
+}

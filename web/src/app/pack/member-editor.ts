@@ -1,0 +1,215 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { InputError, LIMITS, entryBase } from '@hot-spline/core';
+import type { Member, MemberState, Side } from '@hot-spline/model';
+import { SelectButton } from 'primeng/selectbutton';
+import { ToggleSwitch } from 'primeng/toggleswitch';
+import { EntryField, type TakenEntry } from '../shared/entry-field';
+import { Field, type Understood } from '../shared/field';
+import { Bench } from '../state/bench';
+import { KIND_WORDS } from './members';
+
+/** One piece of a pack: what it is, catalogue and measured thickness, place in the order. */
+@Component({
+  selector: 'hs-member-editor',
+  imports: [EntryField, Field, FormsModule, SelectButton, ToggleSwitch],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @let m = state().member;
+    <div class="head">
+      <h2 class="section-title">{{ side() }} {{ index() + 1 }}: {{ kindWords() }}</h2>
+      <button type="button" class="quiet" [disabled]="index() === 0" (click)="moved.emit(index() - 1)">Inwards</button>
+      <button type="button" class="quiet" [disabled]="index() >= count() - 1" (click)="moved.emit(index() + 1)">
+        Outwards
+      </button>
+      <button type="button" class="quiet" (click)="removed.emit()">
+        <i class="pi pi-trash" aria-hidden="true"></i>Remove
+      </button>
+      <button type="button" class="quiet icon bare" (click)="closed.emit()" aria-label="Close">
+        <i class="pi pi-times" aria-hidden="true"></i>
+      </button>
+    </div>
+    <div class="field-grid">
+      <hs-field
+        [name]="'member-label-' + m.id"
+        label="Name"
+        [text]="m.label"
+        [read]="readLabel"
+        (taken)="edit(labelled($event))"
+      />
+      <hs-entry
+        [name]="'member-thickness-' + m.id"
+        label="Catalogue thickness"
+        quantity="length"
+        [range]="range"
+        [usual]="usual"
+        [entry]="m.thickness"
+        (taken)="edit(sized('thickness', $event))"
+      />
+      <hs-entry
+        [name]="'member-measured-' + m.id"
+        label="Measured"
+        quantity="length"
+        [range]="range"
+        [usual]="near()"
+        [entry]="state().reading?.value ?? null"
+        [wanted]="wanted()"
+        placeholder="not yet"
+        [enterOnly]="true"
+        (taken)="measure($event)"
+      />
+      @if (m.kind === 'eared' || m.kind === 'splined') {
+        <div class="switch">
+          <label [for]="'lined-' + m.id">Carries friction lining</label>
+          <p-toggleswitch [inputId]="'lined-' + m.id" [ngModel]="m.lined" (ngModelChange)="edit(linedAs($event))" />
+        </div>
+      }
+      @if (m.kind === 'spring') {
+        <hs-entry
+          [name]="'member-cone-' + m.id"
+          label="Cone height h₀"
+          quantity="length"
+          [range]="range"
+          [usual]="usualCone"
+          [entry]="m.coneHeight"
+          (taken)="edit(sized('coneHeight', $event))"
+        />
+        <hs-entry
+          [name]="'member-outer-' + m.id"
+          label="Outside Ø"
+          quantity="length"
+          [range]="diameterRange"
+          [usual]="usualDiameter"
+          [entry]="m.outerDiameter"
+          (taken)="edit(sized('outerDiameter', $event))"
+        />
+        <hs-entry
+          [name]="'member-inner-' + m.id"
+          label="Inside Ø"
+          quantity="length"
+          [range]="diameterRange"
+          [usual]="usualDiameter"
+          [entry]="m.innerDiameter"
+          (taken)="edit(sized('innerDiameter', $event))"
+        />
+        <div>
+          <span class="small" [id]="'hollow-' + m.id">Hollow side faces</span>
+          <p-selectbutton
+            size="small"
+            [ariaLabelledBy]="'hollow-' + m.id"
+            [options]="hollows"
+            optionLabel="label"
+            optionValue="value"
+            [allowEmpty]="false"
+            [ngModel]="m.hollow"
+            (ngModelChange)="edit(hollowAs($event))"
+          />
+        </div>
+      }
+    </div>
+  `,
+  styles: `
+    :host {
+      display: block;
+      padding: 8px 0 0;
+      scroll-margin-bottom: 96px;
+      border-top: 1px solid var(--rule);
+    }
+    .head {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 6px;
+      align-items: center;
+      margin-bottom: 6px;
+    }
+    .head h2 {
+      margin: 0 auto 0 0;
+    }
+    .head h2::first-letter {
+      text-transform: uppercase;
+    }
+    .switch {
+      display: grid;
+      gap: 8px;
+    }
+    .switch label,
+    .small {
+      display: block;
+      font-size: 12.5px;
+      color: var(--soft);
+      margin-bottom: 2px;
+    }
+  `,
+})
+export class MemberEditor {
+  readonly side = input.required<Side>();
+  readonly state = input.required<MemberState>();
+  readonly index = input.required<number>();
+  readonly count = input.required<number>();
+  readonly moved = output<number>();
+  readonly removed = output<void>();
+  readonly closed = output<void>();
+
+  private readonly bench = inject(Bench);
+  protected readonly range = LIMITS.thicknessMm;
+  protected readonly diameterRange = LIMITS.diameterMm;
+  protected readonly usual = [0.1, 12] as const;
+  protected readonly usualCone = [0.1, 6] as const;
+  protected readonly usualDiameter = [20, 400] as const;
+  protected readonly hollows = [
+    { value: 'in' as const, label: 'in' },
+    { value: 'out' as const, label: 'out' },
+  ];
+  protected readonly kindWords = computed(() => KIND_WORDS[this.state().member.kind]);
+  protected readonly wanted = computed(() => entryBase(this.state().member.thickness));
+  protected readonly near = computed(() => [this.wanted() / 3, this.wanted() * 3] as const);
+  protected readonly readLabel = (text: string): Understood<string> => {
+    const value = text.trim();
+    if (value.length > 60) throw new InputError('Name', 'Name is too long.', 'up to 60 characters');
+    return { value, said: '' };
+  };
+
+  protected edit(recipe: (member: Member) => void): void {
+    const { id } = this.state().member;
+    this.bench.changePlate((plate) => {
+      const member = plate.packs[this.side()].members.find((candidate) => candidate.id === id);
+      if (member) recipe(member);
+    });
+  }
+
+  protected labelled(label: string): (member: Member) => void {
+    return (member) => (member.label = label);
+  }
+
+  protected linedAs(lined: boolean): (member: Member) => void {
+    return (member) => {
+      if (member.kind === 'eared' || member.kind === 'splined') member.lined = lined;
+    };
+  }
+
+  protected hollowAs(hollow: 'in' | 'out'): (member: Member) => void {
+    return (member) => {
+      if (member.kind === 'spring') member.hollow = hollow;
+    };
+  }
+
+  protected sized(
+    key: 'thickness' | 'coneHeight' | 'outerDiameter' | 'innerDiameter',
+    { entry }: TakenEntry,
+  ): (member: Member) => void {
+    return (member) => {
+      if (key === 'thickness') member.thickness = entry;
+      else if (member.kind === 'spring') member[key] = entry;
+    };
+  }
+
+  protected measure({ entry }: TakenEntry): void {
+    const subject = {
+      what: 'thickness' as const,
+      axle: this.bench.axleName(),
+      side: this.side(),
+      memberId: this.state().member.id,
+    };
+    this.bench.record(subject, entry, 'Micrometer');
+  }
+}

@@ -1,0 +1,189 @@
+import { CdkDrag, CdkDragPlaceholder, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { formatIn, formatSmall, saySmall } from '@hot-spline/core';
+import type { MemberState, PackSideState, Side } from '@hot-spline/model';
+import { Bench } from '../state/bench';
+
+interface Drawn {
+  readonly state: MemberState;
+  /** Place outwards from the gear, from 0. */
+  readonly index: number;
+  readonly width: number;
+  /** A working interface on the side towards the gear. */
+  readonly litInside: boolean;
+  /** A working interface against the case wall. */
+  readonly litOutside: boolean;
+  readonly number: string;
+  readonly name: string;
+}
+
+/** Pixels for the deepest pack. */
+const ROOM = 276;
+const LEAST = 13;
+
+/** One pack plate by plate, to scale across: what turns with the case is hatched with ears, with the gear dotted with teeth. */
+@Component({
+  selector: 'hs-pack-drawing',
+  imports: [CdkDrag, CdkDragPlaceholder, CdkDropList],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[class.left]': "side() === 'left'" },
+  template: `
+    <div class="pack" [id]="'stack-' + side()" tabindex="-1">
+      <div class="wall" aria-hidden="true"></div>
+      <div
+        class="members"
+        role="listbox"
+        [attr.aria-label]="side() + ' pack, outwards from the side gear'"
+        aria-orientation="horizontal"
+        cdkDropList
+        cdkDropListOrientation="horizontal"
+        (cdkDropListDropped)="drop($event)"
+      >
+        @for (drawn of shown(); track drawn.state.member.id) {
+          <button
+            type="button"
+            role="option"
+            cdkDrag
+            [cdkDragStartDelay]="{ touch: 150, mouse: 0 }"
+            [class]="'plate ' + drawn.state.member.kind"
+            [class.gear]="drawn.state.keyedTo === 'gear'"
+            [class.lined]="drawn.state.lined"
+            [class.lit-inside]="drawn.litInside"
+            [class.lit-outside]="drawn.litOutside"
+            [attr.aria-selected]="selected() === drawn.state.member.id"
+            [attr.aria-label]="drawn.name"
+            [title]="drawn.name"
+            [attr.data-member]="drawn.state.member.id"
+            [style.width.px]="drawn.width"
+            (click)="choose.emit(drawn.state.member.id)"
+            (keydown)="key($event, drawn)"
+          >
+            <span class="number mono" aria-hidden="true">{{ drawn.number }}</span>
+            @if (drawn.state.member.kind === 'spring') {
+              <svg viewBox="0 0 20 100" preserveAspectRatio="none" aria-hidden="true">
+                <path [attr.d]="cone(drawn)" />
+              </svg>
+            } @else {
+              <span class="body" aria-hidden="true"></span>
+            }
+            <ng-template cdkDragPlaceholder
+              ><span class="placeholder" [style.width.px]="drawn.width"></span
+            ></ng-template>
+          </button>
+        }
+      </div>
+      <div class="side-gear" aria-hidden="true"><span>side gear</span></div>
+    </div>
+    <svg class="scale" [attr.viewBox]="'0 0 ' + (room + 20) + ' 26'" [style.width.px]="room + 20" aria-hidden="true">
+      <rect [attr.x]="x(target()) - band() / 2" y="4" [attr.width]="band()" height="18" class="band" />
+      <path [attr.d]="dimension()" class="dim" />
+    </svg>
+    <p
+      class="height mono"
+      [class.off]="off() > 2 * tolerance()"
+      [class.near]="off() > tolerance() && off() <= 2 * tolerance()"
+    >
+      {{ height() }}
+    </p>
+    <p class="against">{{ side() }}: {{ against() }}</p>
+  `,
+  styleUrl: './pack-drawing.scss',
+})
+export class PackDrawing {
+  readonly side = input.required<Side>();
+  readonly pack = input.required<PackSideState>();
+  readonly target = input.required<number>();
+  readonly tolerance = input.required<number>();
+  readonly selected = input<string | null>(null);
+  readonly choose = output<string>();
+  readonly moved = output<{ from: number; to: number }>();
+  readonly removed = output<string>();
+
+  private readonly system = inject(Bench).system;
+  protected readonly room = ROOM;
+  protected readonly scale = computed(() => ROOM / Math.max(this.pack().caseDepthMm, this.pack().stackMm, 1));
+
+  private readonly outwards = computed<Drawn[]>(() => {
+    const pack = this.pack();
+    const springs = pack.members.filter(({ member }) => member.kind === 'spring').length;
+    const springMm = Math.max(pack.springInstalledMm, 0) / Math.max(springs, 1);
+    return pack.members.map((state, index) => {
+      const { member } = state;
+      const mm = member.kind === 'spring' ? Math.max(springMm, state.thicknessMm) : state.thicknessMm;
+      const shown = formatIn(state.thicknessMm, 'length', this.system());
+      const turns = state.keyedTo === 'gear' ? 'turns with the side gear' : 'turns with the case';
+      return {
+        state,
+        index,
+        width: Math.max(LEAST, mm * this.scale()),
+        litInside: pack.gaps[index] ?? false,
+        litOutside: index === pack.members.length - 1 && (pack.gaps[index + 1] ?? false),
+        number:
+          member.kind === 'shim'
+            ? formatSmall(state.thicknessMm, this.system()).text.replace(/\.0$/, '')
+            : String(index + 1),
+        name: `${index + 1} ${member.label}, ${shown.text} ${shown.unit} ${state.reading ? 'measured' : 'catalogue'}, ${turns}${state.lined ? ', lined' : ''}`,
+      };
+    });
+  });
+  /** As drawn from left to right: the left pack has its gear at the right. */
+  protected readonly shown = computed(() =>
+    this.side() === 'left' ? [...this.outwards()].reverse() : this.outwards(),
+  );
+
+  /** Width of the target band: to scale, but never too thin to see. */
+  protected readonly band = computed(() => Math.max(4, 2 * this.tolerance() * this.scale()));
+  protected readonly off = computed(() => Math.abs(this.pack().stackMm - this.target()));
+  protected readonly height = computed(() => {
+    const { text, unit } = formatIn(this.pack().stackMm, 'length', this.system());
+    return `${text} ${unit}`;
+  });
+  protected readonly against = computed(() => {
+    const off = this.pack().stackMm - this.target();
+    const target = formatIn(this.target(), 'length', this.system()).text;
+    const from = this.pack().stackFrom === 'stack' ? 'measured as a stack, ' : '';
+    if (Math.abs(off) < 0.001) return `${from}on target ${target}`;
+    return `${from}${saySmall(off, this.system())} ${off < 0 ? 'under' : 'over'} target ${target}`;
+  });
+  protected readonly dimension = computed(() => {
+    const start = this.x(0);
+    const end = this.x(this.pack().stackMm);
+    return `M${start} 4v18M${end} 4v18M${start} 13H${end}`;
+  });
+
+  /** Place of a height on the scale: from the side gear outwards. */
+  protected x(mm: number): number {
+    return this.side() === 'left' ? ROOM + 10 - mm * this.scale() : 10 + mm * this.scale();
+  }
+
+  protected cone(drawn: Drawn): string {
+    const { member } = drawn.state;
+    const hollowRight = member.kind === 'spring' && (member.hollow === 'in') === (this.side() === 'left');
+    return hollowRight ? 'M19 2 3 50 19 98 14 98 1 50 14 2Z' : 'M1 2 17 50 1 98 6 98 19 50 6 2Z';
+  }
+
+  protected key(event: KeyboardEvent, drawn: Drawn): void {
+    if (event.key === 'Delete') {
+      event.preventDefault();
+      this.removed.emit(drawn.state.member.id);
+      return;
+    }
+    const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+    if (step === 0) return;
+    event.preventDefault();
+    if (event.altKey) {
+      this.moved.emit({ from: drawn.index, to: drawn.index + (this.side() === 'left' ? -step : step) });
+      return;
+    }
+    const plates = [
+      ...((event.currentTarget as HTMLElement).parentElement?.querySelectorAll<HTMLElement>('.plate') ?? []),
+    ];
+    plates[plates.indexOf(event.currentTarget as HTMLElement) + step]?.focus();
+  }
+
+  protected drop({ previousIndex, currentIndex }: CdkDragDrop<unknown>): void {
+    const last = this.pack().members.length - 1;
+    const place = (index: number): number => (this.side() === 'left' ? last - index : index);
+    if (previousIndex !== currentIndex) this.moved.emit({ from: place(previousIndex), to: place(currentIndex) });
+  }
+}

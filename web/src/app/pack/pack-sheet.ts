@@ -1,0 +1,183 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal, viewChild } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { LIMITS, entryBase, entryOf, type WearModel } from '@hot-spline/core';
+import { SIDES, type PlateSpec, type Side } from '@hot-spline/model';
+import { Library } from '../stores/library';
+import { Choice } from '../shared/choice';
+import { EntryField, type TakenEntry } from '../shared/entry-field';
+import { FigureButton } from '../shared/figure-button';
+import { jumpTo } from '../shared/jump';
+import { SheetHead } from '../shared/sheet-head';
+import { Tabs } from '../shared/tabs';
+import { Bench } from '../state/bench';
+import { BreakawayTab } from './breakaway-tab';
+import { FrictionFields } from './friction-fields';
+import { MeasureTab } from './measure-tab';
+import { MemberEditor } from './member-editor';
+import { addMember, mirrorLeft, moveMember, type MemberKind } from './members';
+import { PackDrawing } from './pack-drawing';
+import { ShimsTab } from './shims-tab';
+import { SureTab } from './sure-tab';
+import { WantedTab } from './wanted-tab';
+
+type Tab = 'stack' | 'measure' | 'shims' | 'wanted' | 'sure' | 'springs' | 'breakaway';
+
+/** The packs: order, heights, springs, and what the torque wrench will read. */
+@Component({
+  selector: 'hs-pack-sheet',
+  imports: [
+    BreakawayTab,
+    EntryField,
+    FigureButton,
+    FrictionFields,
+    MeasureTab,
+    MemberEditor,
+    PackDrawing,
+    RouterLink,
+    Choice,
+    SheetHead,
+    ShimsTab,
+    SureTab,
+    Tabs,
+    WantedTab,
+  ],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './pack-sheet.html',
+  styleUrls: ['../shared/sheet.scss', './pack-sheet.scss'],
+})
+export class PackSheet {
+  readonly at = input<string>();
+  /** From the address. */
+  readonly tab = input<string>();
+  protected readonly bench = inject(Bench);
+  private readonly measuring = viewChild(MeasureTab);
+
+  protected readonly sides = SIDES;
+  protected readonly tabs: { tab: Tab; label: string }[] = [
+    { tab: 'stack', label: 'Stack' },
+    { tab: 'measure', label: 'Measure' },
+    { tab: 'shims', label: 'Shims from stock' },
+    { tab: 'springs', label: 'Plates and springs' },
+    { tab: 'wanted', label: 'Wanted' },
+    { tab: 'breakaway', label: 'Measured' },
+    { tab: 'sure', label: 'How sure' },
+  ];
+  protected readonly addable: { kind: MemberKind; label: string }[] = [
+    { kind: 'eared', label: 'steel' },
+    { kind: 'splined', label: 'friction' },
+    { kind: 'shim', label: 'shim' },
+    { kind: 'spring', label: 'spring' },
+  ];
+  protected readonly wearModels: { value: WearModel; label: string }[] = [
+    { value: 'uniform-wear', label: 'Uniform wear (bedded)' },
+    { value: 'uniform-pressure', label: 'Uniform pressure (new)' },
+  ];
+  protected readonly preloads: { value: PlateSpec['preload']['from']; label: string }[] = [
+    { value: 'dished-springs', label: 'Dished springs in the pack' },
+    { value: 'measured-force', label: 'Force as measured' },
+  ];
+  protected readonly range = LIMITS.thicknessMm;
+  protected readonly diameterRange = LIMITS.diameterMm;
+  protected readonly frictionRange = LIMITS.frictionCoefficient;
+  protected readonly forceRange = LIMITS.forceN;
+  protected readonly usualHeight = [3, 80] as const;
+  protected readonly usualTolerance = [0.005, 0.5] as const;
+  protected readonly usualDiameter = [20, 400] as const;
+
+  protected readonly unitType = computed(() => this.bench.axle()?.unit.type ?? 'open');
+  protected readonly plate = computed(() => (this.unitType() === 'plate' ? this.bench.plate() : null));
+  protected readonly packs = computed(() => this.bench.derived()?.axles[this.bench.axleName()]?.pack ?? null);
+  protected readonly active = computed<Tab>(() => {
+    const at = this.at();
+    const asked = this.tabs.find(({ tab }) => tab === this.tab())?.tab ?? 'stack';
+    if (at?.startsWith('measure-') || at === 'next') return 'measure';
+    if (at?.startsWith('breakaway-')) return 'breakaway';
+    if (at?.startsWith('wanted-')) return 'wanted';
+    return at?.startsWith('stack-') ? 'stack' : asked;
+  });
+  protected readonly target = computed(() => entryBase(this.plate()?.targetHeight ?? entryOf(1, 'mm')));
+  protected readonly tolerance = computed(() => entryBase(this.plate()?.tolerance ?? entryOf(1, 'mm')));
+  protected readonly force = computed(() => {
+    const preload = this.plate()?.preload;
+    return preload?.from === 'measured-force' ? preload.force : null;
+  });
+
+  private readonly chosen = signal<string | null>(null);
+  protected readonly selected = computed(() => {
+    const id = this.chosen();
+    const packs = this.packs();
+    if (id === null || !packs) return null;
+    for (const side of SIDES) {
+      const index = packs[side].members.findIndex(({ member }) => member.id === id);
+      const state = packs[side].members[index];
+      if (state) return { side, index, state, count: packs[side].members.length };
+    }
+    return null;
+  });
+
+  constructor() {
+    inject(Library).open();
+    jumpTo(
+      this.at,
+      (name) => (name === 'next' ? (this.measuring()?.nextAnchor() ?? '') : name),
+      () => ({ tab: this.active() }),
+    );
+  }
+
+  protected choose(id: string): void {
+    this.chosen.set(this.chosen() === id ? null : id);
+    // The editor opens below the drawing; on a low screen that is out of sight.
+    setTimeout(() => document.querySelector('hs-member-editor')?.scrollIntoView({ block: 'nearest' }));
+  }
+
+  protected close(): void {
+    this.chosen.set(null);
+  }
+
+  protected move(side: Side, { from, to }: { from: number; to: number }): void {
+    const id = this.plate()?.packs[side].members[from]?.id;
+    this.bench.changePlate((plate) => moveMember(plate, side, from, to));
+    // The plate keeps the focus in its new place, so that it can be moved on with the keys.
+    setTimeout(() => document.querySelector<HTMLElement>(`#stack-${side} [data-member="${id}"]`)?.focus());
+  }
+
+  protected add(side: Side, kind: MemberKind): void {
+    this.bench.changePlate((plate) => this.chosen.set(addMember(plate, side, kind).id));
+  }
+
+  protected remove(side: Side, id: string): void {
+    this.bench.changePlate(
+      (plate) => (plate.packs[side].members = plate.packs[side].members.filter((member) => member.id !== id)),
+    );
+  }
+
+  protected mirror(): void {
+    this.bench.changePlate(mirrorLeft);
+  }
+
+  protected setWear(wearModel: WearModel): void {
+    this.bench.changePlate((plate) => (plate.wearModel = wearModel));
+  }
+
+  protected setPreload(from: PlateSpec['preload']['from']): void {
+    const clamp = this.packs()?.left.clampN ?? 0;
+    this.bench.changePlate((plate) => {
+      plate.preload = from === 'dished-springs' ? { from } : { from, force: entryOf(Math.round(clamp) || 1000, 'N') };
+    });
+  }
+
+  protected setForce({ entry }: TakenEntry): void {
+    this.bench.changePlate((plate) => (plate.preload = { from: 'measured-force', force: entry }));
+  }
+
+  protected setDepth(side: Side, { entry }: TakenEntry): void {
+    this.bench.changePlate((plate) => (plate.packs[side].caseDepth = entry));
+  }
+
+  protected setEntry(
+    key: 'targetHeight' | 'tolerance' | 'frictionCoefficient' | 'frictionOuterDiameter' | 'frictionInnerDiameter',
+    { entry }: TakenEntry,
+  ): void {
+    this.bench.changePlate((plate) => (plate[key] = entry));
+  }
+}

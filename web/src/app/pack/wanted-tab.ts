@@ -1,0 +1,408 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import {
+  HOLDS,
+  LISTED_TRAVEL,
+  entryBase,
+  entryOf,
+  formatIn,
+  formatSmall,
+  packPlan,
+  say,
+  wrenchReading,
+  type Hold,
+  type Plan,
+  type PlannedSide,
+} from '@hot-spline/core';
+import { HOLD_WORDS, SIDES, layPack, memberTurns, planProblemOf } from '@hot-spline/model';
+import { attempt } from '../shared/attempt';
+import { Choice } from '../shared/choice';
+import { EntryField, type TakenEntry } from '../shared/entry-field';
+import { VerdictMark } from '../shared/verdict';
+import { Bench } from '../state/bench';
+import { Drawers, PIECE_OPTIONS, type PIECES } from './drawers';
+import { replaceShims } from './shims-tab';
+
+/** Plans shown; the rest are worse in every way that is ranked. */
+const SHOWN = 6;
+const THOU_MM = 0.0254;
+
+interface LaidPlate {
+  readonly lined: boolean;
+  readonly gear: boolean;
+  readonly moved: boolean;
+}
+
+/** From a wanted breakaway to the packs that give it. */
+@Component({
+  selector: 'hs-wanted-tab',
+  imports: [Choice, EntryField, RouterLink, VerdictMark],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="ask">
+      <hs-choice name="wanted-hold" label="Read with" [options]="holds" [value]="hold()" (chosen)="setHold($event)" />
+      <hs-entry
+        name="wanted-low"
+        label="Breakaway from"
+        quantity="torque"
+        [range]="range"
+        [entry]="wanted()?.low ?? null"
+        placeholder="60 Nm"
+        (taken)="setLow($event)"
+      />
+      <hs-entry
+        name="wanted-high"
+        label="to"
+        quantity="torque"
+        [range]="range"
+        [entry]="wanted()?.high ?? null"
+        placeholder="80 Nm"
+        (taken)="setHigh($event)"
+      />
+      <hs-choice
+        name="wanted-drawer"
+        label="Drawer"
+        [options]="drawers.options()"
+        [value]="drawers.box()?.id ?? ''"
+        (chosen)="drawers.choose($event)"
+      />
+      <hs-choice
+        name="wanted-pieces"
+        label="Shims, at most"
+        [options]="pieceOptions"
+        [value]="most()"
+        (chosen)="most.set($event)"
+      />
+    </div>
+    @if (!wanted()) {
+      <div class="empty">
+        <h2>What should the wrench read?</h2>
+        <p>
+          Take it from the maker’s sheet. Plate order, shims and spring height that reach it follow, the evenest packs
+          with the most left to wear first.
+        </p>
+      </div>
+    } @else if (problem(); as p) {
+      <p class="caution" role="alert">{{ p }}</p>
+    } @else {
+      <div class="scroll">
+        <table>
+          <caption class="visually-hidden">
+            Packs that reach the wanted breakaway, best first
+          </caption>
+          <thead>
+            <tr>
+              <th scope="col">Order, gear outwards</th>
+              <th scope="col">Shims, {{ units().small }}</th>
+              <th scope="col">Reads, {{ units().torque }}</th>
+              <th scope="col">Apart</th>
+              <th scope="col">To wear, {{ units().small }}</th>
+              <th scope="col">{{ units().step }} more</th>
+              <th scope="col">Springs</th>
+              <th><span class="visually-hidden">Actions</span></th>
+            </tr>
+          </thead>
+          <tbody>
+            @for (row of rows(); track row.index) {
+              <tr>
+                <th scope="row">
+                  <span class="plates" [title]="row.orderWords">
+                    @for (plate of row.plates; track $index) {
+                      <span [class.gear]="plate.gear" [class.lined]="plate.lined" [class.moved]="plate.moved"></span>
+                    }
+                  </span>
+                  <span class="soft small">{{ row.orderWords }}</span>
+                </th>
+                <td class="mono">
+                  <span class="soft">L</span> {{ row.shims[0] }}<br /><span class="soft">R</span> {{ row.shims[1] }}
+                </td>
+                <td class="reads">
+                  <hs-verdict [verdict]="row.inBand ? 'fits' : 'watch'" /><span class="mono big">{{ row.reads }}</span>
+                </td>
+                <td class="mono">{{ row.apart }}</td>
+                <td class="mono">{{ row.reserve }}</td>
+                <td class="mono">{{ row.slope }}</td>
+                <td class="mono" [class.hard]="row.hard">{{ row.springs }}</td>
+                <td>
+                  <button
+                    type="button"
+                    class="quiet"
+                    [class.go]="row.index === 0"
+                    [disabled]="row.same"
+                    [attr.aria-label]="'Lay plan ' + (row.index + 1)"
+                    (click)="take(row.index)"
+                  >
+                    {{ row.same ? 'In the packs' : 'Lay it' }}
+                  </button>
+                </td>
+              </tr>
+            } @empty {
+              <tr>
+                <td colspan="8">No order of these plates comes near with these springs.</td>
+              </tr>
+            }
+          </tbody>
+        </table>
+      </div>
+      @if (weak(); as text) {
+        <p class="soft">{{ text }}</p>
+      }
+      <p class="soft">
+        With the friction coefficient under
+        <a [routerLink]="[]" [queryParams]="{ tab: 'springs' }">Plates and springs</a>
+        and the thicknesses measured so far. Laying a plan sets the target height to its stack; one undo takes it back.
+        The maker’s sheet wins.
+      </p>
+    }
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      gap: 12px;
+      padding-bottom: 12px;
+    }
+    .ask {
+      display: grid;
+      grid-template-columns: 1.7fr 1fr 1fr 1.2fr 0.9fr;
+      gap: 12px;
+      align-items: start;
+    }
+    .scroll {
+      position: relative;
+      overflow-x: auto;
+    }
+    table {
+      width: 100%;
+      border-collapse: collapse;
+      font-size: 13.5px;
+    }
+    th,
+    td {
+      padding: 6px 10px 6px 0;
+      text-align: left;
+      vertical-align: top;
+      border-bottom: 1px solid var(--rule);
+    }
+    thead th {
+      font-weight: 500;
+      font-size: 12.5px;
+      color: var(--soft);
+      white-space: nowrap;
+    }
+    tbody th {
+      font-weight: 400;
+    }
+    td button,
+    td.mono,
+    .reads {
+      white-space: nowrap;
+    }
+    .reads hs-verdict {
+      margin-right: 6px;
+    }
+    .small {
+      font-size: 12px;
+    }
+    .big {
+      font-size: 18px;
+      white-space: nowrap;
+    }
+    .plates {
+      display: flex;
+      gap: 2px;
+      height: 26px;
+      align-items: flex-end;
+    }
+    .plates span {
+      width: 7px;
+      height: 26px;
+      background: var(--steel);
+      border-radius: 1px;
+    }
+    .plates .gear {
+      height: 19px;
+    }
+    .plates .lined {
+      background: var(--blue);
+    }
+    .plates .moved {
+      box-shadow: 0 3px 0 var(--ochre);
+    }
+    .hard {
+      color: var(--ochre-text);
+    }
+    .go:not(:disabled) {
+      border-color: var(--blue);
+      background: var(--blue);
+      color: var(--on-blue);
+    }
+    .empty {
+      display: grid;
+      gap: 8px;
+      padding: 26px 0;
+    }
+    p {
+      font-size: 12.5px;
+    }
+    .empty p {
+      font-size: 14px;
+    }
+    @media (max-width: 820px) {
+      .ask {
+        grid-template-columns: 1fr 1fr;
+      }
+      .ask hs-choice:first-child {
+        grid-column: 1 / -1;
+      }
+      button {
+        min-height: 44px;
+      }
+    }
+  `,
+})
+export class WantedTab {
+  protected readonly bench = inject(Bench);
+  protected readonly drawers = inject(Drawers);
+  protected readonly range = { above: 0, max: 1e5, unit: 'N·m' };
+  protected readonly holds = HOLDS.map((value) => ({ value, label: HOLD_WORDS[value] }));
+  protected readonly pieceOptions = PIECE_OPTIONS;
+  protected readonly most = signal<(typeof PIECES)[number]>('3');
+
+  protected readonly wanted = computed(() => this.bench.plate()?.wanted ?? null);
+  private readonly freshHold = signal<Hold>('other-wheel-held');
+  protected readonly hold = computed(() => this.wanted()?.hold ?? this.freshHold());
+  private readonly packs = computed(() => this.bench.derived()?.axles[this.bench.axleName()]?.pack ?? null);
+  private readonly attempt = attempt(() => {
+    const plate = this.bench.plate();
+    const packs = this.packs();
+    if (!plate?.wanted || !packs) return null;
+    return packPlan(planProblemOf(plate, packs, this.drawers.box()?.spec ?? null, Number(this.most())));
+  });
+  protected readonly problem = this.attempt.problem;
+  private readonly plans = computed(() => (this.attempt.value()?.plans ?? []).slice(0, SHOWN));
+  protected readonly weak = computed(() => {
+    const weak = this.attempt.value()?.tooWeak ?? [];
+    const last = weak.at(-1);
+    if (!last) return '';
+    const most = say(
+      wrenchReading({ leftNm: last.mostNm, rightNm: last.mostNm }, this.hold()).torqueNm,
+      'torque',
+      this.bench.system(),
+    );
+    return `Orders with ${last.interfaces === 1 ? 'one interface' : `up to ${last.interfaces} interfaces`} are left out: the springs press them to ${most} at the most.`;
+  });
+
+  protected readonly units = computed(() => {
+    const system = this.bench.system();
+    const step = formatSmall(THOU_MM, system);
+    return {
+      small: step.unit,
+      torque: formatIn(0, 'torque', system).unit,
+      step: system === 'inch' ? 'One thou' : `${step.text} ${step.unit}`,
+    };
+  });
+
+  protected readonly rows = computed(() => {
+    const system = this.bench.system();
+    const packs = this.packs();
+    if (!packs) return [];
+    const small = (mm: number): string => formatSmall(mm, system).text;
+    const torque = (nm: number, decimals: number): string => formatIn(nm, 'torque', system, decimals).text;
+    const atWrench = (nm: number): number => wrenchReading({ leftNm: nm, rightNm: nm }, this.hold()).torqueNm;
+    return this.plans().map((plan, index) => {
+      const [left, right] = plan.sides as readonly [PlannedSide, PlannedSide];
+      const reading = wrenchReading({ leftNm: left.breakawayNm, rightNm: right.breakawayNm }, this.hold()).torqueNm;
+      const plates = packs.left.members
+        .map(({ member }) => member)
+        .filter(({ kind }) => kind === 'eared' || kind === 'splined');
+      const moved = left.moved + right.moved;
+      const slope = ((left.slopeNmPerMm + right.slopeNmPerMm) / 2) * THOU_MM;
+      const together = (mm: readonly number[]): string => (mm.length === 0 ? 'none' : mm.map(small).join(' + '));
+      const flattest = Math.max(left.flattest, right.flattest);
+      return {
+        index,
+        plates: left.order.map((from, place): LaidPlate => {
+          const member = plates[from];
+          const { lined, keyedTo } = member ? memberTurns(member) : { lined: false, keyedTo: 'case' };
+          return { lined, gear: keyedTo === 'gear', moved: from !== place };
+        }),
+        orderWords: `${plan.interfaces} interface${plan.interfaces === 1 ? '' : 's'}, ${moved === 0 ? 'order as it is' : `${moved} plates moved`}`,
+        shims: [together(left.shimsMm), together(right.shimsMm)],
+        inBand: plan.inBand,
+        reads: torque(reading, 1),
+        apart: `${(100 * plan.uneven).toFixed(1)} %`,
+        reserve: plan.reserveMm < 0 ? 'none' : small(plan.reserveMm),
+        slope: `${slope < 0 ? '−' : '+'}${torque(atWrench(Math.abs(slope)), 2)}`,
+        springs: `${Math.round(100 * flattest)} %`,
+        hard: flattest > LISTED_TRAVEL,
+        same: this.laid(plan),
+      };
+    });
+  });
+
+  /** Whether both packs are this plan already. */
+  private laid(plan: Plan): boolean {
+    const packs = this.packs();
+    if (!packs) return false;
+    return SIDES.every((side, i) => {
+      const planned = plan.sides[i];
+      const shims = packs[side].members
+        .filter(({ member }) => member.kind === 'shim')
+        .map(({ thicknessMm }) => thicknessMm.toFixed(4))
+        .sort();
+      return (
+        planned?.moved === 0 &&
+        shims.join() ===
+          planned.shimsMm
+            .map((mm) => mm.toFixed(4))
+            .sort()
+            .join()
+      );
+    });
+  }
+
+  protected setHold(hold: Hold): void {
+    this.freshHold.set(hold);
+    if (this.wanted())
+      this.bench.changePlate((plate) => {
+        if (plate.wanted) plate.wanted.hold = hold;
+      });
+  }
+
+  protected setLow({ entry, base }: TakenEntry): void {
+    this.bench.changePlate((plate) => {
+      const high = plate.wanted?.high;
+      plate.wanted = {
+        hold: this.hold(),
+        low: entry,
+        high: high && entryBase(high) > base ? high : entryOf(Number((1.2 * entry.value).toPrecision(3)), entry.unit),
+      };
+    });
+  }
+
+  protected setHigh({ entry }: TakenEntry): void {
+    this.bench.changePlate((plate) => {
+      const low = plate.wanted?.low ?? entryOf(Number((0.8 * entry.value).toPrecision(3)), entry.unit);
+      plate.wanted = { hold: this.hold(), low, high: entry };
+    });
+  }
+
+  /** Lays both packs as planned, shims from the drawer, and sets the target height to the stack that comes of it. */
+  protected take(index: number): void {
+    const plan = this.plans()[index];
+    if (!plan) return;
+    const drawer = this.drawers.box()?.spec ?? { kind: 'shims' as const, name: '', pieces: [] };
+    this.bench.changePlate((plate) => {
+      SIDES.forEach((side, i) => {
+        const planned = plan.sides[i];
+        if (!planned) return;
+        layPack(plate, side, planned.order);
+        replaceShims(plate, side, drawer, planned.shimsMm);
+      });
+      const stacks = plan.sides.map(({ stackMm }) => stackMm);
+      const mean = stacks.reduce((a, b) => a + b, 0) / stacks.length;
+      plate.targetHeight = entryOf(Number(mean.toFixed(3)), 'mm');
+    });
+  }
+}

@@ -1,0 +1,197 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { coursePace, entryBase, entryOf, formatIn, type Pace, type PacePoint, type Vehicle } from '@hot-spline/core';
+import { searchProblemOf, vehicleOf } from '@hot-spline/model';
+import { Store } from '@ngrx/store';
+import { attempt } from '../shared/attempt';
+import { Chart, chartColours } from '../shared/chart';
+import { Heavy, SEARCH_LIMIT_S, type SearchOutcome } from '../shared/heavy';
+import { jumpTo } from '../shared/jump';
+import { SheetHead } from '../shared/sheet-head';
+import { Tabs } from '../shared/tabs';
+import { Bench } from '../state/bench';
+import { uiFeature } from '../state/ui';
+import { courseOption } from './course-chart';
+import { CourseTab } from './course-tab';
+import { ShelfTab } from './shelf-tab';
+
+interface Driven {
+  readonly pace: Pace;
+  readonly points: readonly PacePoint[];
+}
+
+/** Gear pairs off the shelf for the least time on a course. */
+@Component({
+  selector: 'hs-sets-sheet',
+  imports: [Chart, CourseTab, SheetHead, ShelfTab, Tabs],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  providers: [Heavy],
+  templateUrl: './sets-sheet.html',
+  styleUrls: ['../shared/sheet.scss', './sets-sheet.scss'],
+})
+export class SetsSheet {
+  readonly at = input<string>();
+  readonly tab = input<string>();
+  protected readonly bench = inject(Bench);
+  protected readonly heavy = inject(Heavy);
+  private readonly night = inject(Store).selectSignal(uiFeature.selectNight);
+
+  protected readonly tabs = [
+    { tab: 'search', label: 'Search' },
+    { tab: 'shelf', label: 'Shelf and rules' },
+    { tab: 'course', label: 'Course' },
+  ];
+  protected readonly active = computed(() => this.tabs.find(({ tab }) => tab === this.tab())?.tab ?? 'search');
+  protected readonly limitS = SEARCH_LIMIT_S;
+
+  protected readonly problem = signal<{ text: string; field: string } | null>(null);
+  private readonly found = signal<{ outcome: SearchOutcome; asked: string } | null>(null);
+  protected readonly chosen = signal(0);
+
+  private readonly own = computed(() => this.bench.derived()?.gearing[this.bench.axleName()] ?? null);
+  protected readonly ready = computed(() => {
+    const build = this.bench.build();
+    return build !== null && build.course !== null && build.shelf.pairs.length > 0;
+  });
+  /** What was asked; another question makes an answer an old one. */
+  private readonly asked = computed(() => {
+    const build = this.bench.build();
+    const own = this.own();
+    if (!build?.course || !own) return '';
+    return JSON.stringify(searchProblemOf(build, this.bench.axleName(), own));
+  });
+  protected readonly outcome = computed(() => this.found()?.outcome ?? null);
+  protected readonly old = computed(() => {
+    const found = this.found();
+    return found !== null && found.asked !== this.asked();
+  });
+  private readonly vehicle = computed<Vehicle | null>(() => {
+    const build = this.bench.build();
+    const own = this.own();
+    return build && own ? vehicleOf(build, this.bench.axleName(), own) : null;
+  });
+  private readonly present = attempt(() => {
+    const vehicle = this.vehicle();
+    return vehicle ? this.drive(vehicle) : null;
+  });
+  protected readonly presentPace = computed(() => this.present.value()?.pace ?? null);
+  protected readonly presentProblem = this.present.problem;
+  private readonly picked = attempt(() => {
+    const set = this.outcome()?.best[this.chosen()];
+    const vehicle = this.vehicle();
+    if (!set || !vehicle) return null;
+    return this.drive({
+      ...vehicle,
+      gears: set.pairs.map(({ driven: d, driver }) => d / driver),
+      finalRatio: set.final.ring / set.final.pinion,
+    });
+  });
+  protected readonly pickedPace = computed(() => this.picked.value()?.pace ?? null);
+  protected readonly option = computed(() => {
+    const present = this.present.value();
+    const build = this.bench.build();
+    this.night();
+    if (!build || !present) return {};
+    const picked = this.picked.value();
+    const lines = [
+      ...(picked ? [{ label: 'found', points: picked.points }] : []),
+      { label: 'present', points: present.points },
+    ];
+    return courseOption({
+      lines,
+      limitRpm: build.engine.limitRpm,
+      system: this.bench.system(),
+      colours: chartColours(),
+    });
+  });
+  protected readonly rows = computed(() => {
+    const outcome = this.outcome();
+    const now = this.presentPace();
+    if (!outcome || !now) return [];
+    return outcome.best.map((set) => ({
+      final: `${set.final.ring}/${set.final.pinion}`,
+      pairs: set.pairs.map(({ driven, driver }) => `${driven}/${driver}`),
+      time: set.timeS.toFixed(2),
+      gain: now.timeS - set.timeS,
+    }));
+  });
+  protected readonly gearNames = computed(() => this.bench.build()?.gearbox.gears.map((gear) => gear.name) ?? []);
+  protected readonly gap = computed(() => {
+    const outcome = this.outcome();
+    const best = outcome?.best[0]?.timeS;
+    return outcome && best !== undefined ? best - outcome.boundS : 0;
+  });
+  protected readonly cells = computed(() => {
+    const build = this.bench.build();
+    if (!build) return [];
+    return build.gearbox.gears.map((gear) => gear.ratio.typed);
+  });
+
+  constructor() {
+    jumpTo(this.at, undefined, () => ({ tab: this.active() }));
+  }
+
+  private drive(vehicle: Vehicle): Driven | null {
+    const course = this.bench.build()?.course;
+    if (!course) return null;
+    const points: PacePoint[] = [];
+    const { lengthM, startMps, fastestMps, corners } = course;
+    const pace = coursePace(vehicle, { lengthM, startMps, fastestMps, corners }, (point) => points.push(point));
+    return { pace, points };
+  }
+
+  protected async search(): Promise<void> {
+    const build = this.bench.build();
+    const own = this.own();
+    if (!build || !own) return;
+    this.problem.set(null);
+    const asked = this.asked();
+    try {
+      const outcome = await this.heavy.search(searchProblemOf(build, this.bench.axleName(), own));
+      if ('problem' in outcome) this.problem.set({ text: outcome.problem, field: outcome.field });
+      else {
+        this.chosen.set(0);
+        this.found.set({ outcome, asked });
+      }
+    } catch (error) {
+      this.problem.set({ text: error instanceof Error ? error.message : String(error), field: 'search' });
+    }
+  }
+
+  protected percent(share: number): string {
+    return `${Math.floor(100 * share)} %`;
+  }
+
+  protected fast(mps: number): string {
+    const { text, unit } = formatIn(mps, 'speed', this.bench.system(), 0);
+    return `${text} ${unit}`;
+  }
+
+  /** Puts a found set into the build: its pairs as the gears, its final drive into the axle. */
+  protected take(index: number): void {
+    const set = this.outcome()?.best[index];
+    if (!set) return;
+    this.bench.change((draft) => {
+      draft.gearbox.gears.forEach((gear, i) => {
+        const pair = set.pairs[i];
+        if (pair) gear.ratio = { ...entryOf(pair.driven / pair.driver, ''), typed: `${pair.driven}/${pair.driver}` };
+      });
+      const axle = draft.axles[this.bench.axleName()];
+      if (axle) axle.finalDrive = { ...set.final };
+    });
+  }
+
+  protected taken(index: number): boolean {
+    const set = this.outcome()?.best[index];
+    const build = this.bench.build();
+    const own = this.own();
+    if (!set || !build || !own) return false;
+    return (
+      own.finalDrive.ring === set.final.ring &&
+      own.finalDrive.pinion === set.final.pinion &&
+      set.pairs.every(({ driven, driver }, i) => {
+        const gear = build.gearbox.gears[i];
+        return gear !== undefined && Math.abs(entryBase(gear.ratio) - driven / driver) < 1e-9;
+      })
+    );
+  }
+}

@@ -1,0 +1,152 @@
+import { entryOf } from '@hot-spline/core';
+import type { Build } from '@hot-spline/model';
+import { Screen, openBench } from '../../testing/harness';
+import { plateBuild } from '../../testing/drift';
+import { chartColours } from '../shared/chart';
+import { courseOption } from './course-chart';
+import { SetsSheet } from './sets-sheet';
+
+function hillBuild(): Build {
+  const build = plateBuild();
+  build.course = {
+    name: 'Hill',
+    lengthM: 700,
+    startMps: 0,
+    fastestMps: null,
+    corners: [
+      { atM: 160, lengthM: 12, speedMps: 13, brakingMps2: 9 },
+      { atM: 420, lengthM: 10, speedMps: 19, brakingMps2: 9 },
+    ],
+  };
+  const ratios = [3.3, 2, 1.4, 1.1, 0.9];
+  build.shelf.pairs = ratios.flatMap((ratio, k) =>
+    [-1, 0, 1].map((d) => ({
+      id: `s${k}${d + 1}`,
+      driver: 20,
+      driven: Math.round(20 * ratio) + d,
+      positions: [k + 1],
+      torqueLimit: null,
+    })),
+  );
+  build.shelf.finals = [
+    { ring: 41, pinion: 10 },
+    { ring: 37, pinion: 10 },
+  ];
+  return build;
+}
+
+async function until(done: () => boolean): Promise<void> {
+  for (let i = 0; i < 400 && !done(); i++) await new Promise((resolve) => setTimeout(resolve, 20));
+  expect(done()).withContext('in time').toBeTrue();
+}
+
+describe('gear sets', () => {
+  it('searches in the worker, says whether the answer is proven, and takes a set', async () => {
+    const bench = openBench(hillBuild());
+    const screen = await Screen.of(SetsSheet);
+    await screen.click('Search the shelf');
+    await until(() => screen.text.includes('Proven best of'));
+    expect(screen.text).toContain('Proven best of 486 sets'); // 3⁵ · 2 [exact]
+    await screen.fixture.whenStable();
+    await screen.click('Take set 1');
+    expect(bench.build()?.gearbox.gears[0]?.ratio.typed).toMatch(/^\d+\/20$/);
+    await screen.fixture.whenStable();
+    expect(screen.text).toContain('In the box');
+  });
+
+  it('another question makes the answer an old one', async () => {
+    const bench = openBench(hillBuild());
+    const screen = await Screen.of(SetsSheet);
+    await screen.click('Search the shelf');
+    await until(() => screen.text.includes('Proven best of'));
+    bench.change((draft) => (draft.road.mass = entryOf(1500, 'kg')));
+    await screen.fixture.whenStable();
+    expect(screen.text).toContain('The build has changed since');
+  });
+
+  it('says which rule leaves nothing', async () => {
+    const build = hillBuild();
+    build.shelf.floorRpm = 9000;
+    openBench(build);
+    const screen = await Screen.of(SetsSheet);
+    await screen.click('Search the shelf');
+    await until(() => screen.all('[role="alert"]').length > 0);
+    expect(screen.find('[role="alert"]').textContent).toContain('rpm floor');
+  });
+
+  it('pairs go on the shelf several at once, finals too', async () => {
+    const bench = openBench(hillBuild());
+    const screen = await Screen.of(SetsSheet, { tab: 'shelf' });
+    await screen.type('Pairs for gear 2', '35/17, 36/17');
+    expect(bench.build()?.shelf.pairs.filter(({ positions }) => positions.includes(2)).length).toBe(5);
+    for (const bad of ['35', 'a/b', '35/0', ',']) {
+      await screen.type('Pairs for gear 2', bad);
+      expect(screen.said('Pairs for gear 2')).withContext(bad).toContain('Pairs for gear 2');
+    }
+    await screen.type('Add a final drive', '43/11');
+    expect(bench.build()?.shelf.finals.length).toBe(3);
+    await screen.click('Remove final 41/10');
+    expect(bench.build()?.shelf.finals.length).toBe(2);
+    await screen.type('No shift ends below', '3000');
+    await screen.choose('Steps', 'descending');
+    await screen.type('Every pair stands', '250 Nm');
+    expect(bench.build()?.shelf.floorRpm).toBe(3000);
+    expect(bench.build()?.shelf.pairs.every(({ torqueLimit }) => torqueLimit?.value === 250)).toBeTrue();
+  });
+
+  it('corners are entered by hand, in order; a corner past another is refused by the course', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(SetsSheet, { tab: 'course' });
+    await screen.click('Enter corners by hand');
+    await screen.type('Add a corner: where, length, speed, braking in g', '300, 15, 60, 1');
+    await screen.type('Add a corner: where, length, speed, braking in g', '120 m, 10 m, 50 km/h, 0.9');
+    const corners = bench.build()?.course?.corners ?? [];
+    expect(corners.map(({ atM }) => atM)).toEqual([120, 300]);
+    expect(corners[0]?.brakingMps2).toBeCloseTo(0.9 * 9.80665, 9); // [exact]
+    await screen.type('Add a corner: where, length, speed, braking in g', '300');
+    expect(screen.said('Add a corner: where, length, speed, braking in g')).toContain('Corner needs');
+    await screen.click('Remove corner 1');
+    expect(bench.build()?.course?.corners.length).toBe(1);
+  });
+
+  it('a trace is read in the worker, confirmed and taken', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(SetsSheet, { tab: 'course' });
+    const rows = Array.from(
+      { length: 1200 },
+      (_, i) => `${(i * 0.05).toFixed(2)},${(90 + 50 * Math.sin(i / 80)).toFixed(2)}`,
+    );
+    rows.splice(50, 0, 'oops,1');
+    const file = new File([`Time (s),Speed\n${rows.join('\n')}`], 'lap one.csv', { type: 'text/csv' });
+    const transfer = new DataTransfer();
+    transfer.items.add(file);
+    const picker = screen.find<HTMLInputElement>('input[type="file"]');
+    picker.files = transfer.files;
+    picker.dispatchEvent(new Event('change'));
+    await until(() => screen.text.includes('1,201 rows'));
+    expect(screen.text).toContain('does not name its units');
+    expect(screen.text).toContain('time is not a number');
+    await screen.choose('Speed in', 'mph');
+    await until(() => screen.text.includes('1,201 rows'));
+    await screen.click('Take this course');
+    expect(bench.build()?.course?.name).toBe('lap one');
+    expect(bench.build()?.course?.fastestMps).toBeCloseTo(140 * 0.44704, 0);
+  });
+});
+
+describe('the course chart', () => {
+  it('draws speed above and rpm below, the found set first', () => {
+    const point = { distanceM: 100, timeS: 4, speedMps: 20, gear: 1, rpm: 5000 };
+    const option = courseOption({
+      lines: [
+        { label: 'found', points: [point] },
+        { label: 'present', points: [{ ...point, rpm: 6000 }] },
+      ],
+      limitRpm: 6800,
+      system: 'inch',
+      colours: chartColours(),
+    }) as unknown as { series: { id: string; data: number[][]; xAxisIndex: number }[] };
+    expect(option.series.find(({ id }) => id === 'speed-0')?.data[0]).toEqual([100 / 0.3048, 20 / 0.44704]);
+    expect(option.series.find(({ id }) => id === 'rpm-1')).toEqual(jasmine.objectContaining({ xAxisIndex: 1 }));
+  });
+});

@@ -1,0 +1,130 @@
+import { ChangeDetectionStrategy, Component, provideZonelessChangeDetection, signal } from '@angular/core';
+import { TestBed, type ComponentFixture } from '@angular/core/testing';
+import { LIMITS, type Entry } from '@hot-spline/core';
+import { provideState, provideStore, Store } from '@ngrx/store';
+import { MessageService } from 'primeng/api';
+import { boardFeature } from '../state/board';
+import { editorFeature } from '../state/editor';
+import { uiActions, uiFeature } from '../state/ui';
+import { EntryField, type TakenEntry } from './entry-field';
+
+@Component({
+  imports: [EntryField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `<hs-entry
+    name="t"
+    label="Thickness"
+    quantity="length"
+    [range]="range"
+    [usual]="[0.5, 6]"
+    [entry]="entry()"
+    [wanted]="2"
+    [enterOnly]="enterOnly()"
+    (taken)="took($event)"
+  />`,
+})
+class Host {
+  readonly range = LIMITS.thicknessMm;
+  readonly entry = signal<Entry | null>({ typed: '0.0785', value: 0.0785, unit: 'in' });
+  readonly enterOnly = signal(false);
+  taken: TakenEntry[] = [];
+  took(entry: TakenEntry): void {
+    this.taken.push(entry);
+  }
+}
+
+describe('the measuring field', () => {
+  let fixture: ComponentFixture<Host>;
+  const box = (): HTMLInputElement => fixture.nativeElement.querySelector('input');
+  const said = (): string =>
+    fixture.nativeElement
+      .querySelector('.said')
+      .textContent.replace(/\u00a0/g, ' ')
+      .trim();
+
+  async function type(text: string): Promise<void> {
+    box().value = text;
+    box().dispatchEvent(new Event('input'));
+    await fixture.whenStable();
+  }
+  async function key(name: string): Promise<void> {
+    box().dispatchEvent(new KeyboardEvent('keydown', { key: name }));
+    await fixture.whenStable();
+  }
+
+  beforeEach(async () => {
+    sessionStorage.clear();
+    TestBed.configureTestingModule({
+      imports: [Host],
+      providers: [
+        provideZonelessChangeDetection(),
+        provideStore(),
+        provideState(editorFeature),
+        provideState(uiFeature),
+        provideState(boardFeature),
+        MessageService,
+      ],
+    });
+    TestBed.inject(Store).dispatch(uiActions.systemChosen({ system: 'inch' }));
+    fixture = TestBed.createComponent(Host);
+    await fixture.whenStable();
+  });
+
+  it('shows at once what it understood in both systems and how far off it is', async () => {
+    await type('78.5 thou');
+    // 78.5 thou = 0.0785 in = 1.9939 mm; 2 − 1.9939 = 0.0061 mm = 0.2 thou under [exact]
+    expect(said()).toBe('0.0785 in = 1.994 mm, 0.2 thou under');
+    expect(fixture.componentInstance.taken).toEqual([]);
+  });
+
+  it('takes the entry on Enter, as typed', async () => {
+    await type('2.0');
+    expect(said()).toContain('read as mm');
+    await key('Enter');
+    expect(fixture.componentInstance.taken).toEqual([{ entry: { typed: '2.0', value: 2, unit: 'mm' }, base: 2 }]);
+  });
+
+  it('keeps what can’t be taken and says why, naming the field', async () => {
+    await type('apples');
+    expect(box().getAttribute('aria-invalid')).toBe('false');
+    await key('Enter');
+    expect(box().getAttribute('aria-invalid')).toBe('true');
+    expect(said()).toContain('Thickness: “apples” is not a number.');
+    expect(box().value).toBe('apples');
+    await key('Escape');
+    expect(box().value).toBe('0.0785');
+    expect(fixture.componentInstance.taken).toEqual([]);
+  });
+
+  it('takes on leaving, unless only Enter writes', async () => {
+    await type('0.08');
+    box().dispatchEvent(new Event('blur'));
+    await fixture.whenStable();
+    expect(fixture.componentInstance.taken.length).toBe(1);
+    fixture.componentInstance.enterOnly.set(true);
+    await fixture.whenStable();
+    await type('0.09');
+    box().dispatchEvent(new Event('blur'));
+    await fixture.whenStable();
+    expect(fixture.componentInstance.taken.length).toBe(1);
+    expect(fixture.nativeElement.querySelector('button')?.textContent).toBe('Write');
+  });
+
+  it('brings half-typed text back after the page was built anew', async () => {
+    await type('0.07');
+    fixture.destroy();
+    fixture = TestBed.createComponent(Host);
+    await fixture.whenStable();
+    expect(box().value).toBe('0.07');
+  });
+
+  it('flips the units and back to exactly what was typed', async () => {
+    const store = TestBed.inject(Store);
+    store.dispatch(uiActions.systemChosen({ system: 'metric' }));
+    await fixture.whenStable();
+    expect(box().value).toBe('1.994 mm');
+    store.dispatch(uiActions.systemChosen({ system: 'inch' }));
+    await fixture.whenStable();
+    expect(box().value).toBe('0.0785');
+  });
+});

@@ -1,0 +1,202 @@
+import type { ElementRef } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
+import { InputError } from '@hot-spline/core';
+import { Store } from '@ngrx/store';
+import { editorFeature } from '../state/editor';
+import { Drafts } from './drafts';
+
+/** What a field made of the text: the value, and how it says so. */
+export interface Understood<T> {
+  readonly value: T;
+  readonly said: string;
+}
+
+/**
+ * One text field of the house. It shows at once what it understood; Enter takes it, and so does leaving the field
+ * unless `enterOnly`; Escape goes back. Text that can't be taken stays where it was typed, over a reload too.
+ */
+@Component({
+  selector: 'hs-field',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <label [for]="name()" [class.visually-hidden]="labelHidden()">{{ label() }}</label>
+    <div class="box">
+      <input
+        #box
+        class="control mono"
+        type="text"
+        autocomplete="off"
+        autocapitalize="off"
+        spellcheck="false"
+        [id]="name()"
+        [attr.inputmode]="mode()"
+        [class.big]="big()"
+        [value]="shown()"
+        [placeholder]="placeholder()"
+        [attr.aria-invalid]="error() !== null"
+        [attr.aria-describedby]="name() + '-said'"
+        (input)="type(box.value)"
+        (keydown.enter)="take(); $event.preventDefault()"
+        (keydown.escape)="back(); $event.stopPropagation()"
+        (blur)="leave()"
+      />
+      @if (enterOnly() && ready()) {
+        <button type="button" class="quiet take" (mousedown)="$event.preventDefault()" (click)="take()">Write</button>
+      }
+    </div>
+    <p
+      [id]="name() + '-said'"
+      class="said"
+      [class.wrong]="error() !== null"
+      [class.gone]="compact() && error() === null && said() === ''"
+      aria-live="polite"
+    >
+      {{ error() ?? said() }}
+    </p>
+  `,
+  styles: `
+    :host {
+      display: block;
+      min-width: 0;
+    }
+    label {
+      display: block;
+      font-size: 12.5px;
+      color: var(--soft);
+      margin-bottom: 2px;
+    }
+    .box {
+      display: flex;
+      gap: 4px;
+    }
+    .big {
+      font-size: 17px;
+    }
+    .take {
+      flex: none;
+      border-color: var(--blue);
+      color: var(--blue);
+    }
+    .said {
+      min-height: 16px;
+      font-size: 11.5px;
+      line-height: 16px;
+      color: var(--soft);
+      overflow-wrap: anywhere;
+    }
+    .gone {
+      display: none;
+    }
+    .wrong {
+      color: var(--stop);
+    }
+  `,
+})
+export class Field<T> {
+  /** Id of the input; findings jump to it. */
+  readonly name = input.required<string>();
+  readonly label = input.required<string>();
+  readonly text = input.required<string>();
+  readonly read = input.required<(text: string) => Understood<T>>();
+  /** Said while nothing is being typed. */
+  readonly hint = input('');
+  readonly placeholder = input('');
+  readonly mode = input<'decimal' | 'text' | 'numeric'>('text');
+  readonly labelHidden = input(false);
+  readonly big = input(false);
+  readonly enterOnly = input(false);
+  /** Keeps no room free below for what it understood. */
+  readonly compact = input(false);
+  readonly taken = output<T>();
+
+  private readonly drafts = inject(Drafts);
+  private readonly buildId = inject(Store).selectSignal(editorFeature.selectId);
+  private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
+  private readonly draft = signal<string | null>(null);
+  private readonly insisted = signal(false);
+
+  private readonly key = computed(() => `${this.buildId() ?? ''}.${this.name()}`);
+  protected readonly shown = computed(() => this.draft() ?? this.text());
+  private readonly understood = computed<Understood<T> | InputError | null>(() => {
+    const draft = this.draft();
+    if (draft === null) return null;
+    try {
+      return this.read()(draft);
+    } catch (error) {
+      if (error instanceof InputError) return error;
+      throw error;
+    }
+  });
+  protected readonly ready = computed(() => {
+    const understood = this.understood();
+    return understood !== null && !(understood instanceof InputError);
+  });
+  protected readonly error = computed(() => {
+    const understood = this.understood();
+    return understood instanceof InputError && this.insisted()
+      ? `${understood.message} Allowed: ${understood.allowed}`
+      : null;
+  });
+  protected readonly said = computed(() => {
+    const understood = this.understood();
+    if (understood instanceof InputError) return '…';
+    return understood?.said ?? this.hint();
+  });
+
+  constructor() {
+    // A draft belongs to its field: it comes back after a reload, and when the field starts to stand for another thing.
+    effect(() => {
+      const kept = this.drafts.read(this.key());
+      untracked(() => {
+        this.draft.set(kept);
+        this.insisted.set(kept !== null);
+      });
+    });
+  }
+
+  focus(): void {
+    this.box().nativeElement.focus();
+    this.box().nativeElement.select();
+  }
+
+  protected type(text: string): void {
+    this.setDraft(text === this.text() ? null : text);
+    this.insisted.set(false);
+  }
+
+  protected take(): void {
+    const understood = this.understood();
+    if (understood === null) return;
+    this.insisted.set(true);
+    if (understood instanceof InputError) return;
+    this.setDraft(null);
+    this.taken.emit(understood.value);
+  }
+
+  protected leave(): void {
+    if (this.draft() === null) return;
+    if (this.enterOnly()) this.insisted.set(true);
+    else this.take();
+  }
+
+  protected back(): void {
+    this.setDraft(null);
+    this.insisted.set(false);
+  }
+
+  private setDraft(text: string | null): void {
+    this.draft.set(text);
+    this.drafts.write(this.key(), text);
+  }
+}

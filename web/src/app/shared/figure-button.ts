@@ -1,0 +1,101 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { formatIn, unitLabel } from '@hot-spline/core';
+import { Bench } from '../state/bench';
+
+/** A figure that opens its working. */
+@Component({
+  selector: 'hs-figure',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (figure(); as f) {
+      <button
+        type="button"
+        [attr.data-figure]="f.id"
+        [disabled]="!f.explain"
+        [title]="f.explain ? 'Show the working' : ''"
+        (click)="bench.openWorking(f.id)"
+      >
+        @if (label() !== '') {
+          <span class="label">{{ label() ?? f.label }}</span>
+        }
+        <span class="value"
+          ><span class="number mono">{{ shown().text }}</span
+          ><span class="unit mono">{{ shown().unit }}{{ suffix() }}</span></span
+        >
+      </button>
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      min-width: 0;
+    }
+    button {
+      display: flex;
+      flex-direction: column;
+      justify-content: space-between;
+      gap: 1px;
+      width: 100%;
+      height: 100%;
+      padding: 4px 8px;
+      text-align: left;
+      background: none;
+      border: 0;
+      border-radius: 6px;
+      cursor: pointer;
+    }
+    button:hover:not(:disabled) {
+      background: var(--blue-wash);
+    }
+    button:disabled {
+      cursor: default;
+    }
+    .label {
+      font-size: 12.5px;
+      line-height: 1.3;
+      color: var(--soft);
+    }
+    .value {
+      display: flex;
+      align-items: baseline;
+      gap: 5px;
+      white-space: nowrap;
+    }
+    .number {
+      font-size: 28px;
+      line-height: 1.15;
+      font-weight: 500;
+    }
+    .unit {
+      font-size: 13px;
+      color: var(--soft);
+    }
+    :host(.small) .number {
+      font-size: 15px;
+    }
+    :host(.small) .unit {
+      font-size: 11.5px;
+    }
+    :host(.tight) .unit {
+      display: none;
+    }
+    :host(.tight) button {
+      padding: 2px 5px;
+      min-height: 24px;
+    }
+  `,
+})
+export class FigureButton {
+  readonly id = input.required<string>();
+  readonly label = input<string | undefined>(undefined);
+  readonly decimals = input<number | undefined>(undefined);
+  readonly suffix = input('');
+  protected readonly bench = inject(Bench);
+  protected readonly figure = computed(() => this.bench.figure(this.id()));
+  protected readonly shown = computed(() => {
+    const f = this.figure();
+    if (!f || f.value === null) return { text: f?.instead ?? '–', unit: '' };
+    const { text, unit } = formatIn(f.value, f.quantity, this.bench.system(), this.decimals() ?? f.decimals);
+    return { text, unit: unitLabel(unit) };
+  });
+}

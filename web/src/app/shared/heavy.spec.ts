@@ -1,0 +1,142 @@
+import { provideZonelessChangeDetection } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import type { SearchProblem } from '@hot-spline/core';
+import { SIDES, deriveBuild, uncertainPackOf } from '@hot-spline/model';
+import { plateBuild } from '../../testing/drift';
+import { Heavy } from './heavy';
+
+const vehicle: SearchProblem['vehicle'] = {
+  massKg: 700,
+  engine: {
+    torqueCurve: [
+      { rpm: 3000, torqueNm: 150 },
+      { rpm: 7000, torqueNm: 210 },
+      { rpm: 9000, torqueNm: 180 },
+    ],
+    limitRpm: 9000,
+  },
+  gears: [2.5, 1.9, 1.5],
+  finalRatio: 4,
+  driveline: { efficiency: 0.9, inertiaFactor: 'wong' },
+  tyre: { rollingRadiusMm: 290, grip: 1.3 },
+  aero: { dragAreaM2: 0.7 },
+  rollingCoefficient: 0.014,
+  driven: { staticShare: 0.55, cgHeightMm: 350, wheelbaseMm: 2500 },
+  shiftTimeS: 0.08,
+};
+
+/** A shelf with so many pairs a position; the ratios lie around the present ones. */
+function shelf(each: number): SearchProblem {
+  const pairs = vehicle.gears.flatMap((ratio, k) =>
+    Array.from({ length: each }, (_, i) => ({ driver: 40, driven: Math.round(40 * ratio) + i, positions: [k + 1] })),
+  );
+  return {
+    vehicle,
+    course: {
+      lengthM: 900,
+      startMps: 0,
+      fastestMps: null,
+      corners: Array.from({ length: 8 }, (_, i) => ({
+        atM: 90 + 100 * i,
+        lengthM: 10,
+        speedMps: 14 + ((i * 5) % 11),
+        brakingMps2: 9,
+      })),
+    },
+    pairs,
+    finals: [
+      { ring: 41, pinion: 10 },
+      { ring: 37, pinion: 9 },
+    ],
+    rules: { steps: 'descending', floorRpm: 0, limiterMargin: 0.02 },
+  };
+}
+
+async function until(done: () => boolean): Promise<void> {
+  for (let i = 0; i < 1000 && !done(); i++) await new Promise((resolve) => setTimeout(resolve, 10));
+  expect(done()).withContext('in time').toBeTrue();
+}
+
+describe('heavy work', () => {
+  let heavy: Heavy;
+  beforeEach(() => {
+    TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection(), Heavy] });
+    heavy = TestBed.inject(Heavy);
+  });
+
+  it('searches a shelf in a worker and says that the best is proven', async () => {
+    const searching = heavy.search(shelf(4));
+    expect(heavy.running()).toBe('search');
+    const outcome = await searching;
+    if ('problem' in outcome) throw new Error(outcome.problem);
+    expect(outcome.provenBest).toBeTrue();
+    expect(outcome.combinations).toBe(4 ** 3 * 2); // [exact]
+    expect(outcome.best[0]?.timeS ?? 0).toBeGreaterThan(10);
+    expect(outcome.boundS).toBeLessThanOrEqual((outcome.best[0]?.timeS ?? 0) + 1e-9);
+    expect(heavy.running()).withContext('the worker has ended').toBeNull();
+  });
+
+  it('answers with what it has when stopped, and never calls that proven', async () => {
+    const searching = heavy.search(shelf(60));
+    await until(() => heavy.news() !== null);
+    heavy.stop();
+    const outcome = await searching;
+    if ('problem' in outcome) throw new Error(outcome.problem);
+    expect([outcome.stopped, outcome.provenBest]).toEqual([true, false]);
+    expect(heavy.running()).toBeNull();
+  });
+
+  it('names the field of what the core refuses', async () => {
+    const bad = shelf(2);
+    const outcome = await heavy.search({ ...bad, course: { ...bad.course, lengthM: -1 } });
+    if (!('problem' in outcome)) throw new Error('it was taken');
+    expect(outcome.field).toContain('lengthM');
+    expect(outcome.problem).toContain('lengthM');
+    expect(heavy.running()).toBeNull();
+  });
+
+  it('new work takes the place of what runs: the old one has no answer', async () => {
+    const lines = Array.from({ length: 400 }, (_, i) => `${(i * 0.1).toFixed(1)},${90 + 40 * Math.sin(i / 30)}`);
+    const file = new Blob([['Time [s],Speed (km/h)', ...lines].join('\n')]);
+    const searching = heavy.search(shelf(60));
+    const answer = await heavy.trace(file, {});
+    const outcome = await searching;
+    expect('stopped' in outcome && outcome.stopped).toBeTrue();
+    if (answer?.kind !== 'done') throw new Error('no trace');
+    expect([answer.trace.rows, answer.trace.columns.along]).toEqual([400, 'time']);
+    expect(answer.trace.course.lengthM).toBeGreaterThan(800);
+  });
+
+  it('refuses a file that is no trace in a sentence', async () => {
+    const answer = await heavy.trace(new Blob(['hello\nworld\n']), {});
+    expect(answer?.kind).toBe('refused');
+    if (answer?.kind === 'refused') expect(answer.message).toMatch(/trace.*Allowed/);
+  });
+
+  it('draws both packs, the same for the same seed', async () => {
+    const build = plateBuild();
+    const plate = build.axles.rear?.unit.plate;
+    const packs = deriveBuild(build, []).axles.rear?.pack;
+    if (!plate || !packs) throw new Error('no pack');
+    const asked = SIDES.map((side) => uncertainPackOf(plate, packs, side));
+    const [first, again, other] = [
+      await heavy.uncertainty(asked, 20_000, 1),
+      await heavy.uncertainty(asked, 20_000, 1),
+      await heavy.uncertainty(asked, 20_000, 2),
+    ].map((answer) => (answer?.kind === 'done' ? answer.packs : []));
+    expect(first?.length).toBe(2);
+    expect(again).toEqual(first);
+    expect(other?.[0]?.breakaway.mean).not.toBe(first?.[0]?.breakaway.mean);
+    expect((other?.[0]?.breakaway.mean ?? 0) / (first?.[0]?.breakaway.mean ?? 1)).toBeCloseTo(1, 1);
+    expect(heavy.share()).toBeGreaterThan(0);
+    const refused = await heavy.uncertainty(asked, -1, 1);
+    expect(refused?.kind).toBe('refused');
+  });
+
+  it('ends with the sheet that holds it', async () => {
+    const searching = heavy.search(shelf(60));
+    TestBed.resetTestingModule();
+    const outcome = await searching;
+    expect('stopped' in outcome && outcome.stopped).toBeTrue();
+  });
+});

@@ -1,0 +1,56 @@
+import { InputError, toothPair, tyreSize, type ToothPair } from '@hot-spline/core';
+import type { Understood } from './field';
+
+/** Reads `41/11` as ring and pinion. */
+export function pairReader(label: string): (text: string) => Understood<ToothPair> {
+  return (text) => {
+    const match = /^\s*(\d{1,3})\s*[/:]\s*(\d{1,3})\s*$/.exec(text);
+    if (!match) throw new InputError(label, `${label} must be ring / pinion teeth.`, 'e.g. 41/11');
+    const pair = { ring: Number(match[1]), pinion: Number(match[2]) };
+    const { ratio, hunting } = toothPair(pair);
+    return { value: pair, said: `${ratio.toFixed(3)}, ${hunting}` };
+  };
+}
+
+/** Reads a whole number inside its limits. */
+export function countReader(label: string, min: number, max: number): (text: string) => Understood<number> {
+  return (text) => {
+    const value = Number(text.trim());
+    if (!/^\d{1,6}$/.test(text.trim()) || value < min || value > max)
+      throw new InputError(label, `${label} must be a whole number.`, `${min} to ${max}`);
+    return { value, said: '' };
+  };
+}
+
+/** Reads any number inside its limits; empty text is no number where that is allowed. */
+export function numberReader(
+  label: string,
+  range: { min: number; max: number },
+): (text: string) => Understood<number | null> {
+  return (text) => {
+    if (text.trim() === '') return { value: null, said: 'none' };
+    const value = Number(text.trim().replace(',', '.'));
+    if (!Number.isFinite(value) || value < range.min || value > range.max)
+      throw new InputError(label, `${label} must be a number.`, `${range.min} to ${range.max}`);
+    return { value, said: '' };
+  };
+}
+
+/** Reads a name of at most so many characters. */
+export function textReader(label: string, most: number, least = 0): (text: string) => Understood<string> {
+  return (text) => {
+    const value = text.trim();
+    if (value.length > most || value.length < least)
+      throw new InputError(label, `${label} has ${value.length} characters.`, `${least} to ${most} characters`);
+    return { value, said: '' };
+  };
+}
+
+/** Reads a tyre, or nothing. */
+export function tyreReader(describe: (designation: string) => string): (text: string) => Understood<string | null> {
+  return (text) => {
+    if (text.trim() === '') return { value: null, said: 'none' };
+    tyreSize(text);
+    return { value: text.trim(), said: describe(text) };
+  };
+}

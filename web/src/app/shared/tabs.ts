@@ -1,0 +1,59 @@
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { RouterLink } from '@angular/router';
+
+export interface TabItem {
+  readonly tab: string;
+  readonly label: string;
+}
+
+/** Parts of a sheet, each with its own address. */
+@Component({
+  selector: 'hs-tabs',
+  imports: [RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <nav [attr.aria-label]="label()">
+      @for (item of tabs(); track item.tab) {
+        <a
+          [routerLink]="[]"
+          [queryParams]="{ tab: item.tab }"
+          [class.on]="active() === item.tab"
+          [attr.aria-current]="active() === item.tab ? 'page' : null"
+          >{{ item.label }}</a
+        >
+      }
+    </nav>
+  `,
+  styles: `
+    nav {
+      display: flex;
+      gap: 18px;
+      margin-bottom: 10px;
+      border-bottom: 1px solid var(--rule);
+      overflow-x: auto;
+      scrollbar-width: none;
+    }
+    a {
+      padding: 4px 0 6px;
+      color: var(--soft);
+      text-decoration: none;
+      white-space: nowrap;
+      border-bottom: 2px solid transparent;
+    }
+    a.on {
+      color: var(--ink);
+      font-weight: 600;
+      border-bottom-color: var(--blue);
+    }
+    @media (max-width: 820px) {
+      a {
+        padding: 12px 0;
+      }
+    }
+  `,
+})
+export class Tabs {
+  readonly label = input.required<string>();
+  readonly tabs = input.required<readonly TabItem[]>();
+  readonly active = input.required<string>();
+}

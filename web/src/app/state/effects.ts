@@ -1,0 +1,213 @@
+import { inject } from '@angular/core';
+import { Actions, createEffect, ofType } from '@ngrx/effects';
+import { Store } from '@ngrx/store';
+import { MessageService } from 'primeng/api';
+import {
+  EMPTY,
+  concatMap,
+  distinctUntilChanged,
+  filter,
+  from,
+  fromEvent,
+  map,
+  mergeMap,
+  switchMap,
+  tap,
+  withLatestFrom,
+} from 'rxjs';
+import { libraryActions, libraryFeature } from '../stores/library-state';
+import { ApiError, api } from './api';
+import { boardActions } from './board';
+import { editorActions, editorFeature } from './editor';
+import { Outbox } from './outbox';
+import { UI_KEY, uiFeature } from './ui';
+
+/** Tells the other tabs of this browser what was saved. */
+const channel = new BroadcastChannel('hot-spline');
+
+interface Saved {
+  readonly of: 'build' | 'library';
+  readonly record: string;
+}
+
+const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+
+async function loadBuild(id: string, outbox: Outbox) {
+  // What waits is read first: what the server acknowledges meanwhile is then in its answer.
+  const pending = await outbox.pending(id);
+  const [stored, ledger] = await Promise.all([api.build(id), api.ledger(id)]);
+  const known = new Set(ledger.map((entry) => entry.id));
+  return {
+    id,
+    version: stored.version,
+    build: pending.build ?? stored.build,
+    ledger: [...ledger, ...pending.entries.filter((entry) => !known.has(entry.id))],
+    waiting: pending.build !== null || pending.entries.length > 0,
+  };
+}
+
+export const loadBoard = createEffect(
+  (actions = inject(Actions)) =>
+    actions.pipe(
+      ofType(boardActions.opened),
+      switchMap(() =>
+        from(
+          api.builds().then(
+            (builds) => boardActions.loaded({ builds }),
+            (error: unknown) => boardActions.failed({ problem: messageOf(error) }),
+          ),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
+export const loadEditor = createEffect(
+  (actions = inject(Actions), outbox = inject(Outbox)) =>
+    actions.pipe(
+      ofType(editorActions.opened),
+      switchMap(({ id }) =>
+        from(
+          loadBuild(id, outbox).then(
+            ({ waiting, ...loaded }) => {
+              if (waiting) outbox.flush();
+              return editorActions.loaded(loaded);
+            },
+            (error: unknown) =>
+              editorActions.failed({
+                id,
+                missing: error instanceof ApiError && (error.status === 404 || error.status === 422),
+                problem: messageOf(error),
+              }),
+          ),
+        ),
+      ),
+    ),
+  { functional: true },
+);
+
+/** Whatever changes the specification goes into the outbox, in order. */
+export const saveBuild = createEffect(
+  (actions = inject(Actions), store = inject(Store), outbox = inject(Outbox)) =>
+    actions.pipe(
+      ofType(editorActions.changed, editorActions.undone, editorActions.redone),
+      withLatestFrom(store.select(editorFeature.selectEditorState)),
+      mergeMap(([, { id, version, present }]) =>
+        id !== null && present ? outbox.putBuild(id, version, present) : EMPTY,
+      ),
+    ),
+  { functional: true, dispatch: false },
+);
+
+export const saveReading = createEffect(
+  (actions = inject(Actions), store = inject(Store), outbox = inject(Outbox)) =>
+    actions.pipe(
+      ofType(editorActions.recorded),
+      withLatestFrom(store.select(editorFeature.selectId)),
+      mergeMap(([{ entry }, id]) => (id !== null ? outbox.putLedger(id, entry) : EMPTY)),
+    ),
+  { functional: true, dispatch: false },
+);
+
+export const settle = createEffect(
+  (actions = inject(Actions), store = inject(Store), outbox = inject(Outbox)) =>
+    actions.pipe(
+      ofType(editorActions.settled),
+      withLatestFrom(store.select(editorFeature.selectEditorState)),
+      concatMap(([{ keep }, { id, version }]) => (id !== null ? outbox.settle(id, keep, version) : EMPTY)),
+    ),
+  { functional: true, dispatch: false },
+);
+
+export const hearOutbox = createEffect(
+  (outbox = inject(Outbox), messages = inject(MessageService)) =>
+    outbox.events.pipe(
+      tap((event) => {
+        if (event.kind === 'saved' || event.kind === 'appended')
+          channel.postMessage({
+            of: event.kind === 'saved' ? event.of : 'build',
+            record: event.record,
+          } satisfies Saved);
+        // The page of the library shows it itself.
+        if (event.kind === 'stale' && event.of === 'library' && location.pathname !== '/library') {
+          messages.add({
+            severity: 'warn',
+            summary: 'Changed elsewhere',
+            detail: `“${event.current.spec.name}” was changed elsewhere too. Both are kept; choose on the page of the library.`,
+            sticky: true,
+          });
+        }
+        if (event.kind === 'refused') {
+          messages.add({
+            severity: 'error',
+            summary: 'The server refused a change',
+            detail: `${event.message} What you see is kept here; put it right and it is sent again.`,
+            sticky: true,
+          });
+        }
+      }),
+      map((event) => {
+        if (event.kind === 'saved') {
+          const { record: id, version } = event;
+          return event.of === 'build'
+            ? editorActions.saved({ id, version, at: new Date().toISOString() })
+            : libraryActions.saved({ id, version });
+        }
+        if (event.kind !== 'stale') return null;
+        return event.of === 'build'
+          ? editorActions.stale({ id: event.record, current: event.current })
+          : libraryActions.stale({ current: event.current });
+      }),
+      filter((action) => action !== null),
+    ),
+  { functional: true },
+);
+
+/** Another tab saved this build: take it over, unless something of ours is still on its way. */
+export const hearOtherTabs = createEffect(
+  (store = inject(Store), outbox = inject(Outbox)) =>
+    fromEvent<MessageEvent<Saved>>(channel, 'message').pipe(
+      withLatestFrom(store.select(editorFeature.selectId)),
+      filter(([{ data }, id]) => data.of === 'build' && data.record === id),
+      map(([{ data }]) => data.record),
+      switchMap((buildId) =>
+        from(
+          loadBuild(buildId, outbox).then(
+            (loaded) => (loaded.waiting ? null : loaded),
+            (error: unknown) => {
+              // The next change or reload meets the server anyway and says what is wrong.
+              console.warn('another tab saved, but the build could not be read again', error);
+              return null;
+            },
+          ),
+        ),
+      ),
+      filter((loaded) => loaded !== null),
+      map(({ id, version, build, ledger }) => editorActions.refreshed({ id, version, build, ledger })),
+    ),
+  { functional: true },
+);
+
+/** The same for the library, where it is open. */
+export const hearOtherLibraries = createEffect(
+  (store = inject(Store)) =>
+    fromEvent<MessageEvent<Saved>>(channel, 'message').pipe(
+      withLatestFrom(store.select(libraryFeature.selectStatus)),
+      filter(([{ data }, status]) => data.of === 'library' && status === 'ready'),
+      map(() => libraryActions.opened()),
+    ),
+  { functional: true },
+);
+
+export const keepUi = createEffect(
+  (store = inject(Store)) =>
+    store.select(uiFeature.selectUiState).pipe(
+      map(({ system, night, findingsOpen }) => JSON.stringify({ system, night, findingsOpen })),
+      distinctUntilChanged(),
+      tap((text) => {
+        localStorage.setItem(UI_KEY, text);
+        document.documentElement.classList.toggle('night', (JSON.parse(text) as { night: boolean }).night);
+      }),
+    ),
+  { functional: true, dispatch: false },
+);

@@ -1,0 +1,272 @@
+import { provideZonelessChangeDetection } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { entryOf } from '@hot-spline/core';
+import type { Reading } from '@hot-spline/model';
+import { openDB } from 'idb';
+import { plateBuild } from '../../testing/drift';
+import { newAxleSpec, newGearboxSpec } from '../stores/new-spec';
+import { Outbox, type OutboxEvent } from './outbox';
+
+interface Sent {
+  readonly method: string;
+  readonly url: string;
+  readonly body: { writeId: string; baseVersion: number; build: { name: string } } & Record<string, unknown>;
+}
+
+/** The server, as far as the outbox sees it. */
+class FakeServer {
+  readonly sent: Sent[] = [];
+  /** What the next calls are answered with; 200 when nothing is said. */
+  readonly answers: (number | 'away' | { status: number; body: unknown })[] = [];
+  version = 1;
+  gate: Promise<void> = Promise.resolve();
+
+  readonly fetch = async (url: string, init: RequestInit): Promise<Response> => {
+    this.sent.push({ method: init.method ?? '', url, body: JSON.parse(String(init.body)) as Sent['body'] });
+    const answer = this.answers.shift() ?? 200;
+    await this.gate;
+    if (answer === 'away') throw new TypeError('Failed to fetch');
+    const { status, body } = typeof answer === 'number' ? { status: answer, body: { detail: 'no' } } : answer;
+    if (status === 200) this.version += 1;
+    return new Response(JSON.stringify(status === 200 ? { version: this.version } : body), {
+      status,
+      headers: { 'content-type': 'application/json' },
+    });
+  };
+}
+
+const named = (name: string) => ({ ...plateBuild(), name });
+const reading: Reading = {
+  kind: 'reading',
+  id: '50000000-0000-4000-8000-000000000001',
+  at: '2026-02-03T04:05:00.000Z',
+  subject: { what: 'case-depth', axle: 'rear', side: 'left' },
+  value: entryOf(12.8, 'mm'),
+  instrument: 'Depth gauge',
+};
+
+describe('the outbox', () => {
+  let server: FakeServer;
+  let outbox: Outbox;
+  let events: OutboxEvent[];
+  let buildId: string;
+
+  async function settled(done: () => boolean): Promise<void> {
+    for (let i = 0; i < 400 && !done(); i++) await new Promise((resolve) => setTimeout(resolve, 10));
+    expect(done()).withContext('settled in time').toBeTrue();
+  }
+
+  /** As after a reload of the page. */
+  async function freshOutbox(): Promise<Outbox> {
+    TestBed.resetTestingModule();
+    TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection()] });
+    const fresh = TestBed.inject(Outbox);
+    await fresh.pending('any');
+    return fresh;
+  }
+
+  beforeEach(async () => {
+    server = new FakeServer();
+    spyOn(window, 'fetch').and.callFake(server.fetch as typeof fetch);
+    sessionStorage.clear();
+    outbox = await freshOutbox();
+    const db = await openDB('hot-spline-outbox', 1);
+    await db.clear('writes');
+    db.close();
+    events = [];
+    outbox.events.subscribe((event) => events.push(event));
+    buildId = crypto.randomUUID();
+  });
+
+  it('sends a change on top of its version, with an id of its own', async () => {
+    await outbox.putBuild(buildId, 1, named('one'));
+    await settled(() => events.length === 1);
+    expect(server.sent[0]).toEqual(jasmine.objectContaining({ method: 'PUT', url: `/api/builds/${buildId}` }));
+    expect(Object.keys(server.sent[0]?.body ?? {}).sort()).toEqual(['baseVersion', 'build', 'writeId']);
+    expect(events[0]).toEqual({ kind: 'saved', of: 'build', record: buildId, version: 2 });
+    await settled(() => outbox.waiting() === 0);
+  });
+
+  it('changes made while one is on its way become one, on top of it', async () => {
+    let open = (): void => undefined;
+    server.gate = new Promise((resolve) => (open = resolve));
+    await outbox.putBuild(buildId, 1, named('one'));
+    await settled(() => server.sent.length === 1);
+    await outbox.putBuild(buildId, 1, named('two'));
+    await outbox.putBuild(buildId, 1, named('three'));
+    expect(outbox.waiting()).toBe(2);
+    open();
+    await settled(() => events.length === 2);
+    expect(server.sent.map(({ body }) => [body.build.name, body.baseVersion])).toEqual([
+      ['one', 1],
+      ['three', 2],
+    ]);
+  });
+
+  it('a change whose version was noted before the acknowledgement still builds on it', async () => {
+    await outbox.putBuild(buildId, 1, named('one'));
+    await settled(() => events.length === 1);
+    await outbox.putBuild(buildId, 1, named('two'));
+    await settled(() => events.length === 2);
+    expect(server.sent[1]?.body.baseVersion).toBe(2);
+  });
+
+  it('keeps what can’t be sent, says so, and sends the same write again', async () => {
+    server.answers.push('away');
+    await outbox.putBuild(buildId, 1, named('one'));
+    await settled(() => outbox.trouble() !== null);
+    expect(outbox.trouble()).toContain('can’t be reached');
+    expect((await outbox.pending(buildId)).build?.name).toBe('one');
+    await settled(() => events.length === 1);
+    expect(server.sent.length).toBe(2);
+    expect(server.sent[1]?.body.writeId).toBe(server.sent[0]?.body.writeId ?? '');
+    await settled(() => outbox.trouble() === null);
+  });
+
+  it('a change after a try that may have got through goes behind it: it is never taken for somebody else’s', async () => {
+    server.answers.push('away');
+    await outbox.putBuild(buildId, 1, named('one'));
+    await settled(() => outbox.trouble() !== null);
+    await outbox.putBuild(buildId, 1, named('two'));
+    await settled(() => events.length === 2);
+    const last = server.sent.slice(-2).map(({ body }) => [body.build.name, body.baseVersion]);
+    expect(last).toEqual([
+      ['one', 1],
+      ['two', 2],
+    ]);
+  });
+
+  it('what waited is sent after a reload', async () => {
+    server.answers.push('away', 'away', 'away');
+    await outbox.putBuild(buildId, 1, named('one'));
+    await settled(() => outbox.trouble() !== null);
+    server.answers.length = 0;
+    outbox = await freshOutbox();
+    await settled(() => outbox.waiting() === 0);
+    expect(server.sent.at(-1)?.body.build.name).toBe('one');
+  });
+
+  it('a change that a reload caught before it was stored is adopted, in order and once', async () => {
+    let open = (): void => undefined;
+    server.gate = new Promise((resolve) => (open = resolve));
+    const made = [outbox.putBuild(buildId, 1, named('one')), outbox.putLedger(buildId, reading)];
+    const caught = Object.entries(sessionStorage).filter(([key]) => key.startsWith('hot-spline.entering.'));
+    expect(caught.length).withContext('noted at once').toBe(2);
+    await Promise.all(made);
+    expect(Object.keys(sessionStorage).filter((key) => key.startsWith('hot-spline.entering.'))).toEqual([]);
+    open();
+    await settled(() => outbox.waiting() === 0);
+    // The same notes, as if the tab had been reloaded before either was stored.
+    for (const [key, text] of caught) sessionStorage.setItem(key, String(text));
+    const before = server.sent.length;
+    outbox = await freshOutbox();
+    await settled(() => server.sent.length === before + 2 && outbox.waiting() === 0);
+    expect(server.sent.slice(before).map(({ method }) => method)).toEqual(['PUT', 'POST']);
+    expect(server.sent[before]?.body.writeId).toBe(server.sent[0]?.body.writeId ?? '');
+    expect(Object.keys(sessionStorage)).toEqual([]);
+  });
+
+  it('keeps and sends specs of the library like builds, each on top of its version', async () => {
+    server.answers.push('away');
+    const [axle, box] = [crypto.randomUUID(), crypto.randomUUID()];
+    await outbox.putLibrary(axle, 0, newAxleSpec('Heron'));
+    await settled(() => outbox.trouble() !== null);
+    await outbox.putLibrary(axle, 0, newAxleSpec('Heron two'));
+    await outbox.putLibrary(axle, 0, newAxleSpec('Heron three'));
+    await outbox.putLibrary(box, 4, newGearboxSpec('Curlew'));
+    expect([...(await outbox.pendingLibrary())].map(([id, { name }]) => [id, name])).toEqual([
+      [axle, 'Heron three'],
+      [box, 'Curlew'],
+    ]);
+    expect(await outbox.pending(axle)).toEqual({ build: null, entries: [] });
+    await settled(() => events.length === 3);
+    expect(events.map((event) => (event.kind === 'saved' ? [event.of, event.record] : []))).toEqual([
+      ['library', axle],
+      ['library', axle],
+      ['library', box],
+    ]);
+    const last = server.sent.slice(-3);
+    expect(last.map(({ url, body }) => [url, body.baseVersion])).toEqual([
+      [`/api/library/${axle}`, 0],
+      [`/api/library/${axle}`, 2],
+      [`/api/library/${box}`, 4],
+    ]);
+    expect((await outbox.pendingLibrary()).size).toBe(0);
+  });
+
+  it('holds a stale spec of the library and lets builds pass', async () => {
+    const id = crypto.randomUUID();
+    const current = { id, version: 9, archived: false, spec: newAxleSpec('Theirs') };
+    server.answers.push({ status: 409, body: { detail: 'stale', current } });
+    await outbox.putLibrary(id, 1, newAxleSpec('Ours'));
+    await settled(() => events.length === 1);
+    expect(events[0]).toEqual({ kind: 'stale', of: 'library', record: id, current });
+    await outbox.putBuild(buildId, 1, named('one'));
+    await settled(() => events.length === 2);
+    expect([...(await outbox.pendingLibrary()).values()].map(({ name }) => name)).toEqual(['Ours']);
+    await outbox.settle(id, 'ours', 9);
+    await settled(() => outbox.waiting() === 0);
+    expect(server.sent.at(-1)?.body.baseVersion).toBe(9);
+  });
+
+  it('a failing server is no refusal: it is tried again', async () => {
+    server.answers.push(500);
+    await outbox.putLedger(buildId, reading);
+    await settled(() => events.length === 1);
+    expect(events[0]).toEqual({ kind: 'appended', record: buildId, entryId: reading.id });
+    expect(server.sent.length).toBe(2);
+  });
+
+  it('keeps order between readings and changes', async () => {
+    let open = (): void => undefined;
+    server.gate = new Promise((resolve) => (open = resolve));
+    await outbox.putLedger(buildId, reading);
+    await outbox.putBuild(buildId, 1, named('one'));
+    await outbox.putLedger(buildId, { ...reading, id: '50000000-0000-4000-8000-000000000002' });
+    expect((await outbox.pending(buildId)).entries.map((entry) => entry.id)).toEqual([
+      reading.id,
+      '50000000-0000-4000-8000-000000000002',
+    ]);
+    open();
+    await settled(() => events.length === 3);
+    expect(events.map((event) => event.kind)).toEqual(['appended', 'saved', 'appended']);
+  });
+
+  const stale = () => ({
+    status: 409,
+    body: { detail: 'stale', current: { id: buildId, version: 7, build: named('theirs') } },
+  });
+
+  it('holds a stale change until somebody has chosen: ours goes on top of theirs', async () => {
+    server.answers.push(stale());
+    await outbox.putBuild(buildId, 1, named('ours'));
+    await settled(() => events.length === 1);
+    expect(events[0]?.kind).toBe('stale');
+    outbox.flush();
+    await new Promise((resolve) => setTimeout(resolve, 60));
+    expect(server.sent.length).toBe(1);
+    await outbox.settle(buildId, 'ours', 7);
+    await settled(() => events.length === 2);
+    expect(server.sent[1]?.body.baseVersion).toBe(7);
+    expect(server.sent[1]?.body.writeId).not.toBe(server.sent[0]?.body.writeId ?? '');
+  });
+
+  it('drops ours where theirs is kept', async () => {
+    server.answers.push(stale());
+    await outbox.putBuild(buildId, 1, named('ours'));
+    await settled(() => events.length === 1);
+    await outbox.settle(buildId, 'theirs', 7);
+    expect((await outbox.pending(buildId)).build).toBeNull();
+    expect(outbox.waiting()).toBe(0);
+  });
+
+  it('one refused write is told and does not stop the ones behind it', async () => {
+    server.answers.push({ status: 422, body: { detail: 'value.unit must be a length.' } });
+    await outbox.putLedger(buildId, reading);
+    await outbox.putBuild(buildId, 1, named('one'));
+    await settled(() => events.length === 2);
+    expect(events[0]).toEqual(jasmine.objectContaining({ kind: 'refused', message: 'value.unit must be a length.' }));
+    expect(events[1]?.kind).toBe('saved');
+    await settled(() => outbox.waiting() === 0);
+  });
+});

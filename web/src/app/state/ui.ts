@@ -1,0 +1,72 @@
+import type { UnitSystem } from '@hot-spline/core';
+import type { AxleName } from '@hot-spline/model';
+import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
+
+export interface UiState {
+  readonly system: UnitSystem;
+  readonly night: boolean;
+  readonly findingsOpen: boolean;
+  /** The axle that the Line and the sheets follow. */
+  readonly axle: AxleName;
+  /** Id of the figure whose working is open. */
+  readonly working: string | null;
+  readonly keysOpen: boolean;
+}
+
+export const UI_KEY = 'hot-spline.ui';
+
+/** What the builder chose before, on this machine; whatever is not readable is left at its default. */
+export function storedUi(text: string | null, prefersNight: boolean): UiState {
+  const defaults: UiState = {
+    system: 'inch',
+    night: prefersNight,
+    findingsOpen: true,
+    axle: 'rear',
+    working: null,
+    keysOpen: false,
+  };
+  if (text === null) return defaults;
+  let stored: Partial<UiState>;
+  try {
+    stored = JSON.parse(text) as Partial<UiState>;
+  } catch {
+    return defaults;
+  }
+  return {
+    ...defaults,
+    system: stored.system === 'metric' ? 'metric' : 'inch',
+    night: typeof stored.night === 'boolean' ? stored.night : prefersNight,
+    findingsOpen: stored.findingsOpen !== false,
+  };
+}
+
+export const uiActions = createActionGroup({
+  source: 'Interface',
+  events: {
+    systemChosen: props<{ system: UnitSystem }>(),
+    unitsFlipped: emptyProps(),
+    themeFlipped: emptyProps(),
+    findingsFlipped: emptyProps(),
+    axleChosen: props<{ axle: AxleName }>(),
+    workingOpened: props<{ figure: string }>(),
+    workingClosed: emptyProps(),
+    keysFlipped: emptyProps(),
+  },
+});
+
+const other = (system: UnitSystem): UnitSystem => (system === 'inch' ? 'metric' : 'inch');
+
+export const uiFeature = createFeature({
+  name: 'ui',
+  reducer: createReducer<UiState>(
+    storedUi(localStorage.getItem(UI_KEY), matchMedia('(prefers-color-scheme: dark)').matches),
+    on(uiActions.systemChosen, (state, { system }) => ({ ...state, system })),
+    on(uiActions.unitsFlipped, (state) => ({ ...state, system: other(state.system) })),
+    on(uiActions.themeFlipped, (state) => ({ ...state, night: !state.night })),
+    on(uiActions.findingsFlipped, (state) => ({ ...state, findingsOpen: !state.findingsOpen })),
+    on(uiActions.axleChosen, (state, { axle }) => ({ ...state, axle })),
+    on(uiActions.workingOpened, (state, { figure }) => ({ ...state, working: figure })),
+    on(uiActions.workingClosed, (state) => ({ ...state, working: null })),
+    on(uiActions.keysFlipped, (state) => ({ ...state, keysOpen: !state.keysOpen })),
+  ),
+});

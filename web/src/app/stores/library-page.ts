@@ -1,0 +1,96 @@
+import type { ElementRef } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { InputError } from '@hot-spline/core';
+import { readLibraryFile, type BadLine, type LibrarySpec } from '@hot-spline/model';
+import { Store } from '@ngrx/store';
+import { Finder } from '../frame/finder';
+import { Header } from '../frame/header';
+import { KeyReader } from '../frame/keys';
+import { uiActions } from '../state/ui';
+import { AxleSpecEditor } from './axle-spec-editor';
+import { FrictionTableEditor } from './friction-table-editor';
+import { GearboxSpecEditor } from './gearbox-spec-editor';
+import { Library } from './library';
+import { newSpec } from './new-spec';
+import { ShimBoxEditor } from './shim-box-editor';
+import { constructionWords } from './words';
+
+const LARGEST_FILE = 8 * 1024 * 1024;
+
+/** The shop's own library: axles, gearboxes, drawers of shims and friction measured; made once, taken into any build. */
+@Component({
+  selector: 'hs-library-page',
+  imports: [AxleSpecEditor, Finder, FrictionTableEditor, GearboxSpecEditor, Header, RouterLink, ShimBoxEditor],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(window:keydown)': 'key($event)' },
+  templateUrl: './library-page.html',
+  styleUrl: './library-page.scss',
+})
+export class LibraryPage {
+  private readonly store = inject(Store);
+  private readonly keyReader = new KeyReader();
+  private readonly picker = viewChild.required<ElementRef<HTMLInputElement>>('picker');
+
+  protected readonly library = inject(Library);
+
+  protected readonly state = this.library.state;
+  protected readonly finding = signal(false);
+  private readonly chosen = signal<string | null>(null);
+  protected readonly notice = signal<string | null>(null);
+  protected readonly bad = signal<readonly BadLine[]>([]);
+  protected readonly active = this.library.active;
+  protected readonly archived = computed(() => this.state().specs.filter(({ archived }) => archived));
+  protected readonly selected = computed(
+    () => this.active().find(({ id }) => id === this.chosen()) ?? this.active()[0] ?? null,
+  );
+
+  constructor() {
+    this.library.open();
+  }
+
+  protected key(event: KeyboardEvent): void {
+    const command = this.keyReader.read(event);
+    if (command?.kind === 'find') {
+      event.preventDefault();
+      this.finding.set(true);
+    } else if (command?.kind === 'units') this.store.dispatch(uiActions.unitsFlipped());
+  }
+
+  protected about(spec: LibrarySpec): string {
+    if (spec.kind === 'gearbox') return `${spec.box.value}, ${spec.gears.length} gears`;
+    if (spec.kind === 'friction') return `${spec.oil || 'oil not said'}, ${spec.readings.length} readings`;
+    if (spec.kind === 'shims') return `${spec.pieces.reduce((sum, { count }) => sum + count, 0)} shims`;
+    return `${constructionWords(spec.construction.value)}, ${spec.sets.length} sets`;
+  }
+
+  protected choose(id: string): void {
+    this.chosen.set(id);
+  }
+
+  protected start(kind: LibrarySpec['kind']): void {
+    this.chosen.set(this.library.add(newSpec(kind)));
+  }
+
+  protected async import(): Promise<void> {
+    const input = this.picker().nativeElement;
+    const file = input.files?.[0];
+    input.value = '';
+    if (!file) return;
+    this.bad.set([]);
+    try {
+      if (file.size > LARGEST_FILE)
+        throw new InputError('file', `file “${file.name}” is larger than 8 MB.`, 'at most 8 MB');
+      const { specs, bad } = readLibraryFile(await file.text());
+      const [first] = specs.map((spec) => this.library.add(spec));
+      if (first !== undefined) this.chosen.set(first);
+      this.bad.set(bad);
+      this.notice.set(
+        `${specs.length} taken from “${file.name}”${bad.length ? `, ${bad.length} lines left out:` : '.'}`,
+      );
+    } catch (error) {
+      if (!(error instanceof InputError)) throw error;
+      this.notice.set(`Nothing taken. ${error.message} Allowed: ${error.allowed}.`);
+    }
+  }
+}

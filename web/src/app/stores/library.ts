@@ -1,0 +1,54 @@
+import { Injectable, computed, inject, type Signal } from '@angular/core';
+import type { LibrarySpec } from '@hot-spline/model';
+import { Store } from '@ngrx/store';
+import type { Edit } from '../shared/edit';
+import type { StoredSpec } from '../state/api';
+import { libraryActions, libraryFeature } from './library-state';
+
+type Kind = LibrarySpec['kind'];
+export type SpecOf<K extends Kind> = Extract<LibrarySpec, { kind: K }>;
+
+/** The shop's library as the sheets see it, and the ways to change it. */
+@Injectable({ providedIn: 'root' })
+export class Library {
+  private readonly store = inject(Store);
+
+  readonly state = this.store.selectSignal(libraryFeature.selectLibraryState);
+  readonly active = computed(() => this.state().specs.filter(({ archived }) => !archived));
+
+  /** Reads the library again. */
+  open(): void {
+    this.store.dispatch(libraryActions.opened());
+  }
+
+  ofKind<K extends Kind>(kind: K): Signal<{ id: string; spec: SpecOf<K> }[]> {
+    return computed(() =>
+      this.active().flatMap(({ id, spec }) => (spec.kind === kind ? [{ id, spec: spec as SpecOf<K> }] : [])),
+    );
+  }
+
+  /** @returns the id of the new spec */
+  add(spec: LibrarySpec): string {
+    const id = crypto.randomUUID();
+    this.store.dispatch(libraryActions.written({ id, version: 0, spec }));
+    return id;
+  }
+
+  change<K extends Kind>(id: string, kind: K, edit: Edit<SpecOf<K>>): void {
+    const known = this.state().specs.find((one) => one.id === id);
+    if (known?.spec.kind !== kind) return;
+    const spec = edit(known.spec as SpecOf<K>);
+    this.store.dispatch(libraryActions.written({ id, version: known.version, spec }));
+  }
+
+  /** Where a spec was changed elsewhere first: ours goes on top, or becomes a spec of its own beside the other. */
+  settle(current: StoredSpec, keep: 'ours' | 'theirs'): void {
+    const ours = this.state().specs.find(({ id }) => id === current.id)?.spec;
+    this.store.dispatch(libraryActions.settled({ current, keep }));
+    if (keep === 'theirs' && ours) this.add({ ...ours, name: `${ours.name.slice(0, 70)}, mine` });
+  }
+
+  putAway(id: string, archived: boolean): void {
+    this.store.dispatch(libraryActions.putAway({ id, archived }));
+  }
+}

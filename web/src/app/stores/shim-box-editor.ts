@@ -1,0 +1,185 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { InputError, SHIM_LIMITS, entryBase, parseEntry, saySmall, type Entry } from '@hot-spline/core';
+import type { Origin, ShimBox } from '@hot-spline/model';
+import { Choice } from '../shared/choice';
+import type { Edit } from '../shared/edit';
+import { Field, type Understood } from '../shared/field';
+import { countReader, textReader } from '../shared/readers';
+import { Bench } from '../state/bench';
+import { ORIGIN_OPTIONS } from './words';
+
+/** A drawer of shims: thicknesses and how many there are. Emits edits; keeps nothing itself. */
+@Component({
+  selector: 'hs-shim-box',
+  imports: [Choice, Field],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @let s = spec();
+    @if (whole()) {
+      <hs-field
+        [name]="prefix() + '-name'"
+        label="Drawer"
+        [text]="s.name"
+        [read]="readName"
+        [compact]="true"
+        (taken)="setName($event)"
+      />
+    }
+    <ul [class.whole]="whole()">
+      @for (piece of rows(); track piece.index) {
+        <li>
+          <span class="mono">{{ piece.text }}</span>
+          <span class="soft">×</span>
+          <hs-field
+            [name]="prefix() + '-count-' + piece.index"
+            [label]="'How many of ' + piece.text"
+            [labelHidden]="true"
+            mode="numeric"
+            [text]="'' + piece.count"
+            [read]="readCount"
+            [compact]="true"
+            (taken)="setCount(piece.index, $event)"
+          />
+          @if (whole()) {
+            <hs-choice
+              [name]="prefix() + '-origin-' + piece.index"
+              [label]="piece.text + ' known from'"
+              [labelHidden]="true"
+              [options]="originOptions"
+              [value]="piece.origin"
+              (chosen)="setOrigin(piece.index, $event)"
+            />
+          }
+          <button
+            type="button"
+            class="quiet icon bare"
+            [attr.aria-label]="'Remove ' + piece.text"
+            (click)="remove(piece.index)"
+          >
+            <i class="pi pi-times" aria-hidden="true"></i>
+          </button>
+        </li>
+      } @empty {
+        <li class="soft">Nothing in it yet.</li>
+      }
+    </ul>
+    @if (s.pieces.length < most) {
+      <hs-field
+        [name]="prefix() + '-piece'"
+        label="Add shims: thickness × how many"
+        placeholder="30 thou × 4"
+        text=""
+        [read]="readPiece()"
+        [enterOnly]="true"
+        [compact]="true"
+        (taken)="add($event)"
+      />
+    }
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      gap: 8px;
+    }
+    ul {
+      display: grid;
+      grid-template-columns: repeat(auto-fill, minmax(168px, 1fr));
+      gap: 2px 12px;
+    }
+    li {
+      display: flex;
+      align-items: center;
+      gap: 6px;
+      font-size: 13.5px;
+      white-space: nowrap;
+    }
+    .whole {
+      grid-template-columns: repeat(auto-fill, minmax(310px, 1fr));
+    }
+    li hs-field {
+      flex: none;
+      width: 58px;
+    }
+    li hs-choice {
+      flex: none;
+      width: 122px;
+    }
+  `,
+})
+export class ShimBoxEditor {
+  readonly spec = input.required<ShimBox>();
+  readonly prefix = input.required<string>();
+  /** With its name and where each thickness is known from. */
+  readonly whole = input(true);
+  readonly changed = output<Edit<ShimBox>>();
+
+  private readonly system = inject(Bench).system;
+  protected readonly most = SHIM_LIMITS.stock.max;
+  protected readonly originOptions = ORIGIN_OPTIONS;
+  protected readonly readName = textReader('Name', 80, 1);
+  protected readonly readCount = countReader('Count', 0, SHIM_LIMITS.count.max);
+  /** Thinnest first, whatever order they were put in. */
+  protected readonly rows = computed(() =>
+    this.spec()
+      .pieces.map(({ thickness, count, origin }, index) => ({
+        index,
+        base: entryBase(thickness),
+        text: saySmall(entryBase(thickness), this.system()),
+        count,
+        origin,
+      }))
+      .sort((a, b) => a.base - b.base),
+  );
+  protected readonly readPiece = computed(() => {
+    const system = this.system();
+    return (text: string): Understood<{ thickness: Entry; count: number }> => {
+      const match = /^(.*?)(?:\s*[x×*]\s*(\d{1,5}))?\s*$/i.exec(text);
+      const thickness = parseEntry(match?.[1] ?? '', {
+        field: 'Thickness',
+        quantity: 'length',
+        system,
+        range: SHIM_LIMITS.thicknessMm,
+        usual: [0.03, 10],
+      });
+      const count = Number(match?.[2] ?? 1);
+      if (count > SHIM_LIMITS.count.max)
+        throw new InputError('Count', 'Count is too large.', `at most ${SHIM_LIMITS.count.max}`);
+      return {
+        value: { thickness: thickness.entry, count },
+        said: `${saySmall(thickness.base, system)}, ${count} of it`,
+      };
+    };
+  });
+
+  private edit(recipe: (pieces: ShimBox['pieces']) => ShimBox['pieces']): void {
+    this.changed.emit((newest) => ({ ...newest, pieces: recipe(newest.pieces) }));
+  }
+
+  protected setName(name: string): void {
+    this.changed.emit((newest) => ({ ...newest, name }));
+  }
+
+  protected setCount(index: number, count: number): void {
+    this.edit((pieces) => pieces.map((piece, i) => (i === index ? { ...piece, count } : piece)));
+  }
+
+  protected setOrigin(index: number, origin: Origin): void {
+    this.edit((pieces) => pieces.map((piece, i) => (i === index ? { ...piece, origin } : piece)));
+  }
+
+  protected remove(index: number): void {
+    this.edit((pieces) => pieces.filter((_, i) => i !== index));
+  }
+
+  /** A thickness that is there already gets more of it. */
+  protected add({ thickness, count }: { thickness: Entry; count: number }): void {
+    const same = ({ thickness: other }: { thickness: Entry }): boolean =>
+      Math.abs(entryBase(other) - entryBase(thickness)) < 1e-6;
+    this.edit((pieces) =>
+      pieces.some(same)
+        ? pieces.map((piece) => (same(piece) ? { ...piece, count: piece.count + count } : piece))
+        : [...pieces, { thickness, count, origin: 'measured' }],
+    );
+  }
+}

@@ -1,0 +1,35 @@
+import type { Construction, GearboxSpec, Origin } from '@hot-spline/model';
+import type { Option } from '../shared/choice';
+
+export const ORIGIN_OPTIONS: readonly Option<Origin>[] = [
+  { value: 'maker', label: 'maker’s sheet' },
+  { value: 'measured', label: 'measured' },
+  { value: 'trade', label: 'trade' },
+  { value: 'guess', label: 'guess' },
+];
+
+export const CONSTRUCTION_OPTIONS: readonly Option<Construction>[] = [
+  { value: 'integral-head-shim', label: 'Integral, shim under head bearing' },
+  { value: 'integral-inboard', label: 'Integral, shims under carrier bearings' },
+  { value: 'integral-threaded', label: 'Integral, threaded adjusters' },
+  { value: 'drop-out', label: 'Drop-out carrier' },
+  { value: 'independent', label: 'Independent rear unit, side covers' },
+  { value: 'transaxle', label: 'Transaxle' },
+  { value: 'electric-reduction', label: 'Electric reduction unit' },
+];
+
+export const HAND_OPTIONS: readonly Option<'right' | 'left'>[] = [
+  { value: 'right', label: 'Right-hand thread' },
+  { value: 'left', label: 'LEFT-hand thread' },
+];
+
+export const constructionWords = (construction: Construction): string =>
+  CONSTRUCTION_OPTIONS.find(({ value }) => value === construction)?.label ?? construction;
+
+export const GEARBOX_OPTIONS: readonly Option<GearboxSpec['box']['value']>[] = [
+  { value: 'synchro', label: 'Synchro' },
+  { value: 'dog', label: 'Dog' },
+  { value: 'sequential', label: 'Sequential' },
+  { value: 'automatic', label: 'Automatic' },
+  { value: 'fixed', label: 'Fixed reduction' },
+];

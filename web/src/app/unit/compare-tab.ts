@@ -1,0 +1,327 @@
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
+import {
+  SITUATIONS,
+  compareUnit,
+  formatIn,
+  situationOf,
+  type CompareResult,
+  type SituationName,
+} from '@hot-spline/core';
+import { TRACK_MM, comparedGround, comparedSettings, comparedUnits, rankUnits } from '@hot-spline/model';
+import { USE_WORDS } from '../brief/words';
+import { attempt } from '../shared/attempt';
+import { Bench } from '../state/bench';
+
+const NAMES: Readonly<Record<SituationName, string>> = {
+  'split-grip': 'Split grip',
+  'wheel-in-air': 'Wheel in the air',
+  'wheel-in-air-braked': 'In the air, brake dabbed',
+  'corner-exit': 'Corner exit',
+  'overrun-into-corner': 'Overrun into a corner',
+  'drift-transition': 'Drift transition',
+  'crossed-axle': 'Crossed axle',
+};
+const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
+  none: '',
+  left: 'left spins',
+  right: 'right spins',
+  both: 'both spin',
+};
+
+/** Every type of unit in the situations that matter, computed side by side. */
+@Component({
+  selector: 'hs-compare-tab',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (problem(); as p) {
+      <p class="caution" role="alert">{{ p }}</p>
+    }
+    <div class="sliders">
+      @for (slider of sliders(); track slider.key) {
+        <div>
+          <label [for]="'compare-' + slider.key"
+            >{{ slider.label }} <span class="mono">{{ slider.said }}</span></label
+          >
+          <input
+            #box
+            type="range"
+            [id]="'compare-' + slider.key"
+            [min]="slider.min"
+            [max]="slider.max"
+            [step]="slider.step"
+            [value]="slider.value"
+            [attr.aria-valuetext]="slider.said"
+            (input)="set(slider.key, box.valueAsNumber)"
+          />
+        </div>
+      }
+    </div>
+    <div class="scroll">
+      <table>
+        <caption>
+          Thrust in
+          {{
+            unitName()
+          }}; below it the yaw moment, + turns in, − pushes wide or steadies
+        </caption>
+        <thead>
+          <tr>
+            <th scope="col">For {{ useName() }}, of 100</th>
+            @for (name of situations; track name) {
+              <th scope="col">{{ names[name] }}</th>
+            }
+          </tr>
+        </thead>
+        <tbody>
+          @for (row of rows(); track row.label) {
+            <tr [class.own]="row.own">
+              <th scope="row" [title]="row.strong">
+                <span class="score mono" [attr.aria-label]="'Serves ' + useName() + ' to ' + row.score">{{
+                  row.score
+                }}</span>
+                <span class="name">{{ row.label }}</span>
+                <span class="more reasons">{{ row.weak }}</span>
+              </th>
+              @for (cell of row.cells; track $index) {
+                <td [class.best]="cell.best" [title]="cell.title">
+                  <span class="mono thrust">{{ cell.thrust }}</span>
+                  <span class="more">{{ cell.yaw }}{{ cell.slips ? (cell.yaw ? ', ' : '') + cell.slips : '' }}</span>
+                </td>
+              }
+            </tr>
+          }
+        </tbody>
+      </table>
+    </div>
+    <p class="soft">
+      Ranked for the use in the brief by what each gives of the best where it counts, less its push off the line: our
+      weights. The left wheel is the slippery, the lifted and the inner one. {{ ownWords() }} The other units are
+      ordinary ones of their type, ours: the maker’s sheet wins. Track {{ track }} is taken. Tyres as dry friction.
+    </p>
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      gap: 10px;
+    }
+    .sliders {
+      display: grid;
+      grid-template-columns: repeat(4, minmax(0, 1fr));
+      gap: 14px;
+    }
+    label .mono {
+      white-space: nowrap;
+    }
+    label {
+      font-size: 12.5px;
+      color: var(--soft);
+    }
+    label .mono {
+      color: var(--ink);
+    }
+    input {
+      width: 100%;
+      height: 26px;
+      margin: 0;
+      accent-color: var(--ochre);
+    }
+    .scroll {
+      position: relative;
+      overflow-x: auto;
+    }
+    table {
+      width: 100%;
+      border-collapse: collapse;
+      font-size: 13.5px;
+    }
+    caption {
+      margin-bottom: 4px;
+      text-align: left;
+      font-size: 12.5px;
+      color: var(--soft);
+    }
+    th,
+    td {
+      padding: 2px 8px;
+      text-align: right;
+      border-bottom: 1px solid var(--rule);
+      vertical-align: top;
+    }
+    th:first-child {
+      padding-left: 4px;
+      text-align: left;
+      font-weight: 500;
+    }
+    thead th {
+      font-weight: 500;
+      font-size: 12.5px;
+      color: var(--soft);
+    }
+    tr.own {
+      background: var(--blue-wash);
+    }
+    .thrust {
+      display: block;
+      font-size: 15px;
+    }
+    .best .thrust {
+      font-weight: 600;
+      text-decoration: underline;
+      text-decoration-color: var(--ochre);
+      text-decoration-thickness: 3px;
+      text-underline-offset: 3px;
+    }
+    tbody th {
+      min-width: 182px;
+    }
+    .name {
+      white-space: nowrap;
+    }
+    .score {
+      display: inline-block;
+      min-width: 30px;
+      font-size: 15px;
+    }
+    .more {
+      font-size: 11.5px;
+      color: var(--soft);
+      white-space: nowrap;
+    }
+    .reasons {
+      display: block;
+      max-width: 180px;
+      white-space: normal;
+    }
+    p {
+      font-size: 12.5px;
+    }
+    @media (max-width: 820px) {
+      .sliders {
+        grid-template-columns: 1fr 1fr;
+      }
+      input {
+        height: 44px;
+      }
+    }
+  `,
+})
+export class CompareTab {
+  protected readonly bench = inject(Bench);
+  protected readonly situations = SITUATIONS;
+  protected readonly names = NAMES;
+  protected readonly track = `${TRACK_MM} mm`;
+
+  private readonly inputNm = computed(() => Math.max(this.bench.derived()?.inputNm ?? 0, 1));
+  /** Starts from the operating point; moved here alone, and nothing of it is kept on the build. */
+  private readonly settings = linkedSignal(() => comparedSettings(this.inputNm()));
+  protected readonly useName = computed(() => (USE_WORDS[this.bench.build()?.use ?? ''] ?? '').toLowerCase());
+  protected readonly unitName = computed(() => formatIn(0, 'force', this.bench.system()).unit);
+  protected readonly ownWords = computed(() =>
+    this.bench.axle()?.unit.type === 'plate' ? 'This plate unit is computed from its packs and ramps.' : '',
+  );
+  protected readonly sliders = computed(() => {
+    const settings = this.settings();
+    const system = this.bench.system();
+    const torque = (nm: number): string => {
+      const { text, unit } = formatIn(nm, 'torque', system, 0);
+      return `${text} ${unit}`;
+    };
+    const most = Math.max(2 * this.inputNm(), 500);
+    return [
+      {
+        key: 'inputNm' as const,
+        label: 'Torque into the unit',
+        min: 50,
+        max: most,
+        step: 10,
+        value: settings.inputNm,
+        said: torque(settings.inputNm),
+      },
+      {
+        key: 'splitShare' as const,
+        label: 'Grip of the slippery side',
+        min: 0,
+        max: 1,
+        step: 0.05,
+        value: settings.splitShare,
+        said: `${Math.round(100 * settings.splitShare)} %`,
+      },
+      {
+        key: 'lateralG' as const,
+        label: 'In the turn',
+        min: 0,
+        max: 1.5,
+        step: 0.05,
+        value: settings.lateralG,
+        said: `${settings.lateralG.toFixed(2)} g`,
+      },
+      {
+        key: 'brakeNm' as const,
+        label: 'Brake dabbed with',
+        min: 0,
+        max: 600,
+        step: 10,
+        value: settings.brakeNm,
+        said: torque(settings.brakeNm),
+      },
+    ];
+  });
+  private readonly attempt = attempt<{ label: string; own: boolean; results: CompareResult[] }[]>(() => {
+    const build = this.bench.build();
+    const axle = this.bench.axleName();
+    const derived = this.bench.derived();
+    const own = derived?.gearing[axle];
+    if (!build || !derived || !own) return null;
+    const ground = comparedGround(build, axle, own);
+    const situations = SITUATIONS.map((name) => situationOf(name, ground, this.settings()));
+    return comparedUnits(build, axle, derived.axles[axle]?.pack ?? null).map(({ label, own: mine, unit }) => ({
+      label,
+      own: mine,
+      results: situations.map((situation) => compareUnit(unit, situation)),
+    }));
+  });
+  protected readonly problem = this.attempt.problem;
+  protected readonly rows = computed(() => {
+    const results = this.attempt.value() ?? [];
+    const system = this.bench.system();
+    const most = SITUATIONS.map((_, i) => Math.max(...results.map((row) => Math.abs(row.results[i]?.thrustN ?? 0))));
+    const least = SITUATIONS.map((_, i) => Math.min(...results.map((row) => Math.abs(row.results[i]?.thrustN ?? 0))));
+    const use = this.bench.build()?.use ?? 'street';
+    const ranks = rankUnits(
+      use,
+      results.map((row) => row.results),
+    );
+    const order = results.map((_, i) => i).sort((a, b) => (ranks[b]?.score ?? 0) - (ranks[a]?.score ?? 0));
+    const words = (names: readonly SituationName[]): string =>
+      names.map((name) => NAMES[name].toLowerCase()).join(', ');
+    return order.map((at) => {
+      const { label, own, results: list } = results[at] as (typeof results)[number];
+      const rank = ranks[at];
+      return {
+        label,
+        own,
+        score: String(Math.round(rank?.score ?? 0)),
+        weak: rank?.weak.length ? `weak: ${words(rank.weak)}` : '',
+        strong: rank?.strong.length ? `nearly the best in ${words(rank.strong)}` : '',
+        cells: list.map((result, i) => {
+          const torque = (nm: number): string => formatIn(nm, 'torque', system, 0).text;
+          const turns = SITUATIONS[i] === 'corner-exit' || SITUATIONS[i] === 'overrun-into-corner';
+          const { unit } = formatIn(0, 'torque', system);
+          return {
+            thrust: formatIn(result.thrustN, 'force', system, 0).text,
+            yaw: turns ? `${result.yawNm > 0.5 ? '+' : ''}${torque(result.yawNm)} ${unit}` : '',
+            slips: SLIPS[result.slips],
+            // Marked only where units differ at all.
+            best: (most[i] ?? 0) > 1.001 * (least[i] ?? 0) + 1 && Math.abs(result.thrustN) > 0.999 * (most[i] ?? 0),
+            title: `left ${torque(result.leftNm)}, right ${torque(result.rightNm)}, most in a shaft ${torque(result.shaftNm)} ${unit}`,
+          };
+        }),
+      };
+    });
+  });
+
+  protected set(key: 'inputNm' | 'splitShare' | 'lateralG' | 'brakeNm', value: number): void {
+    this.settings.update((now) => ({ ...now, [key]: value, ...(key === 'inputNm' ? { overrunNm: 0.2 * value } : {}) }));
+  }
+}

@@ -1,0 +1,127 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { FormsModule } from '@angular/forms';
+import { LIMITS } from '@hot-spline/core';
+import { lockCurve, newPlateSpec, rampOn, type PlateSpec, type Unit } from '@hot-spline/model';
+import { Store } from '@ngrx/store';
+import { SelectButton } from 'primeng/selectbutton';
+import { Chart, chartColours } from '../shared/chart';
+import { Choice } from '../shared/choice';
+import { EntryField, type TakenEntry } from '../shared/entry-field';
+import { FigureButton } from '../shared/figure-button';
+import { jumpTo } from '../shared/jump';
+import { SheetHead } from '../shared/sheet-head';
+import { Tabs } from '../shared/tabs';
+import { Bench } from '../state/bench';
+import { uiFeature } from '../state/ui';
+import { CompareTab } from './compare-tab';
+import { lockOption } from './lock-chart';
+import { RampDrawing } from './ramp-drawing';
+import { TuneTab } from './tune-tab';
+
+/** The unit: type, ramps with their convention drawn, locking torque on drive and overrun. */
+@Component({
+  selector: 'hs-unit-sheet',
+  imports: [
+    Chart,
+    Choice,
+    CompareTab,
+    EntryField,
+    FigureButton,
+    FormsModule,
+    RampDrawing,
+    SelectButton,
+    SheetHead,
+    Tabs,
+    TuneTab,
+  ],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './unit-sheet.html',
+  styleUrls: ['../shared/sheet.scss', './unit-sheet.scss'],
+})
+export class UnitSheet {
+  readonly at = input<string>();
+  readonly tab = input<string>();
+  protected readonly bench = inject(Bench);
+  private readonly night = inject(Store).selectSignal(uiFeature.selectNight);
+
+  protected readonly tabs = [
+    { tab: 'unit', label: 'This unit' },
+    { tab: 'compare', label: 'Side by side' },
+    { tab: 'tune', label: 'Tune' },
+  ];
+  protected readonly active = computed(
+    () => (this.at() ? undefined : this.tabs.find(({ tab }) => tab === this.tab())?.tab) ?? 'unit',
+  );
+
+  protected readonly angleRange = { min: 0, max: 90, unit: '°' };
+  protected readonly radiusRange = LIMITS.radiusMm;
+  protected readonly usualRadius = [8, 120] as const;
+  protected readonly types: { value: Unit['type']; label: string }[] = [
+    { value: 'plate', label: 'Plate' },
+    { value: 'open', label: 'Open' },
+    { value: 'spool', label: 'Spool' },
+  ];
+  protected readonly actions: { value: PlateSpec['action']; label: string }[] = [
+    { value: 'two-way', label: 'Two-way' },
+    { value: 'one-and-a-half-way', label: '1½-way' },
+    { value: 'one-way', label: 'One-way' },
+  ];
+  protected readonly conventions: { value: PlateSpec['rampFrom']; label: string }[] = [
+    { value: 'rotation-plane', label: 'Angle from the plane of rotation' },
+    { value: 'axis', label: 'Angle from the axle’s axis' },
+  ];
+
+  protected readonly unit = computed(() => this.bench.axle()?.unit ?? null);
+  protected readonly plate = computed(() => (this.unit()?.type === 'plate' ? (this.unit()?.plate ?? null) : null));
+  protected readonly overrunAngle = computed(() => {
+    const plate = this.plate();
+    return plate ? rampOn(plate, 'overrun').angleDeg : 90;
+  });
+  protected readonly option = computed(() => {
+    const derived = this.bench.derived();
+    const state = derived?.axles[this.bench.axleName()]?.unit;
+    this.night();
+    if (!derived || !state) return {};
+    const mostNm = Math.max(derived.inputNm * 1.3, 100);
+    return lockOption({
+      // Further than the picture, which ends at a round figure and cuts the rest.
+      curve: lockCurve(state, 2 * mostNm),
+      mostNm,
+      point: { inputNm: derived.inputNm, lockNm: state.lock('drive', derived.inputNm).lockNm },
+      system: this.bench.system(),
+      colours: chartColours(),
+    });
+  });
+
+  constructor() {
+    jumpTo(this.at, undefined, () => ({ tab: this.active() }));
+  }
+
+  /** The plates of a unit are kept while it is open or a spool, and come back with it. */
+  protected setType(type: Unit['type']): void {
+    this.bench.changeAxle((axle) => {
+      axle.unit.type = type;
+      if (type === 'plate') axle.unit.plate ??= newPlateSpec();
+    });
+  }
+
+  protected setAction(action: PlateSpec['action']): void {
+    this.bench.changePlate((plate) => (plate.action = action));
+  }
+
+  /** The same ramps quoted the other way: the steel stays as it is. */
+  protected setConvention(rampFrom: PlateSpec['rampFrom']): void {
+    this.bench.changePlate((plate) => {
+      if (plate.rampFrom === rampFrom) return;
+      plate.rampFrom = rampFrom;
+      for (const key of ['driveRamp', 'overrunRamp'] as const) {
+        const value = Number((90 - plate[key].value).toFixed(6));
+        plate[key] = { typed: `${value}°`, value, unit: '°' };
+      }
+    });
+  }
+
+  protected setEntry(key: 'driveRamp' | 'overrunRamp' | 'pinRadius', { entry }: TakenEntry): void {
+    this.bench.changePlate((plate) => (plate[key] = entry));
+  }
+}

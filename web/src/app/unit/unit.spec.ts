@@ -1,0 +1,221 @@
+import { CompareTab } from './compare-tab';
+import { deriveBuild, lockCurve } from '@hot-spline/model';
+import { plateBuild } from '../../testing/drift';
+import { Screen, openBench, plateOf } from '../../testing/harness';
+import { chartColours } from '../shared/chart';
+import { lockOption } from './lock-chart';
+import { RampDrawing } from './ramp-drawing';
+import { TuneTab } from './tune-tab';
+import { UnitSheet } from './unit-sheet';
+
+describe('the unit sheet', () => {
+  it('quotes the same ramps the other way without touching the steel', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(UnitSheet);
+    const bias = screen.figure('unit.rear.drive.bias');
+    await screen.choose('The maker quotes the ramp as', 'axis');
+    expect(plateOf(bench).driveRamp.value).toBe(40); // 90° − 50° [exact]
+    expect(plateOf(bench).overrunRamp.value).toBe(20);
+    expect(screen.figure('unit.rear.drive.bias')).toBe(bias);
+    await screen.choose('The maker quotes the ramp as', 'rotation-plane');
+    expect(plateOf(bench).driveRamp.value).toBe(50);
+  });
+
+  it('asks for an overrun ramp only where it works', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(UnitSheet);
+    expect(screen.text).toContain('as drive');
+    bench.changePlate((plate) => (plate.action = 'one-way'));
+    await screen.fixture.whenStable();
+    expect(screen.find('.told').textContent).toContain('none');
+    bench.changePlate((plate) => (plate.action = 'one-and-a-half-way'));
+    await screen.fixture.whenStable();
+    await screen.type('Overrun ramp', '75');
+    expect(plateOf(bench).overrunRamp).toEqual({ typed: '75', value: 75, unit: '°' });
+  });
+
+  it('refuses ramps beyond 90° and text, in place', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(UnitSheet);
+    for (const bad of ['91', '-1', 'steep', '1e308']) {
+      await screen.type('Drive ramp', bad);
+      expect(screen.field('Drive ramp').getAttribute('aria-invalid')).withContext(bad).toBe('true');
+      expect(screen.said('Drive ramp')).withContext(bad).toContain('Drive ramp');
+      await screen.type('Drive ramp', bad, 'Escape');
+    }
+    expect(plateOf(bench).driveRamp.value).toBe(50);
+  });
+
+  it('says the caution of a spool, and brings the plates back', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(UnitSheet);
+    bench.changeAxle((axle) => (axle.unit.type = 'spool'));
+    await screen.fixture.whenStable();
+    expect(screen.find('.caution').textContent).toContain('off its stands');
+    expect(screen.figure('unit.rear.drive.bias')).toBe('locked');
+    bench.changeAxle((axle) => (axle.unit.type = 'open'));
+    await screen.fixture.whenStable();
+    expect(screen.figure('unit.rear.drive.bias')).toBe('1.00');
+    bench.changeAxle((axle) => (axle.unit.type = 'plate'));
+    await screen.fixture.whenStable();
+    expect(screen.field('Drive ramp').value).toBe('50 °');
+  });
+});
+
+describe('the lock chart', () => {
+  interface Line {
+    id: string;
+    data: number[][];
+  }
+  const lines = (system: 'inch' | 'metric') => {
+    const unit = deriveBuild(plateBuild(), []).axles.rear?.unit;
+    if (!unit) throw new Error('no unit');
+    const option = lockOption({
+      curve: lockCurve(unit, 1000, 10),
+      mostNm: 1000,
+      point: { inputNm: 800, lockNm: unit.lock('drive', 800).lockNm },
+      system,
+      colours: chartColours(),
+    });
+    return { unit, series: (option as unknown as { series: Line[] }).series };
+  };
+
+  it('holds the unit between an open differential and a spool', () => {
+    const { unit, series } = lines('metric');
+    const of = (id: string) => series.find((line) => line.id === id)?.data ?? [];
+    expect(of('open').every(([, lock]) => lock === 0)).toBeTrue();
+    expect(of('spool').every(([input = 0, lock]) => lock === Math.abs(input))).toBeTrue();
+    const zero = of('unit').find(([input]) => input === 0);
+    expect(zero?.[1]).toBeCloseTo(unit.preloadNm, 9);
+  });
+
+  it('shows the same torque in either system', () => {
+    const at = (system: 'inch' | 'metric') =>
+      lines(system).series.find((line) => line.id === 'point')?.data[0]?.[0] ?? 0;
+    expect(at('metric') / at('inch')).toBeCloseTo(1.3558179483, 9); // [standard: NIST SP 811]
+  });
+});
+
+describe('the ramp drawing', () => {
+  /** Slope of the upper face of the right ring's notch, from its path: across over up. */
+  async function slope(angle: number, from: 'axis' | 'rotation-plane'): Promise<number> {
+    const screen = await Screen.of(RampDrawing, { angle, from });
+    const path = screen.all('path[stroke="var(--ink)"]')[1]?.getAttribute('d') ?? '';
+    const [, top = '', corner = ''] = /V([\d.]+)L([\d.]+) 66/.exec(path) ?? [];
+    return (Number(corner) - 138) / (66 - Number(top));
+  }
+
+  it('draws the angle from the plane of rotation in either convention', async () => {
+    openBench();
+    expect(await slope(45, 'rotation-plane')).toBeCloseTo(1, 6); // tan 45° [exact]
+    expect(await slope(30, 'rotation-plane')).toBeCloseTo(Math.tan(Math.PI / 6), 6);
+    expect(await slope(60, 'axis')).toBeCloseTo(Math.tan(Math.PI / 6), 6);
+  });
+
+  it('says from where the angle is measured', async () => {
+    openBench();
+    expect((await Screen.of(RampDrawing, { angle: 40, from: 'axis' })).text).toContain('40° from the axis');
+    expect((await Screen.of(RampDrawing, { angle: 40, from: 'rotation-plane' })).text).toContain('40° from rotation');
+  });
+});
+
+describe('units side by side', () => {
+  const cells = (screen: Screen<CompareTab>, label: string): string[] => {
+    const row = screen.all('tbody tr').find((tr) => tr.querySelector('.name')?.textContent === label);
+    return [...(row?.querySelectorAll('.thrust') ?? [])].map((cell) =>
+      (cell.textContent ?? '').replace(/[^\d−-]/g, ''),
+    );
+  };
+
+  it('the build’s own unit and every other type, in seven situations, ranked for the use', async () => {
+    openBench();
+    const screen = await Screen.of(CompareTab);
+    const rows = screen.all('tbody .name').map((name) => name.textContent);
+    expect(rows).toContain('This plate unit');
+    const scores = screen.all('tbody .score').map((one) => Number(one.textContent));
+    expect(scores).toEqual([...scores].sort((a, b) => b - a));
+    expect(rows.length).toBe(11);
+    expect(cells(screen, 'Open').length).toBe(7);
+    expect(cells(screen, 'Helical')[1]).toBe('0'); // a wheel in the air gets nothing without preload or brake
+  });
+
+  it('sliders change what is asked: a dabbed brake gives TBR times itself to the other wheel', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(CompareTab);
+    const brake = screen.find<HTMLInputElement>('#compare-brakeNm');
+    const thrusts: number[] = [];
+    for (const value of ['100', '200']) {
+      brake.value = value;
+      brake.dispatchEvent(new Event('input'));
+      await screen.fixture.whenStable();
+      thrusts.push(Number(cells(screen, 'Helical')[2]));
+    }
+    expect((thrusts[1] ?? 0) / (thrusts[0] ?? 1)).toBeCloseTo(2, 1); // T_b·TBR [exact]
+    expect(bench.canUndo()).toBeFalse();
+  });
+
+  it('an open axle is marked as the build’s own', async () => {
+    const build = plateBuild();
+    if (build.axles.rear) build.axles.rear.unit.type = 'open';
+    openBench(build);
+    const screen = await Screen.of(CompareTab);
+    expect(screen.find('tr.own .name').textContent).toBe('Open');
+  });
+});
+
+describe('tuning', () => {
+  it('answers what the driver says with steps; one is taken and undone', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(TuneTab);
+    expect(screen.text).toContain('Choose what the driver says');
+    await screen.click('pushes wide');
+    expect(bench.build()?.brief.complaints).toEqual(['pushes-wide']);
+    const step = screen.all('tbody tr')[0];
+    expect(step?.textContent).toMatch(/drive ramp 50° → 55°/i);
+    const lock = (n: number): number =>
+      Number(
+        /(\d+) %/.exec(
+          [...(step?.querySelectorAll('td') ?? [])][0]?.querySelectorAll('.mono')[n]?.textContent ?? '',
+        )?.[1],
+      );
+    expect(lock(1)).toBeLessThan(lock(0));
+    const promised = lock(1);
+    await screen.click(step?.querySelector('button') ?? 'Take it');
+    expect(plateOf(bench).driveRamp.value).toBe(55);
+    const input = bench.derived()?.inputNm ?? 1;
+    expect(Math.round((100 * (bench.figure('unit.rear.drive.lock')?.value ?? 0)) / input)).toBe(promised);
+    bench.undo();
+    expect(plateOf(bench).driveRamp.value).toBe(50);
+  });
+
+  it('keeps complaints that are not the unit’s', async () => {
+    const build = plateBuild();
+    build.brief.complaints = ['whines', 'chatters'];
+    const bench = openBench(build);
+    const screen = await Screen.of(TuneTab);
+    expect(screen.text).toContain('friction additive');
+    await screen.click('chatters');
+    expect(bench.build()?.brief.complaints).toEqual(['whines']);
+  });
+
+  it('a shim step moves the target height only', async () => {
+    const build = plateBuild();
+    build.brief.complaints = ['chatters'];
+    const bench = openBench(build);
+    const before = structuredClone(plateOf(bench));
+    const screen = await Screen.of(TuneTab);
+    const aim = screen.all('button').find((button) => button.textContent?.trim() === 'Aim for it');
+    await screen.click(aim ?? 'Aim for it');
+    expect(plateOf(bench).targetHeight.value).toBeCloseTo(before.targetHeight.value - 0.1, 6);
+    expect(plateOf(bench).packs).toEqual(before.packs);
+  });
+
+  it('an open axle has nothing to tune', async () => {
+    const build = plateBuild();
+    build.brief.complaints = ['chatters'];
+    if (build.axles.rear) build.axles.rear.unit.type = 'open';
+    openBench(build);
+    const screen = await Screen.of(TuneTab);
+    expect(screen.text).toContain('Only a plate unit is tuned');
+  });
+});
