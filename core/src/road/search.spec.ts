@@ -297,6 +297,7 @@ describe('road: search', () => {
     expect(stopped.best.length).toBeGreaterThan(0);
     expect(stopped.boundS).toBeLessThan(stopped.best[0]?.timeS ?? 0);
     expect(stopped.boundS).toBeGreaterThan(0.9 * (stopped.best[0]?.timeS ?? 0));
+    expect(stopped.visited).withContext('stopped at the first set it told of').toBe(0);
   });
 
   const refusals: [string, Partial<SearchProblem>, string, RegExp][] = [

@@ -195,17 +195,17 @@ function keepsRules(stage: Stage, search: Search, chain: readonly number[]): boo
   return search.reaches(stage, chain.at(-1) as number);
 }
 
-/** Exchanges one gear or two neighbours as long as that is faster. */
+/** Exchanges one gear or two neighbours as long as that is faster and `tell` answers true. */
 function improve(
   stage: Stage,
   search: Search,
   start: readonly number[],
   timeOf: (stage: Stage, chain: readonly number[]) => number,
-  tell: (chain: readonly number[], timeS: number) => void,
+  tell: (chain: readonly number[], timeS: number) => boolean,
 ): void {
   let best = [...start];
   let bestS = timeOf(stage, best);
-  tell(best, bestS);
+  if (!tell(best, bestS)) return;
   const count = (k: number): number => (stage.options[k] ?? []).length;
   const attempt = (changed: readonly number[]): boolean => {
     if (!keepsRules(stage, search, changed)) return false;
@@ -222,8 +222,8 @@ function improve(
         if (attempt(best.with(k, a))) better = true;
         for (let b = 0; b < count(k + 1); b++) if (attempt(best.with(k, a).with(k + 1, b))) better = true;
       }
+      if (!tell(best, bestS)) return;
     }
-    tell(best, bestS);
   }
 }
 
@@ -315,6 +315,15 @@ export function roadSearch(problem: SearchProblem, onProgress?: (progress: Searc
   const pending: number[] = [];
   let settledShare = 0;
   let since = 0;
+  const report = (): void => {
+    const going = onProgress?.({
+      share: Math.min(settledShare, 1),
+      bestS: found[0]?.timeS ?? null,
+      best: found[0] ?? null,
+      boundS: Math.min(bestS(), ...pending),
+    });
+    if (going === false) stopped = true;
+  };
   const visit = (branch: Branch, share: number): void => {
     const { stage, chain } = branch;
     const depth = chain.length + 1;
@@ -331,15 +340,7 @@ export function roadSearch(problem: SearchProblem, onProgress?: (progress: Searc
       visited++;
       if (++since >= REPORT_EVERY) {
         since = 0;
-        const boundS = Math.min(bestS(), ...pending);
-        const going =
-          onProgress?.({
-            share: Math.min(settledShare, 1),
-            bestS: found[0]?.timeS ?? null,
-            best: found[0] ?? null,
-            boundS,
-          }) ?? true;
-        if (!going) stopped = true;
+        report();
       }
       if (stopped) return;
       if (depth === positions) {
@@ -351,19 +352,28 @@ export function roadSearch(problem: SearchProblem, onProgress?: (progress: Searc
     pending.length = depth;
   };
 
+  const order = stages
+    .map((stage) => ({ stage, least: Math.min(...boundBelow({ stage, chain: [] }, search, INFINITE).child) }))
+    .sort((a, b) => a.least - b.least);
+  pending[0] = order[0]?.least ?? INFINITE;
+
   // A first good set of every final drive, so that the bounds have something to beat.
-  for (const stage of stages) {
+  for (const { stage } of order) {
     const chain = firstChain(stage, search);
-    if (chain) improve(stage, search, chain, timeOf, (better, timeS) => keep(stage, better, timeS));
+    if (chain) {
+      improve(stage, search, chain, timeOf, (better, timeS) => {
+        keep(stage, better, timeS);
+        report();
+        return !stopped;
+      });
+    }
+    if (stopped) break;
   }
 
-  const order = stages
-    .map((stage) => ({ stage, least: Math.min(...boundBelow({ stage, chain: [] }, search, bestS()).child) }))
-    .sort((a, b) => a.least - b.least);
   for (const [i, { stage, least }] of order.entries()) {
+    if (stopped) break;
     pending[0] = order[i + 1]?.least ?? INFINITE;
     if (least < bestS()) visit({ stage, chain: [] }, 1 / order.length);
-    if (stopped) break;
   }
   if (found.length === 0 && !stopped) throw whyNothing(problem, stages, course.fastestMps);
   return {

@@ -4,7 +4,8 @@ import { searchProblemOf, vehicleOf } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { attempt } from '../shared/attempt';
 import { Chart, chartColours } from '../shared/chart';
-import { Heavy, SEARCH_LIMIT_S, type SearchOutcome } from '../shared/heavy';
+import { Choice } from '../shared/choice';
+import { Heavy, SEARCH_LIMITS_S, type SearchOutcome } from '../shared/heavy';
 import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
 import { Tabs } from '../shared/tabs';
@@ -22,7 +23,7 @@ interface Driven {
 /** Gear pairs off the shelf for the least time on a course. */
 @Component({
   selector: 'hs-sets-sheet',
-  imports: [Chart, CourseTab, SheetHead, ShelfTab, Tabs],
+  imports: [Chart, Choice, CourseTab, SheetHead, ShelfTab, Tabs],
   changeDetection: ChangeDetectionStrategy.OnPush,
   providers: [Heavy],
   templateUrl: './sets-sheet.html',
@@ -41,7 +42,8 @@ export class SetsSheet {
     { tab: 'course', label: 'Course' },
   ];
   protected readonly active = computed(() => this.tabs.find(({ tab }) => tab === this.tab())?.tab ?? 'search');
-  protected readonly limitS = SEARCH_LIMIT_S;
+  protected readonly limits = SEARCH_LIMITS_S.map((s) => ({ value: String(s), label: `at most ${s} s` }));
+  protected readonly limit = signal(String(SEARCH_LIMITS_S[0]));
 
   protected readonly problem = signal<{ text: string; field: string } | null>(null);
   private readonly found = signal<{ outcome: SearchOutcome; asked: string } | null>(null);
@@ -146,7 +148,7 @@ export class SetsSheet {
     this.problem.set(null);
     const asked = this.asked();
     try {
-      const outcome = await this.heavy.search(searchProblemOf(build, this.bench.axleName(), own));
+      const outcome = await this.heavy.search(searchProblemOf(build, this.bench.axleName(), own), Number(this.limit()));
       if ('problem' in outcome) this.problem.set({ text: outcome.problem, field: outcome.field });
       else {
         this.chosen.set(0);

@@ -3,8 +3,8 @@ import type { FoundSet, SearchProblem, UncertainPack } from '@hot-spline/core';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { HeavyWork, SearchAnswer, SearchNews, SureAnswer, TraceAnswer, TraceChoice } from './heavy-protocol';
 
-/** Seconds after which a search gives its best and says how far its bound is. */
-export const SEARCH_LIMIT_S = 5;
+/** Seconds a search may be given; after them it gives its best and says how far its bound is. */
+export const SEARCH_LIMITS_S = [5, 30, 120] as const;
 
 export interface SearchOutcome {
   readonly best: readonly FoundSet[];
@@ -59,7 +59,10 @@ export class Heavy {
 
   private readonly tellShare = (share: number): void => this.share.set(share);
 
-  async search(problem: SearchProblem): Promise<SearchOutcome | { readonly problem: string; readonly field: string }> {
+  async search(
+    problem: SearchProblem,
+    limitS: number,
+  ): Promise<SearchOutcome | { readonly problem: string; readonly field: string }> {
     const started = performance.now();
     let last: { news: SearchNews; best: FoundSet | null } | null = null;
     const tell = proxy((news: SearchNews, best: FoundSet | null) => {
@@ -67,9 +70,7 @@ export class Heavy {
       this.news.set(news);
       this.share.set(news.share);
     });
-    const answer = await this.run<SearchAnswer>('search', async (remote) =>
-      remote.search(problem, SEARCH_LIMIT_S, tell),
-    );
+    const answer = await this.run<SearchAnswer>('search', async (remote) => remote.search(problem, limitS, tell));
     if (answer === 'stopped') {
       const seen = last as { news: SearchNews; best: FoundSet | null } | null;
       return {
