@@ -127,6 +127,52 @@ test.describe('story 3: the pack', () => {
   });
 });
 
+test.describe('pack story: inspect', () => {
+  test('colour, damage and a photo of a plate are kept and exported; parts in time decide', async ({ drift, page }) => {
+    await drift.open('pack?tab=inspect');
+    await page.getByRole('button', { name: 'Look at right 2 friction' }).click();
+    await page.getByRole('button', { name: 'black', exact: true }).click();
+    await page.getByRole('button', { name: 'lining gone' }).click();
+    await expect(drift.finding(/does not go back in/)).toContainText('burnt: black');
+    const photo = await page.locator('hs-pack-sheet').screenshot();
+    await page
+      .getByLabel('Photo of right 2 friction')
+      .setInputFiles({ name: 'plate.png', mimeType: 'image/png', buffer: photo });
+    await expect(page.getByRole('img', { name: 'Photo of right 2 friction' })).toBeVisible();
+    // a kit in 12 days, a unit on the shelf, needed in 10 (demo data)
+    await expect(page.locator('.advice')).toContainText('Replace');
+    await drift.enter('Needed in, days', '20');
+    await expect(page.locator('.advice strong')).toHaveText('Overhaul');
+    await drift.saved();
+    await page.reload();
+    await page.getByRole('button', { name: 'Look at right 2 friction' }).click();
+    await expect(page.getByRole('img', { name: 'Photo of right 2 friction' })).toHaveJSProperty('complete', true);
+    const file = (await (await page.request.get(`/api/builds/${drift.id}/export`)).json()) as {
+      photos: { type: string }[];
+    };
+    expect(file.photos.map(({ type }) => type)).toEqual(['image/jpeg']);
+  });
+
+  test('a recheck that is due is said on the board', async ({ drift, page }) => {
+    await drift.open('pack?tab=inspect');
+    await drift.enter('Recheck on', '2026-01-15');
+    await expect(drift.finding('Recheck is due since 2026-01-15')).toBeVisible();
+    await drift.saved();
+    await page.goto('/');
+    await expect(page.getByText('Recheck since 2026-01-15').first()).toBeVisible();
+  });
+
+  test('coil springs between the gears clamp by rate and height', async ({ drift, page }) => {
+    await drift.open('pack');
+    await page.getByLabel('Add another piece left').selectOption('coil springs');
+    await drift.enter('Coils side by side', '2');
+    await expect(drift.field('Coils side by side')).toHaveValue('2');
+    await page.getByRole('button', { name: 'Remove', exact: true }).click();
+    await expect(page.getByText(/coil springs/)).toHaveCount(0);
+    await drift.saved();
+  });
+});
+
 test.describe('pack story: shims from stock', () => {
   test('the exact best pieces of the drawer go into both packs, and the findings follow', async ({ drift, page }) => {
     await drift.open('pack?tab=shims');

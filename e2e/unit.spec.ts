@@ -35,19 +35,34 @@ test.describe('story 2: the unit', () => {
 
   test('open and spool, and back with the plates as they were', async ({ drift, page }) => {
     await drift.open('unit');
-    await page.getByText('Open', { exact: true }).first().click();
+    await drift.field('Type').selectOption('Open');
     await expect(drift.figure('unit.rear.drive.bias')).toHaveText('1.00');
     await expect(drift.station('Packs')).toHaveCount(0);
-    await page.getByText('Spool', { exact: true }).first().click();
+    await drift.field('Type').selectOption('Spool or welded');
     await expect(drift.figure('unit.rear.drive.bias')).toHaveText('locked');
     await expect(page.locator('hs-unit-sheet').getByText(/off its stands/)).toBeVisible();
-    await page.keyboard.press('g');
-    await page.keyboard.press('p');
+    await page.keyboard.press('Escape');
+    await drift.open('pack');
     await expect(page.getByText('This axle has no clutch packs')).toBeVisible();
     await page.getByRole('link', { name: 'To the unit' }).click();
-    await page.getByText('Plate', { exact: true }).click();
+    await drift.field('Type').selectOption('Plate, with ramps');
     await expect(drift.field('Drive ramp')).toHaveValue('45°');
     await drift.saved();
+  });
+
+  test('a helical unit is taken from side by side, described, and kept', async ({ drift, page }) => {
+    await drift.open('unit?tab=compare');
+    await page.getByRole('button', { name: 'Take Helical into the build' }).click();
+    await expect(page.locator('tr.own')).toContainText('This one: helical');
+    await page.getByRole('link', { name: 'This unit' }).click();
+    await drift.enter('Bias ratio of the gears', '3');
+    await drift.enter('Locking torque at no input', '0');
+    // [exact, handbook 5.2]: a bias ratio of 3 at every torque without preload
+    await expect(drift.figure('unit.rear.drive.bias')).toHaveText('3.00');
+    await expect(drift.station('Unit')).toContainText('Helical');
+    await drift.saved();
+    await page.reload();
+    await expect(drift.field('Bias ratio of the gears')).toHaveValue('3');
   });
 
   test('every type side by side; more grip on the slippery side lifts them all', async ({ drift, page }) => {
@@ -61,7 +76,7 @@ test.describe('story 2: the unit', () => {
     const before = Number((await open.innerText()).replace(/\D/g, ''));
     await page.getByLabel(/Grip of the slippery side/).fill('0.6');
     await expect.poll(async () => Number((await open.innerText()).replace(/\D/g, ''))).toBeCloseTo(2 * before, -2); // 0.3 to 0.6 [exact]
-    await expect(page.locator('tr.own')).toContainText('This plate unit');
+    await expect(page.locator('tr.own')).toContainText('This one: plate, with ramps');
   });
 });
 

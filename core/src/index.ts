@@ -139,10 +139,12 @@ export {
   type Ramp,
 } from './unit/ramp';
 export { lockAt, unitLock, type UnitLock } from './unit/unit-lock';
+export { INSERT_FIT_MM, shimForBacklash, sideGearBacklashSlope } from './unit/side-gear';
 export {
   SITUATIONS,
   compareUnit,
   coneTorquePerNewton,
+  lockAtInput,
   lockLaw,
   sideGearThrust,
   situationOf,
@@ -188,11 +190,19 @@ export {
   FORCE_PEAK_RATIO,
   SNAP_THROUGH_RATIO,
   SPRING_STEEL,
-  discGroupFreeHeight,
   discSpringForce,
   discSpringK1,
+  type DiscSpring,
+} from './pack/disc-spring';
+export {
+  columnPeak,
+  groupFreeHeight,
+  groupReach,
+  isDiscs,
   springColumn,
   type ColumnState,
   type DiscGroup,
-  type DiscSpring,
-} from './pack/disc-spring';
+  type LinearGroup,
+  type MeasuredGroup,
+  type SpringGroup,
+} from './pack/spring-column';

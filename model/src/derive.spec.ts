@@ -1,6 +1,6 @@
 import { biasRatio, entryOf, wrenchReading } from '@hot-spline/core';
 import type { Build } from './build/schema';
-import { newAxle, newBuild, newPlateSpec } from './build/new-build';
+import { newAxle, newBuild, openUnit, unitAs } from './build/new-build';
 import { buildSchema } from './build/schema';
 import { deriveBuild, type Derived } from './derive';
 import { lockCurve } from './unit/derive';
@@ -46,7 +46,7 @@ describe('deriving a build', () => {
   it('a new build is valid and derives', () => {
     const build = newBuild('Test');
     expect(buildSchema.parse(build)).toEqual(build);
-    build.axles.rear = { ...newAxle(), unit: { type: 'plate', plate: newPlateSpec() } };
+    build.axles.rear = { ...newAxle(), unit: unitAs(openUnit(), 'plate') };
     const derived = deriveBuild(buildSchema.parse(build), []);
     expect(derived.findings.filter((f) => f.verdict === 'stop')).toEqual([]);
     expect(value(derived, 'pack.rear.wrench.other-wheel-held')).toBeGreaterThan(5);

@@ -20,7 +20,8 @@ import { readingsInForce } from './ledger/readings';
 import type { LedgerEntry } from './ledger/schema';
 import { derivePack } from './pack/derive';
 import type { PackState } from './pack/state';
-import { deriveUnit, type UnitState } from './unit/derive';
+import { deriveUnit, platesOf, type UnitState } from './unit/derive';
+import { deriveSideGears } from './unit/side-gear';
 
 /** Guard band of the coupling, ours: torque that the clutch holds over the engine's most. */
 export const CLUTCH_MARGIN_GUARD = 1.2;
@@ -64,8 +65,14 @@ function attempt<T>(d: Derivation, where: { sheet: Sheet; axle?: AxleName; ancho
 /**
  * All figures and findings of a build from its specification and its ledger. Pure: the same in gives the same out.
  * @param follow the axle that the operating point is worked out for; the first driven one unless said
+ * @param today the day as YYYY-MM-DD, for what falls due; without it nothing does
  */
-export function deriveBuild(build: Build, ledger: readonly LedgerEntry[], follow?: AxleName): Derived {
+export function deriveBuild(
+  build: Build,
+  ledger: readonly LedgerEntry[],
+  follow?: AxleName,
+  today: string | null = null,
+): Derived {
   const d = new Derivation();
   const driven = drivenAxles(build);
   const main = follow && driven.includes(follow) ? follow : (driven[0] ?? 'rear');
@@ -87,12 +94,15 @@ export function deriveBuild(build: Build, ledger: readonly LedgerEntry[], follow
   for (const name of driven) {
     const unit = build.axles[name]?.unit;
     if (!unit) continue;
-    const plate = unit.type === 'plate' ? unit.plate : null;
+    const plate = platesOf(unit);
     const place = { axle: name, anchor: 'stack-left' };
-    const pack = plate ? attempt(d, { sheet: 'pack', ...place }, () => derivePack(plate, name, readings, d)) : null;
+    const pack = plate
+      ? attempt(d, { sheet: 'pack', ...place }, () => derivePack(plate, name, readings, today, d))
+      : null;
     const state = attempt(d, { sheet: 'unit', axle: name, anchor: 'drive-ramp' }, () =>
       deriveUnit(unit, name, pack, inputNm, d),
     );
+    attempt(d, { sheet: 'unit', axle: name, anchor: 'unit-type' }, () => deriveSideGears(unit, name, readings, d));
     if (state) axles[name] = { pack, unit: state };
   }
   const unit = axles[main]?.unit;
@@ -231,7 +241,7 @@ function findCoupling(build: Build, d: Derivation): void {
 function shafts(main: AxleName, unit: UnitState, wheelNm: number, hub: number, d: Derivation): void {
   const lockNm = unit.lock('drive', wheelNm / hub).lockNm * hub;
   // A solid unit can pass everything to one wheel, whatever it could hold beyond that.
-  const most = unit.type === 'spool' ? wheelNm : wheelTorques(wheelNm, lockNm).slowNm;
+  const most = wheelTorques(wheelNm, lockNm).slowNm;
   d.figure({
     id: 'point.shaft',
     label: 'Most torque in one shaft',

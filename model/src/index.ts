@@ -4,9 +4,13 @@ export { fieldPath, parseOrRefuse, refusal } from './refuse';
 export {
   ACTIONS,
   AXLES,
+  COLOURS,
   COMPLAINTS,
+  DAMAGE,
   GOALS,
   SIDES,
+  SPRING_KINDS,
+  UNIT_PARTS,
   UNIT_TYPES,
   USES,
   buildSchema,
@@ -16,6 +20,7 @@ export {
   type Brief,
   type Build,
   type Complaint,
+  type Condition,
   type CourseSpec,
   type Goal,
   type KeptPoint,
@@ -30,7 +35,17 @@ export {
   type Unit,
   type Use,
 } from './build/schema';
-export { freshId, newAxle, newBrief, newBuild, newConverter, newPlateSpec, newRoad } from './build/new-build';
+export {
+  freshId,
+  newAxle,
+  newBrief,
+  newBuild,
+  newConverter,
+  newPlateSpec,
+  newRoad,
+  openUnit,
+  unitAs,
+} from './build/new-build';
 export {
   CONSTRUCTIONS,
   ORIGINS,
@@ -89,11 +104,30 @@ export { layPack, planProblemOf } from './pack/plan';
 export { TUNE_STEPS, WISHES, tuneFor, type Advice, type Behaviour, type TuneChange } from './unit/tune';
 export { FRICTION_SHARE, INSTRUMENTS, uncertainPackOf } from './pack/uncertainty';
 export { PACK_GUARDS } from './pack/derive';
+export { conditionVerdict, overhaulAdvice, packWear, type OverhaulAdvice, type PieceWear } from './pack/wear';
 export { HOLD_WORDS, measuredFriction, wantedBandNm } from './pack/wrench';
-export { memberTurns, plateRadius, type MemberState, type PackSideState, type PackState } from './pack/state';
-export { lockCurve, plateUnit, rampOn, unitState, type Flank, type LockPoint, type UnitState } from './unit/derive';
 export {
-  TRACK_MM,
+  isPlate,
+  isSpring,
+  memberTurns,
+  plateRadius,
+  type MemberState,
+  type PackSideState,
+  type PackState,
+} from './pack/state';
+export {
+  lockCurve,
+  plateUnit,
+  platesOf,
+  rampOn,
+  unitHolds,
+  unitState,
+  type Flank,
+  type LockPoint,
+  type UnitState,
+} from './unit/derive';
+export { UNIT_TYPE_WORDS, type UnitTypeWords } from './unit/types';
+export {
   comparedGround,
   comparedSettings,
   comparedUnits,
@@ -105,4 +139,12 @@ export {
 export { calculations } from './calc/definitions';
 export { type Calculation } from './calc/registry';
 export { openApi } from './calc/openapi';
-export { buildFileSchema, readBuildFile, readFile, shopFileSchema, type BuildFile } from './files/build-file';
+export {
+  buildFileSchema,
+  readBuildFile,
+  readFile,
+  shopFileSchema,
+  type BuildFile,
+  type PhotoFile,
+} from './files/build-file';
+export { PHOTO_BYTES, PHOTO_TYPES, photosOf, type PhotoType } from './files/photos';

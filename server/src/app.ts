@@ -7,6 +7,7 @@ import { buildRoutes } from './builds/routes';
 import { calcRoutes } from './calc/routes';
 import type { Database } from './db/database';
 import { ledgerRoutes } from './ledger/routes';
+import { photoRoutes } from './photos/routes';
 import { libraryRoutes } from './stores/routes';
 import { Problem, errorHandler, notFound } from './problem';
 
@@ -71,7 +72,7 @@ export function createApp({ db, log, version, webFolder, hosts }: AppOptions): E
     await db.query('select 1');
     response.json({ ok: true, version });
   });
-  app.use('/api', calcRoutes(version), buildRoutes(db), ledgerRoutes(db), libraryRoutes(db));
+  app.use('/api', calcRoutes(version), buildRoutes(db), ledgerRoutes(db), libraryRoutes(db), photoRoutes(db));
   app.use('/api', notFound);
   if (webFolder !== undefined && existsSync(webFolder)) {
     app.use(

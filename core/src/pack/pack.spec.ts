@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { InputError } from '../errors';
 import { frictionRadius, packBreakaway } from './breakaway';
-import { discGroupFreeHeight, discSpringForce, springColumn, type DiscSpring } from './disc-spring';
+import { discSpringForce, type DiscSpring } from './disc-spring';
+import { groupFreeHeight, springColumn } from './spring-column';
 import { frictionInterfaces, type PackMember } from './interfaces';
 import { HOLDS, perPackFromReading, wrenchReading } from './wrench';
 
@@ -144,7 +145,7 @@ describe('pack: dished springs', () => {
     );
     expect(series.forceN).toBeCloseTo(one, 6);
     expect(series.travelsMm).toEqual([0.5, 0.5]);
-    expect(discGroupFreeHeight({ spring: spring(3, 1.1), nested: 2 })).toBeCloseTo(7.1, 12);
+    expect(groupFreeHeight({ spring: spring(3, 1.1), nested: 2 })).toBeCloseTo(7.1, 12);
   });
 
   it('a mixed column carries one force and its travels add up (property)', () => {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { InputError } from '../errors';
 import { packBreakaway } from './breakaway';
-import { columnPeak, columnTravel, discGroupFreeHeight, springColumn, type DiscGroup } from './disc-spring';
+import { columnPeak, columnTravel, groupFreeHeight, springColumn, type DiscGroup } from './spring-column';
 import { frictionInterfaces, type PackMember } from './interfaces';
 import { packPlan, plateOrders, type PlanProblem } from './plan';
 
@@ -141,7 +141,7 @@ describe('a pack from its breakaway', () => {
         expect(count(laid)).toBe(plan.interfaces);
         const stackMm = platesMm + planned.shimsMm.reduce((a, b) => a + b, 0);
         expect(planned.stackMm).toBeCloseTo(stackMm, 9);
-        const travel = springs.reduce((sum, group) => sum + discGroupFreeHeight(group), 0) - (caseDepthMm - stackMm);
+        const travel = springs.reduce((sum, group) => sum + groupFreeHeight(group), 0) - (caseDepthMm - stackMm);
         const { forceN } = springColumn(springs, travel);
         const held = (clampN: number): number => packBreakaway({ ...friction, interfaces: plan.interfaces, clampN });
         expect(planned.breakawayNm).toBeCloseTo(held(forceN), 9);

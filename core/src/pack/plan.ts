@@ -1,7 +1,7 @@
 import { InputError, requireNumber } from '../errors';
 import { LIMITS } from '../limits';
 import { frictionRadius, packBreakaway, type PackFriction } from './breakaway';
-import { columnPeak, columnTravel, discGroupFreeHeight, springColumn, type DiscGroup } from './disc-spring';
+import { columnPeak, columnTravel, groupFreeHeight, springColumn, type SpringGroup } from './spring-column';
 import { type PackMember } from './interfaces';
 import { packShims, type ShimStock } from './shims';
 
@@ -13,7 +13,7 @@ export interface PlanSide {
   /** From the side gear's back face to the case wall. */
   readonly caseDepthMm: number;
   /** Dished springs in force order. */
-  readonly springs: readonly DiscGroup[];
+  readonly springs: readonly SpringGroup[];
 }
 
 export interface PlanProblem {
@@ -185,7 +185,7 @@ export function packPlan(problem: PlanProblem): PlanResult {
   const newtonMetres = frictionRadius(friction.outerRadiusMm, friction.innerRadiusMm, friction.wearModel) / 1000;
   const clampFor = (torqueNm: number, interfaces: number): number =>
     torqueNm / (friction.frictionCoefficient * interfaces * newtonMetres);
-  const free = sides.map(({ springs }) => springs.reduce((sum, group) => sum + discGroupFreeHeight(group), 0));
+  const free = sides.map(({ springs }) => springs.reduce((sum, group) => sum + groupFreeHeight(group), 0));
   const plans: Plan[] = [];
   const tooWeak: { interfaces: number; mostNm: number }[] = [];
 

@@ -1,6 +1,6 @@
 import { normalFrom, seededRandom } from '../random';
 import { packBreakaway } from './breakaway';
-import { springColumn } from './disc-spring';
+import { springColumn } from './spring-column';
 import { packUncertainty, type UncertainPack, type UncertainValue } from './uncertainty';
 
 const piece = (value: number, plusMinus: number, spread: UncertainValue['spread'] = 'uniform'): UncertainValue => ({

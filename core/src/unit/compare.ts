@@ -63,10 +63,17 @@ const BIAS = { min: 1, max: 100 };
  * @throws InputError naming the field
  */
 export function sideGearThrust(gear: BevelGear): number {
-  const radius = requireNumber('gear.meanRadiusMm', gear.meanRadiusMm, LIMITS.radiusMm) / 1000;
-  const phi = (requireNumber('gear.pressureAngleDeg', gear.pressureAngleDeg, ANGLE) * Math.PI) / 180;
-  const cone = (requireNumber('gear.coneAngleDeg', gear.coneAngleDeg, ANGLE) * Math.PI) / 180;
+  const { radius, phi, cone } = requireBevel(gear);
   return (Math.tan(phi) * Math.sin(cone)) / (2 * radius);
+}
+
+/** A side gear in m and radians. @throws InputError naming the field */
+export function requireBevel(gear: BevelGear): { radius: number; phi: number; cone: number } {
+  return {
+    radius: requireNumber('gear.meanRadiusMm', gear.meanRadiusMm, LIMITS.radiusMm) / 1000,
+    phi: (requireNumber('gear.pressureAngleDeg', gear.pressureAngleDeg, ANGLE) * Math.PI) / 180,
+    cone: (requireNumber('gear.coneAngleDeg', gear.coneAngleDeg, ANGLE) * Math.PI) / 180,
+  };
 }
 
 /**
@@ -141,7 +148,8 @@ export function lockLaw(unit: CompareUnit, flank: 'drive' | 'overrun'): LockLaw 
   }
 }
 
-const lockAtInput = (law: LockLaw, inputNm: number): number =>
+/** Locking torque of a law at an input torque, N·m. */
+export const lockAtInput = (law: LockLaw, inputNm: number): number =>
   law.baseNm + law.slope * inputNm + (law.lateSlope ?? 0) * Math.max(0, inputNm - (law.lateFromNm ?? 0));
 
 export interface WheelGround {

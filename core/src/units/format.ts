@@ -21,6 +21,8 @@ const DECIMALS: Readonly<Record<UnitName, number>> = {
   N: 0,
   kN: 2,
   lbf: 0,
+  'N/mm': 1,
+  'lbf/in': 0,
   '°': 1,
   rpm: 0,
   'turns/km': 1,

@@ -57,6 +57,8 @@ export type UnitName =
   | 'N'
   | 'kN'
   | 'lbf'
+  | 'N/mm'
+  | 'lbf/in'
   | '°'
   | 'rpm'
   | 'turns/km'
@@ -88,7 +90,7 @@ export interface UnitDefinition {
   readonly aliases: readonly string[];
 }
 
-/** Base units: mm, m/s, N·m, N, degrees, rpm, turns per km, kg, W, m², m, s. */
+/** Base units: mm, m/s, N·m, N, N/mm, degrees, rpm, turns per km, kg, W, m², m, s. */
 export const UNITS: Readonly<Record<Exclude<UnitName, ''>, UnitDefinition>> = {
   mm: { quantity: 'length', toBase: 1, system: 'metric', aliases: ['mm', 'millimetre', 'millimeter'] },
   cm: { quantity: 'length', toBase: 10, system: 'metric', aliases: ['cm'] },
@@ -114,6 +116,13 @@ export const UNITS: Readonly<Record<Exclude<UnitName, ''>, UnitDefinition>> = {
   N: { quantity: 'force', toBase: 1, system: 'metric', aliases: ['n'] },
   kN: { quantity: 'force', toBase: 1000, system: 'metric', aliases: ['kn'] },
   lbf: { quantity: 'force', toBase: N_PER_LBF, system: 'inch', aliases: ['lbf', 'lb', 'lbs'] },
+  'N/mm': { quantity: 'stiffness', toBase: 1, system: 'metric', aliases: ['n/mm'] },
+  'lbf/in': {
+    quantity: 'stiffness',
+    toBase: N_PER_LBF / MM_PER_INCH,
+    system: 'inch',
+    aliases: ['lbf/in', 'lb/in', 'lbs/in'],
+  },
   '°': { quantity: 'angle', toBase: 1, system: 'both', aliases: ['°', 'deg', 'degree', 'degrees'] },
   rpm: { quantity: 'rotation', toBase: 1, system: 'both', aliases: ['rpm', '1/min', 'r/min'] },
   'turns/km': { quantity: 'turns-per-distance', toBase: 1, system: 'metric', aliases: ['turns/km', '/km'] },
@@ -153,7 +162,7 @@ export const SYSTEM_UNITS: Readonly<Record<Quantity, Readonly<Record<UnitSystem,
   coefficient: { inch: '', metric: '' },
   percent: { inch: '%', metric: '%' },
   'turns-per-distance': { inch: 'turns/mile', metric: 'turns/km' },
-  stiffness: { inch: '', metric: '' },
+  stiffness: { inch: 'lbf/in', metric: 'N/mm' },
   mass: { inch: 'lb', metric: 'kg' },
   power: { inch: 'hp', metric: 'kW' },
   area: { inch: 'ft²', metric: 'm²' },

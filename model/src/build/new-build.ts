@@ -1,5 +1,15 @@
 import { entryOf } from '@hot-spline/core';
-import type { Axle, Brief, Build, Member, PlateSpec, Road } from './schema';
+import {
+  UNIT_PARTS,
+  type Axle,
+  type Brief,
+  type Build,
+  type Member,
+  type Pack,
+  type PlateSpec,
+  type Road,
+  type Unit,
+} from './schema';
 
 /** A short id that is unique inside one build. */
 export function freshId(taken: Iterable<string>, prefix: string): string {
@@ -17,6 +27,7 @@ function plainMembers(side: string): Member[] {
     label: 'steel',
     lined: false,
     thickness: mm(2),
+    condition: null,
   });
   const friction = (n: number): Member => ({
     id: `${side}f${n}`,
@@ -24,6 +35,7 @@ function plainMembers(side: string): Member[] {
     label: 'friction',
     lined: true,
     thickness: mm(2),
+    condition: null,
   });
   return [
     steel(1),
@@ -31,7 +43,7 @@ function plainMembers(side: string): Member[] {
     steel(2),
     friction(2),
     steel(3),
-    { id: `${side}z1`, kind: 'shim', label: 'shim', thickness: mm(0.8) },
+    { id: `${side}z1`, kind: 'shim', label: 'shim', thickness: mm(0.8), condition: null },
     {
       id: `${side}d1`,
       kind: 'spring',
@@ -41,9 +53,17 @@ function plainMembers(side: string): Member[] {
       innerDiameter: mm(70),
       coneHeight: mm(1.2),
       hollow: 'in',
+      condition: null,
     },
   ];
 }
+
+const newPack = (side: string): Pack => ({
+  caseDepth: entryOf(12.8, 'mm'),
+  gearFace: { lined: false, condition: null },
+  caseWall: { lined: false, condition: null },
+  members: plainMembers(side),
+});
 
 /** A plate unit to start from when a unit first becomes one. Round figures, to be replaced by the maker's. */
 export function newPlateSpec(): PlateSpec {
@@ -66,11 +86,50 @@ export function newPlateSpec(): PlateSpec {
     preload: { from: 'dished-springs' },
     targetHeight: mm(10.8),
     tolerance: mm(0.1),
+    sideGearBacklash: null,
+    wearLimit: null,
+    offers: { overhaul: null, replace: null },
+    neededInDays: null,
+    recheck: null,
     packs: {
-      left: { caseDepth: mm(12.8), members: plainMembers('l') },
-      right: { caseDepth: mm(12.8), members: plainMembers('r') },
+      left: newPack('l'),
+      right: newPack('r'),
     },
   };
+}
+
+/** An open differential, and nothing said of any other type. */
+export function openUnit(): Unit {
+  return { type: 'open', plate: null, sideGear: null, cone: null, helical: null, insert: null, engaged: true };
+}
+
+/** Ordinary parts of every type: round figures of ours, to be replaced by the maker's. */
+export const ORDINARY = {
+  plate: newPlateSpec,
+  sideGear: (): NonNullable<Unit['sideGear']> => ({
+    meanRadius: entryOf(30, 'mm'),
+    pressureAngle: entryOf(22.5, '°'),
+    coneAngle: entryOf(55, '°'),
+  }),
+  cone: (): NonNullable<Unit['cone']> => ({
+    frictionCoefficient: entryOf(0.12, ''),
+    meanRadius: entryOf(40, 'mm'),
+    halfAngle: entryOf(9, '°'),
+    preload: entryOf(1200, 'N'),
+  }),
+  helical: (): NonNullable<Unit['helical']> => ({
+    biasRatio: entryOf(2.7, ''),
+    preload: entryOf(0, 'N·m'),
+    platesFrom: entryOf(600, 'N·m'),
+    platesHold: entryOf(30, '%'),
+  }),
+  insert: (): NonNullable<Unit['insert']> => ({ lock: entryOf(120, 'N·m') }),
+} as const;
+
+/** The unit as one of another type: its parts as they were, or ordinary ones. */
+export function unitAs(unit: Unit, type: Unit['type']): Unit {
+  const needed = UNIT_PARTS[type].map((part) => [part, unit[part] ?? ORDINARY[part]()]);
+  return { ...unit, type, ...(Object.fromEntries(needed) as Partial<Unit>) };
 }
 
 export function newAxle(): Axle {
@@ -78,7 +137,7 @@ export function newAxle(): Axle {
     finalDrive: { ring: 41, pinion: 10 },
     hubRatio: entryOf(1, ''),
     tyre: { designation: '225/45R17', wear: null, growth: null, factor: 'radial', measured: null },
-    unit: { type: 'open', plate: null },
+    unit: openUnit(),
     identity: null,
     carrier: '',
     matchNumbers: { ring: '', pinion: '' },
@@ -107,6 +166,7 @@ export function newRoad(): Road {
     rearShare: entryOf(48, '%'),
     cgHeight: entryOf(500, 'mm'),
     wheelbase: entryOf(2550, 'mm'),
+    track: entryOf(1500, 'mm'),
     dragArea: entryOf(0.7, 'm²'),
     downforceArea: entryOf(0, 'm²'),
     rollingCoefficient: entryOf(0.013, ''),

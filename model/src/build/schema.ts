@@ -23,29 +23,116 @@ const ratio = entrySchema('ratio', LIMITS.ratio);
 export const USES = ['street', 'drag', 'circuit', 'hill-climb', 'drift', 'oval', 'rock', 'raid'] as const;
 export const AXLES = ['rear', 'front'] as const;
 export const SIDES = ['left', 'right'] as const;
-export const UNIT_TYPES = ['plate', 'open', 'spool'] as const;
+export const UNIT_TYPES = [
+  'plate',
+  'side-gear-thrust',
+  'cone',
+  'helical',
+  'hybrid',
+  'friction-insert',
+  'selectable-locker',
+  'automatic-locker',
+  'spool',
+  'open',
+] as const;
 export const ACTIONS = ['two-way', 'one-and-a-half-way', 'one-way'] as const;
 
+/** The parts of a unit that its type is described by. */
+export const UNIT_PARTS = {
+  plate: ['plate'],
+  'side-gear-thrust': ['plate', 'sideGear'],
+  cone: ['cone', 'sideGear'],
+  helical: ['helical'],
+  hybrid: ['helical'],
+  'friction-insert': ['insert'],
+  'selectable-locker': [],
+  'automatic-locker': [],
+  spool: [],
+  open: [],
+} as const satisfies Record<
+  (typeof UNIT_TYPES)[number],
+  readonly ('plate' | 'sideGear' | 'cone' | 'helical' | 'insert')[]
+>;
+
+export const COLOURS = ['clean', 'straw', 'blue', 'black'] as const;
+export const DAMAGE = ['bent ears', 'scored', 'pitted', 'cracked', 'warped', 'lining glazed', 'lining gone'] as const;
+/** The SHA-256 of a photo's bytes: what it is kept under. */
+export const photoId = z.string().regex(/^[0-9a-f]{64}$/, 'must be the 64 hexadecimal digits of a SHA-256');
+
+/** What was seen on a piece when it was looked at. */
+export const conditionSchema = z.strictObject({
+  /** Heat colour. */
+  colour: z.enum(COLOURS).nullable(),
+  damage: z.array(z.enum(DAMAGE)).max(DAMAGE.length),
+  note: z.string().max(500),
+  photos: z.array(photoId).max(12),
+});
+
+const piece = { id, label: z.string().max(60), thickness, condition: conditionSchema.nullable() };
+const plate = { ...piece, lined: z.boolean() };
+
+/** `thickness` is the new one of the catalogue; of a coil or S-spring pack it is the free height. */
 export const memberSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ id, kind: z.literal('eared'), label: z.string().max(60), lined: z.boolean(), thickness }),
-  z.strictObject({ id, kind: z.literal('splined'), label: z.string().max(60), lined: z.boolean(), thickness }),
-  z.strictObject({ id, kind: z.literal('shim'), label: z.string().max(60), thickness }),
+  z.strictObject({ ...plate, kind: z.literal('eared') }),
+  z.strictObject({ ...plate, kind: z.literal('splined') }),
+  z.strictObject({ ...piece, kind: z.literal('shim') }),
+  /** Pressure ring: what the ramps push on. */
+  z.strictObject({ ...piece, kind: z.literal('ring') }),
   z.strictObject({
-    id,
+    ...piece,
     kind: z.literal('spring'),
-    label: z.string().max(60),
-    thickness,
     outerDiameter: diameter,
     innerDiameter: diameter,
     coneHeight: thickness,
     /** Which way the hollow side faces: in towards the side gear or out to the case wall. */
     hollow: z.enum(['in', 'out']),
   }),
+  /** An eared plate that is waved: springs while the pack closes. */
+  z.strictObject({
+    ...plate,
+    kind: z.literal('wave'),
+    waveHeight: thickness,
+    /** Measured: what presses it flat. */
+    flatForce: entrySchema('force', { above: 0, max: LIMITS.forceN.max, unit: 'N' }),
+  }),
+  z.strictObject({
+    ...piece,
+    kind: z.literal('coils'),
+    count: z.int().min(1).max(24),
+    /** Of one coil. */
+    rate: entrySchema('stiffness', { above: 0, max: 1e5, unit: 'N/mm' }),
+    solidHeight: thickness,
+    /** It stands between the side gears and presses both packs: half of it belongs to each. */
+    shared: z.boolean(),
+  }),
+  z.strictObject({
+    ...piece,
+    kind: z.literal('s-spring'),
+    /** Measured: force at heights, the lowest last. */
+    points: z
+      .array(
+        z.strictObject({
+          height: thickness,
+          force: entrySchema('force', { above: 0, max: LIMITS.forceN.max, unit: 'N' }),
+        }),
+      )
+      .min(1)
+      .max(12),
+    shared: z.boolean(),
+  }),
 ]);
+
+/** Members that give way: they are not in the stack height, and share the room that is left. */
+export const SPRING_KINDS = ['spring', 'wave', 'coils', 's-spring'] as const;
+
+/** The faces at the ends of a pack: the side gear's back and the case wall. */
+const face = z.strictObject({ lined: z.boolean(), condition: conditionSchema.nullable() });
 
 export const packSchema = z.strictObject({
   /** Room from the side gear's back face to the case wall. */
   caseDepth: thickness,
+  gearFace: face,
+  caseWall: face,
   /** Outwards from the side gear. */
   members: z
     .array(memberSchema)
@@ -54,6 +141,13 @@ export const packSchema = z.strictObject({
       message: 'two members carry one id',
     }),
 });
+
+const offer = z.strictObject({
+  price: z.number().min(0).max(1e7),
+  leadDays: z.int().min(0).max(3650),
+});
+const day = z.iso.date();
+const backlash = entrySchema('length', { min: 0, max: 5, unit: 'mm' });
 
 export const plateSchema = z
   .strictObject({
@@ -89,6 +183,19 @@ export const plateSchema = z
     ]),
     targetHeight: thickness,
     tolerance: thickness,
+    /** Between side gear and spider gears, by the maker's sheet; null while it has not been read. */
+    sideGearBacklash: z
+      .strictObject({ low: backlash, high: backlash })
+      .refine(({ low, high }) => entryBase(high) > entryBase(low), { path: ['high'], message: 'must be above low' })
+      .nullable(),
+    /** What may wear off a friction plate; null while the maker's sheet has not been read. */
+    wearLimit: entrySchema('length', { above: 0, max: 10, unit: 'mm' }).nullable(),
+    /** Overhaul or replace: what each costs and how long it takes; null while nobody has asked. */
+    offers: z.strictObject({ overhaul: offer.nullable(), replace: offer.nullable() }),
+    /** Days until the car is needed; null where nobody waits. */
+    neededInDays: z.int().min(0).max(3650).nullable(),
+    /** When it is to be looked at again. */
+    recheck: z.strictObject({ on: day, why: z.string().trim().max(120) }).nullable(),
     packs: z.strictObject({ left: packSchema, right: packSchema }),
   })
   .refine((plate) => entryBase(plate.frictionInnerDiameter) < entryBase(plate.frictionOuterDiameter), {
@@ -96,11 +203,50 @@ export const plateSchema = z
     message: 'must be below the outer diameter',
   });
 
+const lockTorque = entrySchema('torque', { min: 0, max: 1e5, unit: 'N·m' });
+const openAngle = entrySchema('angle', { above: 0, max: 90, unit: '°' });
+
+/** Side gear of a bevel differential: what thrusts it outwards. */
+export const sideGearSchema = z.strictObject({
+  meanRadius: entrySchema('length', LIMITS.radiusMm),
+  pressureAngle: openAngle,
+  /** Pitch cone angle Γ. */
+  coneAngle: openAngle,
+});
+
+export const coneSchema = z.strictObject({
+  frictionCoefficient: entrySchema('coefficient', LIMITS.frictionCoefficient),
+  meanRadius: entrySchema('length', LIMITS.radiusMm),
+  halfAngle: openAngle,
+  /** Spring force on each cone. */
+  preload: entrySchema('force', LIMITS.forceN),
+});
+
+export const helicalSchema = z.strictObject({
+  biasRatio: entrySchema('ratio', { min: 1, max: 20 }),
+  /** Locking torque at no input, of a spring pack. */
+  preload: lockTorque,
+  /** Of a hybrid: the input torque from which its plates come in, and what they hold of what is above it. */
+  platesFrom: lockTorque,
+  platesHold: entrySchema('percent', { min: 0, max: 200, unit: '%' }),
+});
+
+/** What a type does not use is kept, and comes back with its type. */
 export const unitSchema = z
-  .strictObject({ type: z.enum(UNIT_TYPES), plate: plateSchema.nullable() })
-  .refine(({ type, plate }) => type !== 'plate' || plate !== null, {
-    path: ['plate'],
-    message: 'a plate unit needs its plates',
+  .strictObject({
+    type: z.enum(UNIT_TYPES),
+    plate: plateSchema.nullable(),
+    sideGear: sideGearSchema.nullable(),
+    cone: coneSchema.nullable(),
+    helical: helicalSchema.nullable(),
+    insert: z.strictObject({ lock: lockTorque }).nullable(),
+    /** Of a selectable locker. */
+    engaged: z.boolean(),
+  })
+  .superRefine((unit, context) => {
+    for (const part of UNIT_PARTS[unit.type])
+      if (unit[part] === null)
+        context.addIssue({ code: 'custom', path: [part], message: `is needed by a unit of type ${unit.type}` });
   });
 
 const designation = z
@@ -192,6 +338,7 @@ export const roadSchema = z.strictObject({
   rearShare: percent(1, 100),
   cgHeight: entrySchema('length', VEHICLE_LIMITS.cgHeightMm),
   wheelbase: entrySchema('length', VEHICLE_LIMITS.wheelbaseMm),
+  track: entrySchema('length', { above: 0, max: 10_000, unit: 'mm' }),
   dragArea: entrySchema('area', VEHICLE_LIMITS.dragAreaM2),
   downforceArea: entrySchema('area', VEHICLE_LIMITS.downforceAreaM2),
   rollingCoefficient: entrySchema('coefficient', VEHICLE_LIMITS.rollingCoefficient),
@@ -351,6 +498,7 @@ export type Tyre = z.infer<typeof tyreSchema>;
 export type Unit = z.infer<typeof unitSchema>;
 export type PlateSpec = z.infer<typeof plateSchema>;
 export type Pack = z.infer<typeof packSchema>;
+export type Condition = z.infer<typeof conditionSchema>;
 export type Member = z.infer<typeof memberSchema>;
 export type AxleName = (typeof AXLES)[number];
 export type Side = (typeof SIDES)[number];

@@ -3,7 +3,7 @@ import {
   PLAN_LIMITS,
   SHIM_LIMITS,
   UNCERTAINTY_LIMITS,
-  discGroupFreeHeight,
+  groupFreeHeight,
   effectiveFriction,
   explain,
   frictionRadius,
@@ -112,7 +112,7 @@ export const planCalculations = [
     explain: (input, { plans: [best], tooWeak }) => {
       const { sides, friction } = plain<PlanProblem>(input);
       const [side, planned] = [sides[0], best?.sides[0]];
-      const free = (side?.springs ?? []).reduce((sum, group) => sum + discGroupFreeHeight(group), 0);
+      const free = (side?.springs ?? []).reduce((sum, group) => sum + groupFreeHeight(group), 0);
       return explain({
         title: best ? 'Breakaway of the first pack of the best plan' : 'No plan reaches the band',
         formula: 'T = μ·n·F·r, F the force of the springs at case depth less stack height',

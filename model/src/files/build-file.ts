@@ -1,8 +1,16 @@
 import { InputError } from '@hot-spline/core';
-import { buildSchema } from '../build/schema';
+import { buildSchema, photoId } from '../build/schema';
 import { ledgerEntrySchema, type LedgerEntry } from '../ledger/schema';
 import { parseOrRefuse } from '../refuse';
 import { z } from '../zod';
+import { PHOTO_BYTES, PHOTO_TYPES } from './photos';
+
+/** A photo in a file: its bytes in base64. */
+export const photoSchema = z.strictObject({
+  id: photoId,
+  type: z.enum(PHOTO_TYPES),
+  data: z.base64().max(Math.ceil((PHOTO_BYTES * 4) / 3) + 4),
+});
 
 /** One build with everything measured on it: what is exported and imported, and what demo/ holds. */
 export const buildFileSchema = z.strictObject({
@@ -10,8 +18,11 @@ export const buildFileSchema = z.strictObject({
   formatVersion: z.literal(1),
   build: buildSchema,
   ledger: z.array(ledgerEntrySchema).max(100_000),
+  /** Photos of pieces; absent where there are none. */
+  photos: z.array(photoSchema).max(1000).optional(),
 });
 
+export type PhotoFile = z.infer<typeof photoSchema>;
 export type BuildFile = z.infer<typeof buildFileSchema>;
 
 /** All builds of a shop in one file. */

@@ -7,6 +7,8 @@ export function subjectKey(subject: Subject): string {
       return `thickness/${subject.axle}/${subject.side}/${subject.memberId}`;
     case 'breakaway':
       return `breakaway/${subject.axle}/${subject.hold}`;
+    case 'insert-fit':
+      return `insert-fit/${subject.axle}`;
     default:
       return `${subject.what}/${subject.axle}/${subject.side}`;
   }

@@ -22,6 +22,10 @@ export const subjectSchema = z.discriminatedUnion('what', [
     memberIds: z.array(z.string().min(1).max(64)).min(1).max(LIMITS.packMembers.max),
   }),
   z.strictObject({ what: z.literal('case-depth'), axle: z.enum(AXLES), side: z.enum(SIDES) }),
+  /** Between side gear and spider gears, felt at the side gear. */
+  z.strictObject({ what: z.literal('side-gear-backlash'), axle: z.enum(AXLES), side: z.enum(SIDES) }),
+  /** Of a friction insert between the side gears: what is left free. */
+  z.strictObject({ what: z.literal('insert-fit'), axle: z.enum(AXLES) }),
   z.strictObject({ what: z.literal('breakaway'), axle: z.enum(AXLES), hold: z.enum(HOLDS) }),
 ]);
 

@@ -1,18 +1,23 @@
 import {
   FORCE_PEAK_RATIO,
   LISTED_TRAVEL,
+  columnPeak,
   entryBase,
   explain,
+  isDiscs,
   say,
   saySmall,
   springColumn,
+  type SpringGroup,
   type UnitSystem,
 } from '@hot-spline/core';
 import { SIDES, type AxleName, type PlateSpec, type Side } from '../build/schema';
 import type { Derivation, Verdict } from '../figure';
 import { EXACT } from '../gearing/axle-gearing';
 import { SPRING_SOURCES, explainBreakaway } from './explain';
-import { packSideState, sideFriction, type PackSideState, type PackState, type Readings } from './state';
+import { isSpring, packSideState, sideFriction, type PackSideState, type PackState, type Readings } from './state';
+import { findSwapped } from './swapped';
+import { findWear } from './wear';
 import { wrenchFigures } from './wrench';
 
 export const PACK_GUARDS = {
@@ -23,7 +28,13 @@ export const PACK_GUARDS = {
 const title = (side: Side): string => (side === 'left' ? 'Left' : 'Right');
 
 /** Packs of one axle: figures and what they say. */
-export function derivePack(plate: PlateSpec, axle: AxleName, readings: Readings, d: Derivation): PackState {
+export function derivePack(
+  plate: PlateSpec,
+  axle: AxleName,
+  readings: Readings,
+  today: string | null,
+  d: Derivation,
+): PackState {
   const state: PackState = {
     left: packSideState(plate, axle, 'left', readings),
     right: packSideState(plate, axle, 'right', readings),
@@ -36,6 +47,8 @@ export function derivePack(plate: PlateSpec, axle: AxleName, readings: Readings,
   }
   findBalance(plate, axle, state, d);
   findUnmeasured(axle, state, d);
+  findWear(plate, axle, state, today, d);
+  findSwapped(axle, state, [entryBase(plate.packs.left.caseDepth), entryBase(plate.packs.right.caseDepth)], d);
   wrenchFigures(plate, axle, state, readings, d);
   return state;
 }
@@ -64,7 +77,7 @@ function sideFigures(plate: PlateSpec, axle: AxleName, side: Side, state: PackSi
           state.stackFrom === 'stack'
             ? [{ key: 'stack', label: 'whole stack, measured', value: state.stackMm, quantity: 'length' }]
             : state.members
-                .filter(({ member }) => member.kind !== 'spring')
+                .filter(({ member }) => !isSpring(member))
                 .map((piece, i) => ({
                   key: piece.member.id,
                   label: `${i + 1} ${piece.member.label}, ${piece.reading ? 'measured' : 'catalogue'}`,
@@ -94,6 +107,16 @@ function sideFigures(plate: PlateSpec, axle: AxleName, side: Side, state: PackSi
   });
 }
 
+function groupWords(group: SpringGroup): string {
+  if (!isDiscs(group)) {
+    return 'points' in group
+      ? `measured at ${group.points.map(({ heightMm, forceN }) => `${heightMm.toFixed(2)} mm ${forceN.toFixed(0)} N`).join(', ')}`
+      : `${group.rateNPerMm.toFixed(1)} N/mm, free ${group.freeMm.toFixed(3)}, solid ${group.solidMm.toFixed(3)} mm`;
+  }
+  const { outerDiameterMm: outer, innerDiameterMm: inner, thicknessMm, coneHeightMm } = group.spring;
+  return `${group.nested} nested, ${outer.toFixed(1)} × ${inner.toFixed(1)} × ${thicknessMm.toFixed(3)}, h₀ ${coneHeightMm.toFixed(3)} mm`;
+}
+
 function explainClamp(plate: PlateSpec, side: Side, state: PackSideState) {
   if (plate.preload.from === 'measured-force') {
     return explain({
@@ -106,17 +129,17 @@ function explainClamp(plate: PlateSpec, side: Side, state: PackSideState) {
     });
   }
   return explain({
-    title: `${title(side)} clamp force of the dished springs`,
+    title: `${title(side)} clamp force of the springs`,
     formula:
-      'F(s) = 4E/(1−ν²) · t⁴/(K₁·Dₑ²) · s/t · [(h₀/t − s/t)·(h₀/t − s/2t) + 1], travel s from free height less installed height; nested forces add, in series travels add',
+      'dished springs: F(s) = 4E/(1−ν²) · t⁴/(K₁·Dₑ²) · s/t · [(h₀/t − s/t)·(h₀/t − s/2t) + 1], coils and wave plates: F = rate × s; S-springs: straight lines between the measured points. Travel s from free height less installed height; nested forces add, in series travels add',
     inputs: [
       { key: 'depth', label: 'case depth', value: state.caseDepthMm, quantity: 'length' },
       { key: 'stack', label: 'stack height', value: state.stackMm, quantity: 'length' },
       { key: 'free', label: 'free height of the springs', value: state.springFreeMm, quantity: 'length' },
       ...state.springs.map((group, i) => ({
         key: `n${i}`,
-        label: `group ${i + 1}: ${group.nested} nested, ${group.spring.outerDiameterMm.toFixed(1)} × ${group.spring.innerDiameterMm.toFixed(1)} × ${group.spring.thicknessMm.toFixed(3)}, h₀ ${group.spring.coneHeightMm.toFixed(3)} mm`,
-        value: group.nested,
+        label: `group ${i + 1}: ${groupWords(group)}`,
+        value: isDiscs(group) ? group.nested : 1,
         quantity: 'count' as const,
       })),
     ],
@@ -243,14 +266,22 @@ function findSprings(axle: AxleName, side: Side, state: PackSideState, d: Deriva
                 detail: 'Add a dished spring, or give the clamp force as measured.',
               }
             : {
-                title: `${title(side)} springs can’t take this height`,
-                detail: `Room ${say(state.springInstalledMm, 'length', system)}. ${problem.error.replace(/^\w+: /, '')}`,
+                title:
+                  state.springInstalledMm <= 0
+                    ? `${title(side)} pack leaves its springs no room`
+                    : `${title(side)} springs can’t take this height`,
+                detail:
+                  problem.field === 'travelMm'
+                    ? `They would have to close by ${say(-gap, 'length', system)} and can by ${say(columnPeak(state.springs).travelMm, 'length', system)}.`
+                    : problem.error.replace(/^\w+: /, ''),
               },
     });
     return;
   }
   const flattest = state.column?.flattest ?? 0;
-  const doubled = state.springs.some(({ spring }) => spring.coneHeightMm / spring.thicknessMm > FORCE_PEAK_RATIO);
+  const doubled = state.springs.some(
+    (group) => isDiscs(group) && group.spring.coneHeightMm / group.spring.thicknessMm > FORCE_PEAK_RATIO,
+  );
   const hard = flattest > PACK_GUARDS.springTravel;
   d.finding({
     ...common,

@@ -1,10 +1,8 @@
 import { InputError, entryBase, type PlanProblem } from '@hot-spline/core';
-import { SIDES, type Member, type PlateSpec, type Side } from '../build/schema';
+import { SIDES, type PlateSpec, type Side } from '../build/schema';
 import type { ShimBox } from '../stores/schema';
-import { memberTurns, sideFriction, type MemberState, type PackState } from './state';
+import { isPlate, isSpring, memberTurns, sideFriction, type MemberState, type PackState } from './state';
 import { wantedBandNm } from './wrench';
-
-const isPlate = ({ kind }: Member): boolean => kind === 'eared' || kind === 'splined';
 
 /**
  * What is asked of {@link packPlan} for both packs of an axle: the plates as measured, the springs as they lie, the shims
@@ -22,6 +20,13 @@ export function planProblemOf(plate: PlateSpec, packs: PackState, drawer: ShimBo
     sides: SIDES.map((side) => {
       const { members, stackMm, caseDepthMm, springs } = packs[side];
       const plates = members.filter(({ member }) => isPlate(member));
+      const { gearFace, caseWall } = plate.packs[side];
+      if (gearFace.lined || caseWall.lined || members.some(({ member }) => member.kind === 'wave'))
+        throw new InputError(
+          'members',
+          `The ${side} pack has a wave plate or a lined face: orders are planned for plain ones.`,
+          'bare faces and flat plates',
+        );
       if (plates.length === 0 || springs.length === 0)
         throw new InputError(
           'members',
@@ -43,13 +48,13 @@ export function planProblemOf(plate: PlateSpec, packs: PackState, drawer: ShimBo
   };
 }
 
-/** Lays the plates of one pack in another order, then the shims, then the springs. */
+/** Lays the plates of one pack in another order, then what else is solid, then the springs. */
 export function layPack(plate: PlateSpec, side: Side, order: readonly number[]): void {
   const { members } = plate.packs[side];
   const plates = members.filter(isPlate);
   plate.packs[side].members = [
     ...order.map((place) => plates[place]).filter((member) => member !== undefined),
-    ...members.filter(({ kind }) => kind === 'shim'),
-    ...members.filter(({ kind }) => kind === 'spring'),
+    ...members.filter((member) => !isPlate(member) && !isSpring(member)),
+    ...members.filter(isSpring),
   ];
 }

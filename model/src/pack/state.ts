@@ -1,17 +1,18 @@
 import {
   InputError,
-  discGroupFreeHeight,
   entryBase,
   frictionInterfaces,
   frictionRadius,
+  groupFreeHeight,
   packBreakaway,
   springColumn,
   type ColumnState,
-  type DiscGroup,
+  type DiscSpring,
   type PackFriction,
   type PackMember,
+  type SpringGroup,
 } from '@hot-spline/core';
-import type { AxleName, Member, Pack, PlateSpec, Side } from '../build/schema';
+import { SPRING_KINDS, type AxleName, type Member, type Pack, type PlateSpec, type Side } from '../build/schema';
 import { subjectKey } from '../ledger/readings';
 import type { Reading } from '../ledger/schema';
 
@@ -38,7 +39,7 @@ export interface PackSideState {
   readonly caseDepthMm: number;
   readonly caseDepthReading: Reading | null;
   readonly stackReading: Reading | null;
-  readonly springs: readonly DiscGroup[];
+  readonly springs: readonly SpringGroup[];
   readonly springFreeMm: number;
   /** Room left for the springs: case depth less stack. */
   readonly springInstalledMm: number;
@@ -54,50 +55,90 @@ export interface PackState {
   readonly right: PackSideState;
 }
 
-/** What a member turns with and whether it is lined. Shims and springs turn with the case. */
+/** What a member turns with and whether it is lined. Everything but a splined plate turns with the case. */
 export function memberTurns(member: Member): PackMember {
-  return {
-    keyedTo: member.kind === 'splined' ? 'gear' : 'case',
-    lined: (member.kind === 'splined' || member.kind === 'eared') && member.lined,
-  };
+  return { keyedTo: member.kind === 'splined' ? 'gear' : 'case', lined: 'lined' in member && member.lined };
 }
 
-const alike = (a: DiscGroup['spring'], b: DiscGroup['spring']): boolean =>
+/** Whether a member gives way: it is then not in the stack height, and shares the room that is left. */
+export const isSpring = ({ kind }: Member): boolean => (SPRING_KINDS as readonly string[]).includes(kind);
+/** Plates whose order can be chosen. */
+export const isPlate = ({ kind }: Member): boolean => kind === 'eared' || kind === 'splined';
+
+const alike = (a: DiscSpring, b: DiscSpring): boolean =>
   a.outerDiameterMm === b.outerDiameterMm &&
   a.innerDiameterMm === b.innerDiameterMm &&
   a.coneHeightMm === b.coneHeightMm;
 
+/** A spring that is no dished one, with its measured free height in place of the listed one. */
+function otherSpring({ member, thicknessMm }: MemberState): SpringGroup | null {
+  // Of a spring that presses both packs this one has the half: half the heights, and so twice the rate.
+  const part = 'shared' in member && member.shared ? 2 : 1;
+  switch (member.kind) {
+    case 'wave':
+      return {
+        rateNPerMm: entryBase(member.flatForce) / entryBase(member.waveHeight),
+        freeMm: thicknessMm + entryBase(member.waveHeight),
+        solidMm: thicknessMm,
+      };
+    case 'coils':
+      return {
+        rateNPerMm: part * member.count * entryBase(member.rate),
+        freeMm: thicknessMm / part,
+        solidMm: entryBase(member.solidHeight) / part,
+      };
+    case 's-spring':
+      return {
+        freeMm: thicknessMm / part,
+        points: member.points.map(({ height, force }) => ({
+          heightMm: entryBase(height) / part,
+          forceN: entryBase(force),
+        })),
+      };
+    default:
+      return null;
+  }
+}
+
+interface Nested {
+  readonly group: { spring: DiscSpring; nested: number };
+  readonly hollow: 'in' | 'out';
+}
+
 /**
- * Springs in force order: neighbours that face the same way are nested, everything else is in series.
+ * Springs in force order: dished neighbours that face the same way are nested, everything else is in series.
  * @throws InputError on `members` where nested springs are not alike
  */
-function springGroups(members: readonly MemberState[]): DiscGroup[] {
-  const groups: { spring: DiscGroup['spring']; nested: number }[] = [];
-  let before: MemberState | null = null;
+function springGroups(members: readonly MemberState[]): SpringGroup[] {
+  const groups: SpringGroup[] = [];
+  let open: Nested | undefined;
   for (const state of members) {
     const { member } = state;
-    if (member.kind === 'spring') {
-      const spring = {
-        outerDiameterMm: entryBase(member.outerDiameter),
-        innerDiameterMm: entryBase(member.innerDiameter),
-        thicknessMm: state.thicknessMm,
-        coneHeightMm: entryBase(member.coneHeight),
-      };
-      const last = groups.at(-1);
-      if (last && before?.member.kind === 'spring' && before.member.hollow === member.hollow) {
-        if (!alike(last.spring, spring)) {
-          throw new InputError(
-            'members',
-            'members: nested dished springs must be of one size.',
-            'equal springs, or turn one round',
-          );
-        }
-        last.nested += 1;
-      } else {
-        groups.push({ spring, nested: 1 });
-      }
+    if (member.kind !== 'spring') {
+      open = undefined;
+      const other = otherSpring(state);
+      if (other) groups.push(other);
+      continue;
     }
-    before = state;
+    const spring = {
+      outerDiameterMm: entryBase(member.outerDiameter),
+      innerDiameterMm: entryBase(member.innerDiameter),
+      thicknessMm: state.thicknessMm,
+      coneHeightMm: entryBase(member.coneHeight),
+    };
+    if (open?.hollow === member.hollow) {
+      if (!alike(open.group.spring, spring)) {
+        throw new InputError(
+          'members',
+          'members: nested dished springs must be of one size.',
+          'equal springs, or turn one round',
+        );
+      }
+      open.group.nested += 1;
+    } else {
+      open = { group: { spring, nested: 1 }, hollow: member.hollow };
+      groups.push(open.group);
+    }
   }
   return groups;
 }
@@ -110,7 +151,7 @@ function stackReadingInForce(
 ): Reading | null {
   const reading = readings.get(`stack-height/${axle}/${side}`) ?? null;
   if (reading?.subject.what !== 'stack-height') return null;
-  const solid = members.filter(({ member }) => member.kind !== 'spring');
+  const solid = members.filter(({ member }) => !isSpring(member));
   const same =
     solid.length === reading.subject.memberIds.length &&
     solid.every(
@@ -139,12 +180,12 @@ export function packSideState(
     };
   });
   const { interfaces, gaps } = frictionInterfaces([
-    { keyedTo: 'gear', lined: false },
+    { keyedTo: 'gear', lined: pack.gearFace.lined },
     ...members.map(({ keyedTo, lined }) => ({ keyedTo, lined })),
-    { keyedTo: 'case', lined: false },
+    { keyedTo: 'case', lined: pack.caseWall.lined },
   ]);
   const stackReading = stackReadingInForce(axle, side, members, readings);
-  const pieces = members.reduce((sum, state) => (state.member.kind === 'spring' ? sum : sum + state.thicknessMm), 0);
+  const pieces = members.reduce((sum, state) => (isSpring(state.member) ? sum : sum + state.thicknessMm), 0);
   const stackMm = (stackReading ? entryBase(stackReading.value) : pieces) + shimMoreMm;
   const caseDepthReading = readings.get(subjectKey({ what: 'case-depth', axle, side })) ?? null;
   const caseDepthMm = entryBase((caseDepthReading ?? { value: pack.caseDepth }).value);
@@ -167,11 +208,11 @@ export function packSideState(
 type Clamped = Pick<PackSideState, 'springs' | 'springFreeMm' | 'column' | 'clampProblem' | 'clampN'>;
 
 function clamp(plate: PlateSpec, members: readonly MemberState[], installedMm: number): Clamped {
-  let springs: DiscGroup[] = [];
+  let springs: SpringGroup[] = [];
   let springFreeMm = 0;
   try {
     springs = springGroups(members);
-    springFreeMm = springs.reduce((sum, group) => sum + discGroupFreeHeight(group), 0);
+    springFreeMm = springs.reduce((sum, group) => sum + groupFreeHeight(group), 0);
     if (plate.preload.from === 'measured-force') {
       return { springs, springFreeMm, column: null, clampProblem: null, clampN: entryBase(plate.preload.force) };
     }

@@ -1,6 +1,6 @@
-import { InputError, entryBase, type UncertainPack, type UncertainValue } from '@hot-spline/core';
+import { InputError, entryBase, isDiscs, type UncertainPack, type UncertainValue } from '@hot-spline/core';
 import type { PlateSpec, Side } from '../build/schema';
-import type { MemberState, PackState } from './state';
+import { isSpring, type MemberState, type PackState } from './state';
 import { wantedBandNm } from './wrench';
 
 /** How far a reading may lie off, ± mm, by what it was read with. Ours, to be known better by the shop. */
@@ -29,11 +29,11 @@ function pieceOf({ member, thicknessMm, reading }: MemberState, i: number): Unce
  */
 export function uncertainPackOf(plate: PlateSpec, packs: PackState, side: Side): UncertainPack {
   const state = packs[side];
-  const [first, ...others] = state.springs;
-  if (plate.preload.from !== 'dished-springs' || !first)
+  const [first, ...others] = state.springs.filter(isDiscs);
+  if (plate.preload.from !== 'dished-springs' || !first || others.length + 1 < state.springs.length)
     throw new InputError(
       'members',
-      'This pack has no dished springs to work its clamp force out from.',
+      'How sure is worked out for dished springs alone: this pack has none, or others too.',
       'dished springs',
     );
   const alike = others.every(
@@ -43,7 +43,7 @@ export function uncertainPackOf(plate: PlateSpec, packs: PackState, side: Side):
     throw new InputError('members', 'The springs of this pack are not alike.', 'springs of one size, nested alike');
   const target = entryBase(plate.targetHeight);
   const tolerance = entryBase(plate.tolerance);
-  const solid = state.members.filter(({ member }) => member.kind !== 'spring');
+  const solid = state.members.filter(({ member }) => !isSpring(member));
   const stack = state.stackReading;
   const friction = entryBase(plate.frictionCoefficient);
   const band = wantedBandNm(plate);

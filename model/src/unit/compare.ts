@@ -2,34 +2,42 @@ import {
   GRAVITY,
   SITUATIONS,
   entryBase,
-  rampLockCoefficient,
+  entryOf,
   type AxleGround,
   type CompareResult,
   type CompareUnit,
   type SituationName,
   type SituationSettings,
 } from '@hot-spline/core';
-import type { AxleName, Build, Use } from '../build/schema';
+import type { AxleName, Build, Unit, Use } from '../build/schema';
+import { ORDINARY, openUnit, unitAs } from '../build/new-build';
 import type { AxleGearingState } from '../gearing/axle-gearing';
 import type { PackState } from '../pack/state';
 import { axleShare } from '../road/vehicle';
-import { plateUnit, unitState } from './derive';
-
-/** Track that is taken while a build has none of its own: a guard value of ours. */
-export const TRACK_MM = 1500;
+import { bevelGear, unitHolds } from './derive';
+import { UNIT_TYPE_WORDS } from './types';
 
 export interface ComparedUnit {
+  readonly type: Unit['type'];
   readonly label: string;
   /** The one in the build. */
   readonly own: boolean;
   readonly unit: CompareUnit;
 }
 
-/** Ordinary units to compare with, ours: round values, to be replaced by the maker's. */
-const ORDINARY_GEAR = { meanRadiusMm: 30, pressureAngleDeg: 22.5, coneAngleDeg: 55 };
+/** Ordinary units to compare with, of the parts that a build starts from: round values, to be replaced by the maker's. */
+const ordinary = (type: Unit['type'], label: string, change: (unit: Unit) => void = () => undefined): ComparedUnit => {
+  const unit = unitAs(openUnit(), type);
+  change(unit);
+  return { type, label, own: false, unit: unitHolds(unit, null) };
+};
+const preloaded = (unit: Unit): void => {
+  if (unit.helical) unit.helical.preload = entryOf(80, 'N·m');
+};
 const OTHERS: readonly ComparedUnit[] = [
-  { label: 'Open', own: false, unit: { type: 'open' } },
+  ordinary('open', 'Open'),
   {
+    type: 'side-gear-thrust',
     label: 'Plates, side-gear thrust',
     own: false,
     unit: {
@@ -38,54 +46,27 @@ const OTHERS: readonly ComparedUnit[] = [
       frictionCoefficient: 0.1,
       interfacesPerPack: 6,
       meanRadiusMm: 45,
-      gear: ORDINARY_GEAR,
+      gear: bevelGear(ORDINARY.sideGear()),
     },
   },
-  {
-    label: 'Cone',
-    own: false,
-    unit: {
-      type: 'cone',
-      preloadN: 1200,
-      frictionCoefficient: 0.12,
-      meanRadiusMm: 40,
-      halfAngleDeg: 9,
-      gear: ORDINARY_GEAR,
-    },
-  },
-  { label: 'Helical', own: false, unit: { type: 'helical', biasRatio: 2.7, preloadNm: 0 } },
-  { label: 'Helical with preload', own: false, unit: { type: 'helical', biasRatio: 2.7, preloadNm: 80 } },
-  {
-    label: 'Helical, late plates',
-    own: false,
-    unit: { type: 'hybrid', biasRatio: 2.5, preloadNm: 0, platesFromNm: 600, platesSlope: 0.3 },
-  },
-  { label: 'Friction insert', own: false, unit: { type: 'friction-insert', preloadNm: 120 } },
-  { label: 'Selectable locker, on', own: false, unit: { type: 'selectable-locker', engaged: true } },
-  { label: 'Automatic locker', own: false, unit: { type: 'automatic-locker' } },
-  { label: 'Spool', own: false, unit: { type: 'spool' } },
+  ordinary('cone', 'Cone'),
+  ordinary('helical', 'Helical'),
+  ordinary('helical', 'Helical with preload', preloaded),
+  ordinary('hybrid', 'Helical, late plates'),
+  ordinary('friction-insert', 'Friction insert'),
+  ordinary('selectable-locker', 'Selectable locker, on'),
+  ordinary('automatic-locker', 'Automatic locker'),
+  ordinary('spool', 'Spool'),
 ];
 
 /** The build's own unit first, then an ordinary one of every other type. */
 export function comparedUnits(build: Build, axle: AxleName, packs: PackState | null): ComparedUnit[] {
   const unit = build.axles[axle]?.unit;
-  if (unit?.type === 'plate' && unit.plate && packs) {
-    const state = unitState(unit, packs);
-    const { plate } = unit;
-    const slope = (flank: 'drive' | 'overrun'): number => {
-      const plates = plateUnit(plate, packs, flank);
-      return plates.interfacesPerPack === 0 ? 0 : rampLockCoefficient(plates);
-    };
-    const own: CompareUnit = {
-      type: 'plate',
-      preloadNm: state.preloadNm,
-      driveSlope: slope('drive'),
-      overrunSlope: slope('overrun'),
-    };
-    return [{ label: 'This plate unit', own: true, unit: own }, ...OTHERS];
-  }
-  const type = unit?.type ?? 'open';
-  return OTHERS.map((one) => ({ ...one, own: one.unit.type === type })).sort((a, b) => Number(b.own) - Number(a.own));
+  if (!unit) return [...OTHERS];
+  const { name } = UNIT_TYPE_WORDS[unit.type];
+  const own = { type: unit.type, label: `This one: ${name.toLowerCase()}`, own: true, unit: unitHolds(unit, packs) };
+  const same = ['open', 'spool', 'automatic-locker'].includes(unit.type);
+  return [own, ...OTHERS.filter(({ type }) => !same || type !== unit.type)];
 }
 
 /** The ground under the axle and what is asked of it, from the brief and the operating point. */
@@ -95,7 +76,7 @@ export function comparedGround(build: Build, axle: AxleName, own: AxleGearingSta
     axleLoadN: entryBase(road.mass) * GRAVITY * axleShare(build, axle),
     grip: entryBase(road.grip),
     tyreRadiusMm: own.circumferenceMm / (2 * Math.PI),
-    trackMm: TRACK_MM,
+    trackMm: entryBase(road.track),
     cgHeightMm: entryBase(road.cgHeight),
   };
 }

@@ -4,11 +4,15 @@ import {
   explain,
   formatUnit,
   lockAt,
+  lockAtInput,
+  lockLaw,
   rampFromRotationPlane,
   rampLockCoefficient,
+  sideGearThrust,
   solidRampAngle,
-  unitLock,
   wheelTorques,
+  type BevelGear,
+  type CompareUnit,
   type PlateUnit,
   type Ramp,
   type UnitLock,
@@ -17,12 +21,16 @@ import type { AxleName, PlateSpec, Unit } from '../build/schema';
 import type { Derivation } from '../figure';
 import { plateRadius } from '../pack/state';
 import type { PackState } from '../pack/state';
-import { explainUnitLock } from './explain';
+import { explainHolds, explainThrustLock, explainUnitLock } from './explain';
+import { UNIT_TYPE_WORDS } from './types';
 
 export type Flank = 'drive' | 'overrun';
 
 export interface UnitState {
   readonly type: Unit['type'];
+  readonly holds: CompareUnit;
+  /** It holds whatever comes in. */
+  readonly locked: boolean;
   /** Locking torque of both packs at no input, N·m. */
   readonly preloadNm: number;
   /** Locking torque per input torque. */
@@ -51,31 +59,93 @@ export function plateUnit(plate: PlateSpec, packs: PackState, flank: Flank): Pla
   };
 }
 
-export function unitState(unit: Unit, packs: PackState | null): UnitState {
-  if (unit.type === 'spool') {
-    return {
-      type: 'spool',
-      preloadNm: 0,
-      coefficient: { drive: 1, overrun: 1 },
-      lock: (_, inputNm) => ({ ...lockAt(inputNm, inputNm, 1), solid: true, biasRatio: null }),
-    };
-  }
-  const plate = unit.plate;
-  if (unit.type === 'open' || !plate || !packs) {
-    return {
-      type: unit.type,
-      preloadNm: 0,
-      coefficient: { drive: 0, overrun: 0 },
-      lock: (_, inputNm) => lockAt(inputNm, 0),
-    };
-  }
-  const of = { drive: plateUnit(plate, packs, 'drive'), overrun: plateUnit(plate, packs, 'overrun') };
-  const preloadNm = packs.left.breakawayNm + packs.right.breakawayNm;
+/** The plates that a unit works with: of a plate unit with or without ramps. */
+export function platesOf(unit: Unit): PlateSpec | null {
+  return unit.type === 'plate' || unit.type === 'side-gear-thrust' ? unit.plate : null;
+}
+
+/** Its side gears, as the core reads them. */
+export function bevelGear(gear: NonNullable<Unit['sideGear']>): BevelGear {
   return {
-    type: 'plate',
-    preloadNm,
-    coefficient: { drive: rampLockCoefficient(of.drive), overrun: rampLockCoefficient(of.overrun) },
-    lock: (flank, inputNm) => unitLock(of[flank], preloadNm, inputNm),
+    meanRadiusMm: entryBase(gear.meanRadius),
+    pressureAngleDeg: entryBase(gear.pressureAngle),
+    coneAngleDeg: entryBase(gear.coneAngle),
+  };
+}
+
+/** Friction torque of one pack per N of clamp, N·m. */
+export function packTorquePerNewton(plate: PlateSpec, packs: PackState): number {
+  const interfaces = (packs.left.interfaces + packs.right.interfaces) / 2;
+  return (entryBase(plate.frictionCoefficient) * interfaces * plateRadius(plate)) / 1000;
+}
+
+function plateHolds({ type, plate, sideGear }: Unit, packs: PackState | null): CompareUnit {
+  if (!plate || !packs) return { type: 'open' };
+  const preloadNm = packs.left.breakawayNm + packs.right.breakawayNm;
+  if (type === 'side-gear-thrust' && sideGear) {
+    const slope = 2 * packTorquePerNewton(plate, packs) * sideGearThrust(bevelGear(sideGear));
+    return { type: 'plate', preloadNm, driveSlope: slope, overrunSlope: slope };
+  }
+  const slope = (flank: Flank): number => rampLockCoefficient(plateUnit(plate, packs, flank));
+  return { type: 'plate', preloadNm, driveSlope: slope('drive'), overrunSlope: slope('overrun') };
+}
+
+/**
+ * A unit as what it holds between the wheels.
+ * @param packs of a unit with plates; without them it holds nothing
+ * @throws InputError for ramps that hold without limit, and naming the field
+ */
+export function unitHolds(unit: Unit, packs: PackState | null): CompareUnit {
+  const { cone, sideGear, helical, insert } = unit;
+  switch (unit.type) {
+    case 'plate':
+    case 'side-gear-thrust':
+      return plateHolds(unit, packs);
+    case 'cone':
+      if (!cone || !sideGear) return { type: 'open' };
+      return {
+        type: 'cone',
+        preloadN: entryBase(cone.preload),
+        frictionCoefficient: entryBase(cone.frictionCoefficient),
+        meanRadiusMm: entryBase(cone.meanRadius),
+        halfAngleDeg: entryBase(cone.halfAngle),
+        gear: bevelGear(sideGear),
+      };
+    case 'helical':
+    case 'hybrid': {
+      if (!helical) return { type: 'open' };
+      const gears = { biasRatio: entryBase(helical.biasRatio), preloadNm: entryBase(helical.preload) };
+      if (unit.type === 'helical') return { type: 'helical', ...gears };
+      const platesFromNm = entryBase(helical.platesFrom);
+      return { type: 'hybrid', ...gears, platesFromNm, platesSlope: entryBase(helical.platesHold) / 100 };
+    }
+    case 'friction-insert':
+      return { type: 'friction-insert', preloadNm: insert ? entryBase(insert.lock) : 0 };
+    case 'selectable-locker':
+      return { type: 'selectable-locker', engaged: unit.engaged };
+    case 'automatic-locker':
+      return { type: 'automatic-locker' };
+    case 'spool':
+      return { type: 'spool' };
+    case 'open':
+      return { type: 'open' };
+  }
+}
+
+export function unitState(unit: Unit, packs: PackState | null): UnitState {
+  const holds = unitHolds(unit, packs);
+  const laws = { drive: lockLaw(holds, 'drive'), overrun: lockLaw(holds, 'overrun') };
+  const locked = laws.drive.baseNm === Number.POSITIVE_INFINITY;
+  return {
+    type: unit.type,
+    holds,
+    locked,
+    preloadNm: locked ? 0 : laws.drive.baseNm,
+    coefficient: { drive: locked ? 1 : laws.drive.slope, overrun: locked ? 1 : laws.overrun.slope },
+    lock: (flank, inputNm) =>
+      locked
+        ? { ...lockAt(inputNm, inputNm, 1), solid: true, biasRatio: null }
+        : lockAt(inputNm, lockAtInput(laws[flank], inputNm), laws[flank].slope),
   };
 }
 
@@ -147,51 +217,40 @@ export function deriveUnit(
 }
 
 function explainLock(unit: Unit, state: UnitState, packs: PackState | null, flank: Flank, inputNm: number) {
-  const plate = unit.plate;
-  const on = flank === 'drive' ? 'under power' : 'on overrun';
-  if (state.type !== 'plate' || !plate || !packs) {
-    return explain({
-      title: `Locking torque ${on}`,
-      formula:
-        state.type === 'spool'
-          ? 'a spool holds whatever comes in'
-          : 'an open differential holds nothing but its own friction, counted as none',
-      inputs: [{ key: 'input', label: 'input torque', value: inputNm, quantity: 'torque' }],
-      sources: [{ kind: 'exact', text: 'definition' }],
-      result: { label: 'locking torque', quantity: 'torque' },
-      compute: ({ input = 0 }) => ({ value: state.type === 'spool' ? input : 0 }),
-    });
+  const title = `Locking torque ${flank === 'drive' ? 'under power' : 'on overrun'}`;
+  if (packs && unit.plate && unit.type === 'plate')
+    return explainUnitLock(title, plateUnit(unit.plate, packs, flank), state.preloadNm, inputNm);
+  if (packs && unit.plate && unit.type === 'side-gear-thrust' && unit.sideGear) {
+    const perNewton = packTorquePerNewton(unit.plate, packs);
+    return explainThrustLock(title, perNewton, bevelGear(unit.sideGear), state.preloadNm, inputNm);
   }
-  return explainUnitLock(`Locking torque ${on}`, plateUnit(plate, packs, flank), state.preloadNm, inputNm);
+  return explainHolds(title, state.holds, inputNm);
+}
+
+function findType(axle: AxleName, state: UnitState, d: Derivation): void {
+  const where = axle === 'rear' ? 'Rear' : 'Front';
+  const words = UNIT_TYPE_WORDS[state.type];
+  const watched = state.locked || words.caution !== undefined;
+  d.finding({
+    id: `unit.type.${axle}`,
+    verdict: watched ? 'watch' : 'fits',
+    sheet: 'unit',
+    axle,
+    anchor: 'unit-type',
+    figures: [`unit.${axle}.drive.lock`],
+    rule: 'what the type is for: common practice, no published source',
+    say: () => ({
+      title: `${where}: ${words.name.charAt(0).toLowerCase()}${words.name.slice(1)}${state.type === 'selectable-locker' ? (state.locked ? ', on' : ', off') : ''}`,
+      detail: watched ? `${words.against} ${words.caution ?? ''}`.trim() : words.against,
+    }),
+  });
 }
 
 function findUnit(unit: Unit, axle: AxleName, packs: PackState | null, state: UnitState, d: Derivation): void {
   const common = { sheet: 'unit' as const, axle, anchor: 'unit-type', figures: [`unit.${axle}.drive.lock`] };
   const where = axle === 'rear' ? 'Rear' : 'Front';
-  if (state.type === 'spool') {
-    d.finding({
-      ...common,
-      id: `unit.type.${axle}`,
-      verdict: 'watch',
-      rule: 'a spool knows no difference in wheel speed [exact]',
-      say: () => ({
-        title: `${where} spool: the wheels never turn apart`,
-        detail: 'Each shaft must be rated for all of the torque; tyres scrub in every turn.',
-      }),
-    });
-    return;
-  }
-  if (state.type === 'open') {
-    d.finding({
-      ...common,
-      id: `unit.type.${axle}`,
-      verdict: 'fits',
-      rule: 'open differential, bias 1 [exact]',
-      say: () => ({
-        title: `${where} open differential`,
-        detail: 'Both wheels get the same torque: the one with less grip sets it.',
-      }),
-    });
+  if (unit.type !== 'plate') {
+    findType(axle, state, d);
     return;
   }
   const plate = unit.plate;

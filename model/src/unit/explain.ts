@@ -1,11 +1,17 @@
 import {
   explain,
+  lockAtInput,
+  lockLaw,
   rampFromRotationPlane,
   rampThrust,
+  sideGearThrust,
   unitLock,
+  type BevelGear,
+  type CompareUnit,
   type PlateUnit,
   type Ramp,
   type Working,
+  type WorkingInput,
 } from '@hot-spline/core';
 
 /** Working of the locking torque of a plate unit on one flank of its ramps. */
@@ -44,6 +50,147 @@ export function explainUnitLock(title: string, unit: PlateUnit, preloadNm: numbe
           { label: 'locking value S', value: input === 0 ? 0 : (100 * lock.lockNm) / input, quantity: 'percent' },
         ],
       };
+    },
+  });
+}
+
+const BEVEL_SOURCE = { kind: 'standard', text: 'Shigley, bevel gear forces, from memory' } as const;
+
+const bevelInputs = (gear: BevelGear): WorkingInput[] => [
+  { key: 'rg', label: 'side gear, mean radius', value: gear.meanRadiusMm, quantity: 'length' },
+  { key: 'phi', label: 'pressure angle φ', value: gear.pressureAngleDeg, quantity: 'angle' },
+  { key: 'cone', label: 'pitch cone angle Γ', value: gear.coneAngleDeg, quantity: 'angle' },
+];
+const bevelOf = ({ rg = 0, phi = 0, cone = 0 }: Readonly<Record<string, number>>): BevelGear => ({
+  meanRadiusMm: rg,
+  pressureAngleDeg: phi,
+  coneAngleDeg: cone,
+});
+
+/** Working of the locking torque of plates that the side gears' thrust clamps. */
+export function explainThrustLock(
+  title: string,
+  perNewton: number,
+  gear: BevelGear,
+  preloadNm: number,
+  inputNm: number,
+): Working {
+  return explain({
+    title,
+    formula:
+      'T lock = preload + 2 × pack torque per newton × thrust, thrust = (T ÷ 2) ÷ r_g × tan φ × sin Γ on each pack',
+    inputs: [
+      { key: 'preload', label: 'preload, both packs', value: preloadNm, quantity: 'torque' },
+      { key: 'input', label: 'input torque', value: inputNm, quantity: 'torque' },
+      { key: 'per', label: 'pack torque per kN of clamp', value: 1000 * perNewton, quantity: 'torque' },
+      ...bevelInputs(gear),
+    ],
+    sources: [BEVEL_SOURCE],
+    result: { label: 'locking torque', quantity: 'torque' },
+    compute: (v) => {
+      const { preload = 0, input = 0, per = 0 } = v;
+      const thrust = sideGearThrust(bevelOf(v)) * input;
+      return {
+        value: preload + (2 * per * thrust) / 1000,
+        steps: [{ label: 'thrust of one side gear', value: thrust, quantity: 'force' }],
+      };
+    },
+  });
+}
+
+/** What a type is worked out from: its inputs, and the unit again from changed ones. */
+function parts(unit: CompareUnit): {
+  formula: string;
+  inputs: WorkingInput[];
+  again: (v: Readonly<Record<string, number>>) => CompareUnit;
+} {
+  switch (unit.type) {
+    case 'cone':
+      return {
+        formula: 'T lock = 2 × μ × r_m ÷ sin(half angle) × (spring force + side-gear thrust)',
+        inputs: [
+          { key: 'mu', label: 'friction coefficient', value: unit.frictionCoefficient, quantity: 'coefficient' },
+          { key: 'rm', label: 'mean radius of the cone', value: unit.meanRadiusMm, quantity: 'length' },
+          { key: 'half', label: 'half cone angle', value: unit.halfAngleDeg, quantity: 'angle' },
+          { key: 'spring', label: 'spring force on each cone', value: unit.preloadN, quantity: 'force' },
+          ...bevelInputs(unit.gear),
+        ],
+        again: (v) => ({
+          ...unit,
+          frictionCoefficient: v['mu'] ?? 0,
+          meanRadiusMm: v['rm'] ?? 0,
+          halfAngleDeg: v['half'] ?? 0,
+          preloadN: v['spring'] ?? 0,
+          gear: bevelOf(v),
+        }),
+      };
+    case 'helical':
+    case 'hybrid': {
+      const gears: WorkingInput[] = [
+        { key: 'bias', label: 'bias ratio of the gears', value: unit.biasRatio, quantity: 'ratio' },
+        { key: 'preload', label: 'preload', value: unit.preloadNm, quantity: 'torque' },
+      ];
+      const changed = (v: Readonly<Record<string, number>>) => ({
+        biasRatio: v['bias'] ?? 1,
+        preloadNm: v['preload'] ?? 0,
+      });
+      if (unit.type === 'helical')
+        return {
+          formula: 'T lock = preload + S × input torque, S = (bias − 1) ÷ (bias + 1)',
+          inputs: gears,
+          again: (v) => ({ type: 'helical', ...changed(v) }),
+        };
+      return {
+        formula:
+          'T lock = preload + S × input torque, S = (bias − 1) ÷ (bias + 1); above the torque at which the plates come in, their share of what is above it on top',
+        inputs: [
+          ...gears,
+          { key: 'from', label: 'plates come in at', value: unit.platesFromNm, quantity: 'torque' },
+          { key: 'late', label: 'plates hold of what is above', value: 100 * unit.platesSlope, quantity: 'percent' },
+        ],
+        again: (v) => ({
+          type: 'hybrid',
+          ...changed(v),
+          platesFromNm: v['from'] ?? 0,
+          platesSlope: (v['late'] ?? 0) / 100,
+        }),
+      };
+    }
+    case 'friction-insert':
+      return {
+        formula: 'what its springs hold, whatever the input torque',
+        inputs: [{ key: 'preload', label: 'locking torque, both sides', value: unit.preloadNm, quantity: 'torque' }],
+        again: (v) => ({ type: 'friction-insert', preloadNm: v['preload'] ?? 0 }),
+      };
+    default:
+      return {
+        formula:
+          lockLaw(unit, 'drive').baseNm === Number.POSITIVE_INFINITY
+            ? 'locked: it holds whatever comes in'
+            : 'an open differential holds nothing but its own friction, counted as none',
+        inputs: [],
+        again: () => unit,
+      };
+  }
+}
+
+/** Working of the locking torque of any type without plates. */
+export function explainHolds(title: string, unit: CompareUnit, inputNm: number): Working {
+  const { formula, inputs, again } = parts(unit);
+  return explain({
+    title,
+    formula,
+    inputs: [{ key: 'input', label: 'input torque', value: inputNm, quantity: 'torque' }, ...inputs],
+    sources: [
+      unit.type === 'cone'
+        ? { kind: 'standard', text: 'Shigley, cone clutch and bevel gear forces, from memory' }
+        : { kind: 'exact', text: 'definition' },
+    ],
+    result: { label: 'locking torque', quantity: 'torque' },
+    compute: (v) => {
+      const input = v['input'] ?? 0;
+      const law = lockLaw(again(v), 'drive');
+      return { value: law.baseNm === Number.POSITIVE_INFINITY ? input : lockAtInput(law, input) };
     },
   });
 }

@@ -1,7 +1,8 @@
 import { entryBase, entryOf, plateOrders, wrenchReading, type Entry } from '@hot-spline/core';
 import { SIDES, type AxleName, type Complaint, type PlateSpec } from '../build/schema';
+import { openUnit } from '../build/new-build';
 import { layPack } from '../pack/plan';
-import { memberTurns, packSideState, type PackState, type Readings } from '../pack/state';
+import { isPlate, memberTurns, packSideState, type PackState, type Readings } from '../pack/state';
 import { unitState } from './derive';
 
 /** Steps of a trial, ours: small enough to feel one at a time. */
@@ -51,7 +52,7 @@ function behaviour(plate: PlateSpec, axle: AxleName, readings: Readings, inputNm
     left: packSideState(plate, axle, 'left', readings, moreMm),
     right: packSideState(plate, axle, 'right', readings, moreMm),
   };
-  const state = unitState({ type: 'plate', plate }, packs);
+  const state = unitState({ ...openUnit(), type: 'plate', plate }, packs);
   const overrunNm = OVERRUN_SHARE * inputNm;
   return {
     drive: state.lock('drive', inputNm).lockNm / inputNm,
@@ -98,9 +99,7 @@ function steps(plate: PlateSpec): { change: TuneChange; plate: PlateSpec; moreMm
 
 /** The next order with fewer interfaces and the next with more, where both packs can be laid so. */
 function orders(plate: PlateSpec): { change: TuneChange; plate: PlateSpec }[] {
-  const plates = SIDES.map((side) =>
-    plate.packs[side].members.filter(({ kind }) => kind === 'eared' || kind === 'splined').map(memberTurns),
-  );
+  const plates = SIDES.map((side) => plate.packs[side].members.filter(isPlate).map(memberTurns));
   if (plates.some((list) => list.length === 0 || list.length > 30)) return [];
   const known = plates.map((list) => plateOrders(list));
   const now = known.map((map) => [...map].find(([, order]) => order.moved === 0)?.[0]);

@@ -1,6 +1,7 @@
 import type { Build, BuildFile } from '@hot-spline/model';
 import type { Database, Queries } from '../db/database';
 import { appendAll, readLedger } from '../ledger/store';
+import { keepPhotoFiles, photoFiles } from '../photos/store';
 
 export interface BuildSummary {
   readonly id: string;
@@ -10,6 +11,8 @@ export interface BuildSummary {
   readonly version: number;
   readonly updatedAt: string;
   readonly archived: boolean;
+  /** Days on which an axle is to be looked at again, the first first. */
+  readonly rechecks: readonly { readonly on: string; readonly why: string }[];
 }
 
 export interface StoredBuild {
@@ -23,13 +26,25 @@ export type SaveOutcome =
   | { readonly kind: 'stale'; readonly current: StoredBuild }
   | { readonly kind: 'unknown' };
 
-type SummaryRow = Omit<BuildSummary, 'updatedAt'> & { updated_at: Date | string };
+type Recheck = BuildSummary['rechecks'][number];
+type SummaryRow = Omit<BuildSummary, 'updatedAt' | 'rechecks'> & {
+  updated_at: Date | string;
+  rear: Recheck | null;
+  front: Recheck | null;
+};
+
+const RECHECK = (axle: string): string => `document #> '{axles,${axle},unit,plate,recheck}' as ${axle}`;
 
 export async function listBuilds(db: Queries): Promise<BuildSummary[]> {
   const rows = await db.query<SummaryRow>(
-    'select id, name, vehicle, use, version, archived, updated_at from builds order by archived, name, id',
+    `select id, name, vehicle, use, version, archived, updated_at, ${RECHECK('rear')}, ${RECHECK('front')}
+     from builds order by archived, name, id`,
   );
-  return rows.map(({ updated_at, ...row }) => ({ ...row, updatedAt: new Date(updated_at).toISOString() }));
+  return rows.map(({ updated_at, rear, front, ...row }) => ({
+    ...row,
+    updatedAt: new Date(updated_at).toISOString(),
+    rechecks: [rear, front].filter((one) => one !== null).sort((a, b) => a.on.localeCompare(b.on)),
+  }));
 }
 
 export async function readBuild(db: Queries, id: string): Promise<StoredBuild | null> {
@@ -44,7 +59,7 @@ export async function readBuild(db: Queries, id: string): Promise<StoredBuild | 
 export async function createBuild(
   db: Database,
   id: string,
-  { build, ledger }: BuildFile,
+  { build, ledger, photos = [] }: BuildFile,
 ): Promise<{ created: boolean; version: number }> {
   return db.transaction(async (tx) => {
     const document = JSON.stringify(build);
@@ -59,6 +74,7 @@ export async function createBuild(
       document,
     ]);
     await appendAll(tx, id, ledger);
+    await keepPhotoFiles(tx, photos);
     return { created: true, version: 1 };
   });
 }
@@ -108,6 +124,13 @@ export async function exportBuild(db: Database, id: string): Promise<BuildFile |
   return db.transaction(async (tx) => {
     const stored = await readBuild(tx, id);
     if (!stored) return null;
-    return { format: 'hot-spline/build-file', formatVersion: 1, build: stored.build, ledger: await readLedger(tx, id) };
+    const photos = await photoFiles(tx, stored.build);
+    return {
+      format: 'hot-spline/build-file',
+      formatVersion: 1,
+      build: stored.build,
+      ledger: await readLedger(tx, id),
+      ...(photos.length > 0 ? { photos } : {}),
+    };
   });
 }

@@ -50,6 +50,8 @@ export class BriefSheet {
   protected readonly shareRange = { min: 1, max: 100, unit: '%' };
   protected readonly limits = VEHICLE_LIMITS;
   protected readonly usualCg = [200, 1500] as const;
+  protected readonly trackRange = { above: 0, max: 10_000, unit: 'mm' };
+  protected readonly usualTrack = [900, 2300] as const;
   protected readonly usualBase = [1500, 6000] as const;
 
   protected readonly readName = textReader('Name', 80, 1);

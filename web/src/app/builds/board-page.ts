@@ -12,6 +12,7 @@ import { KeyReader } from '../frame/keys';
 import { api, type BuildSummary } from '../state/api';
 import { boardActions, boardFeature } from '../state/board';
 import { uiActions } from '../state/ui';
+import { localDay } from '../shared/day';
 import { Field, type Understood } from '../shared/field';
 
 /** Largest file that is read into memory here; the server has its own limit. */
@@ -63,6 +64,13 @@ export class BoardPage {
 
   protected when(build: BuildSummary): string {
     return new Date(build.updatedAt).toLocaleDateString([], { day: 'numeric', month: 'short', year: 'numeric' });
+  }
+
+  /** What is to be looked at again, once its day has come. */
+  protected due({ rechecks }: BuildSummary): string {
+    const today = localDay(new Date());
+    const [first] = rechecks.filter(({ on }) => on <= today);
+    return first ? `Recheck since ${first.on}${first.why ? `: ${first.why}` : ''}` : '';
   }
 
   protected async start(name: string): Promise<void> {

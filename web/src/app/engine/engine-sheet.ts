@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { LIMITS, VEHICLE_LIMITS, entryOf, type Entry, type NumberRange } from '@hot-spline/core';
-import { newAxle, newConverter, torqueCurve, type Build, type GearboxSpec } from '@hot-spline/model';
+import { newAxle, newConverter, openUnit, torqueCurve, type Build, type GearboxSpec } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { Chart, chartColours } from '../shared/chart';
 import { Choice } from '../shared/choice';
@@ -273,7 +273,7 @@ export class EngineSheet {
       draft.driven = driven;
       const model = draft.axles.rear ?? draft.axles.front ?? newAxle();
       if (driven !== 'front') draft.axles.rear ??= structuredClone(model);
-      if (driven !== 'rear') draft.axles.front ??= { ...structuredClone(model), unit: { type: 'open', plate: null } };
+      if (driven !== 'rear') draft.axles.front ??= { ...structuredClone(model), unit: openUnit() };
     });
   }
 }

@@ -1,11 +1,13 @@
 import { say, type UnitSystem } from '@hot-spline/core';
 import {
   VERDICTS,
+  platesOf,
   type Build,
   type Derived,
   type Figure,
   type Finding,
   type Sheet,
+  type Unit,
   type Verdict,
 } from '@hot-spline/model';
 
@@ -124,14 +126,9 @@ export function stations(build: Build, derived: Derived, system: UnitSystem): St
       sheet: 'unit',
       name: 'Unit',
       main: unitText(build, derived),
-      sub:
-        own?.unit.type === 'plate'
-          ? `bias ${figure(`unit.${axle}.drive.bias`)}`
-          : own?.unit.type === 'spool'
-            ? 'locked'
-            : 'bias 1.00',
+      sub: figure(`unit.${axle}.drive.bias`) === 'locked' ? 'locked' : `bias ${figure(`unit.${axle}.drive.bias`)}`,
     },
-    own?.unit.type === 'plate'
+    own && platesOf(own.unit)
       ? {
           kind: 'packs',
           sheet: 'pack',
@@ -157,8 +154,23 @@ function gearRatioText(build: Build): string {
 
 const ACTION_WORDS = { 'two-way': '2-way', 'one-and-a-half-way': '1½-way', 'one-way': '1-way' } as const;
 
+/** The types in a word or two, as they fit on the Line. */
+const SHORT: Readonly<Record<Unit['type'], string>> = {
+  plate: 'Plate',
+  'side-gear-thrust': 'Gear thrust',
+  cone: 'Cone',
+  helical: 'Helical',
+  hybrid: 'Hybrid',
+  'friction-insert': 'Insert',
+  'selectable-locker': 'Locker',
+  'automatic-locker': 'Auto-locker',
+  spool: 'Spool',
+  open: 'Open',
+};
+
 function unitText(build: Build, { main }: Derived): string {
   const unit = build.axles[main]?.unit;
-  if (!unit || unit.type !== 'plate' || !unit.plate) return unit?.type === 'spool' ? 'Spool' : 'Open';
+  if (!unit) return '–';
+  if (unit.type !== 'plate' || !unit.plate) return SHORT[unit.type];
   return `${ACTION_WORDS[unit.plate.action]} ${unit.plate.driveRamp.value}°`;
 }

@@ -20,6 +20,10 @@ export function subjectWords(subject: Subject, build: Build): string {
       return `${axle}, ${subject.side} pack: whole stack`;
     case 'case-depth':
       return `${axle}, ${subject.side}: case depth`;
+    case 'side-gear-backlash':
+      return `${axle}, ${subject.side}: side-gear backlash`;
+    case 'insert-fit':
+      return `${axle}: fit of the friction insert`;
     case 'breakaway':
       return `${axle}: breakaway, ${HOLD_WORDS[subject.hold]}`;
   }

@@ -1,6 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { LIMITS, entryBase, formatIn } from '@hot-spline/core';
-import { SIDES, type MemberState, type PackState, type Reading, type Side, type Subject } from '@hot-spline/model';
+import {
+  SIDES,
+  isSpring,
+  type MemberState,
+  type PackState,
+  type Reading,
+  type Side,
+  type Subject,
+} from '@hot-spline/model';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { VoidButton } from '../shared/void-button';
@@ -11,11 +19,12 @@ interface Row {
   readonly subject: Subject;
   readonly label: string;
   readonly reading: Reading | null;
-  readonly wanted: number;
+  readonly wanted: number | null;
   readonly placeholder: string;
 }
 
-export const INSTRUMENTS = ['Micrometer', 'Caliper', 'Depth gauge', 'Feeler gauge'] as const;
+const USUAL_BACKLASH = [0.02, 0.6] as const;
+export const INSTRUMENTS = ['Micrometer', 'Caliper', 'Depth gauge', 'Feeler gauge', 'Dial indicator'] as const;
 
 /** Measured thickness of every piece, or of the whole stack, and the case depth: each reading goes to the ledger. */
 @Component({
@@ -138,7 +147,7 @@ export class MeasureTab {
         placeholder: text(wanted),
       };
     });
-    const solid = pack.members.filter(({ member }) => member.kind !== 'spring').map(({ member }) => member.id);
+    const solid = pack.members.filter(({ member }) => !isSpring(member)).map(({ member }) => member.id);
     const target = plate ? entryBase(plate.targetHeight) : 0;
     const depth = plate ? entryBase(plate.packs[side].caseDepth) : 0;
     if (solid.length > 0) {
@@ -159,12 +168,20 @@ export class MeasureTab {
       wanted: depth,
       placeholder: text(depth),
     });
+    pieces.push({
+      anchor: `measure-${side}-backlash`,
+      subject: { what: 'side-gear-backlash', axle, side },
+      label: 'Gear backlash',
+      reading: this.bench.readingOf({ what: 'side-gear-backlash', axle, side }),
+      wanted: null,
+      placeholder: 'not yet',
+    });
     return pieces;
   }
 
   /** A bare number three times too thick or thin for this piece is probably in the other system. */
   protected usual({ wanted }: Row): readonly [number, number] {
-    return [wanted / 3, wanted * 3];
+    return wanted === null ? USUAL_BACKLASH : [wanted / 3, wanted * 3];
   }
 
   protected write(row: Row, { entry, several }: TakenEntry): void {
@@ -172,7 +189,7 @@ export class MeasureTab {
     const rows = this.sides().flatMap((side) => side.rows);
     const here = rows.findIndex((candidate) => candidate.anchor === row.anchor);
     const next = [...rows.slice(here + 1), ...rows.slice(0, here)].find(
-      ({ reading, anchor }) => !reading && !/stack|depth/.test(anchor),
+      ({ reading, anchor }) => !reading && !/stack|depth|backlash/.test(anchor),
     );
     const input = next && document.getElementById(next.anchor);
     if (input instanceof HTMLInputElement) input.focus();

@@ -1,18 +1,22 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { InputError, LIMITS, entryBase } from '@hot-spline/core';
-import type { Member, MemberState, Side } from '@hot-spline/model';
+import { isSpring, type Member, type MemberState, type Side } from '@hot-spline/model';
 import { SelectButton } from 'primeng/selectbutton';
 import { ToggleSwitch } from 'primeng/toggleswitch';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field, type Understood } from '../shared/field';
+import { countReader } from '../shared/readers';
 import { Bench } from '../state/bench';
+import { ConditionEditor, editCondition, type ConditionEdit } from './condition';
+import { memberEntry, memberFields, setMemberEntry, thicknessLabel } from './member-fields';
 import { KIND_WORDS } from './members';
+import { readSpringPoints, type Points } from './spring-points';
 
 /** One piece of a pack: what it is, catalogue and measured thickness, place in the order. */
 @Component({
   selector: 'hs-member-editor',
-  imports: [EntryField, Field, FormsModule, SelectButton, ToggleSwitch],
+  imports: [ConditionEditor, EntryField, Field, FormsModule, SelectButton, ToggleSwitch],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let m = state().member;
@@ -39,10 +43,10 @@ import { KIND_WORDS } from './members';
       />
       <hs-entry
         [name]="'member-thickness-' + m.id"
-        label="Catalogue thickness"
+        [label]="thicknessLabel(m.kind)"
         quantity="length"
         [range]="range"
-        [usual]="usual"
+        [usual]="usual()"
         [entry]="m.thickness"
         (taken)="edit(sized('thickness', $event))"
       />
@@ -58,40 +62,49 @@ import { KIND_WORDS } from './members';
         [enterOnly]="true"
         (taken)="measure($event)"
       />
-      @if (m.kind === 'eared' || m.kind === 'splined') {
+      @if (m.kind === 'eared' || m.kind === 'splined' || m.kind === 'wave') {
         <div class="switch">
           <label [for]="'lined-' + m.id">Carries friction lining</label>
           <p-toggleswitch [inputId]="'lined-' + m.id" [ngModel]="m.lined" (ngModelChange)="edit(linedAs($event))" />
         </div>
       }
+      @for (field of fields(); track field.key) {
+        <hs-entry
+          [name]="'member-' + field.key + '-' + m.id"
+          [label]="field.label"
+          [quantity]="field.quantity"
+          [range]="field.range"
+          [usual]="field.usual"
+          [entry]="entryOf(m, field.key)"
+          (taken)="edit(sized(field.key, $event))"
+        />
+      }
+      @if (m.kind === 'coils') {
+        <hs-field
+          [name]="'member-count-' + m.id"
+          label="Coils side by side"
+          [text]="'' + m.count"
+          [read]="readCount"
+          (taken)="edit(counted($event))"
+        />
+      }
+      @if (m.kind === 's-spring') {
+        <hs-field
+          [name]="'member-points-' + m.id"
+          label="Measured: height force; height force"
+          placeholder="24 mm 1200 N; 22 mm 1900 N"
+          [text]="pointsText()"
+          [read]="readPoints"
+          (taken)="edit(measuredAt($event))"
+        />
+      }
+      @if (m.kind === 'coils' || m.kind === 's-spring') {
+        <div class="switch">
+          <label [for]="'shared-' + m.id">Between the gears, presses both packs</label>
+          <p-toggleswitch [inputId]="'shared-' + m.id" [ngModel]="m.shared" (ngModelChange)="edit(sharedAs($event))" />
+        </div>
+      }
       @if (m.kind === 'spring') {
-        <hs-entry
-          [name]="'member-cone-' + m.id"
-          label="Cone height h₀"
-          quantity="length"
-          [range]="range"
-          [usual]="usualCone"
-          [entry]="m.coneHeight"
-          (taken)="edit(sized('coneHeight', $event))"
-        />
-        <hs-entry
-          [name]="'member-outer-' + m.id"
-          label="Outside Ø"
-          quantity="length"
-          [range]="diameterRange"
-          [usual]="usualDiameter"
-          [entry]="m.outerDiameter"
-          (taken)="edit(sized('outerDiameter', $event))"
-        />
-        <hs-entry
-          [name]="'member-inner-' + m.id"
-          label="Inside Ø"
-          quantity="length"
-          [range]="diameterRange"
-          [usual]="usualDiameter"
-          [entry]="m.innerDiameter"
-          (taken)="edit(sized('innerDiameter', $event))"
-        />
         <div>
           <span class="small" [id]="'hollow-' + m.id">Hollow side faces</span>
           <p-selectbutton
@@ -107,6 +120,13 @@ import { KIND_WORDS } from './members';
         </div>
       }
     </div>
+    <hs-condition
+      class="seen"
+      [name]="'seen-' + m.id"
+      [what]="side() + ' ' + (index() + 1) + ' ' + m.label"
+      [condition]="m.condition"
+      (changed)="edit(seen($event))"
+    />
   `,
   styles: `
     :host {
@@ -127,6 +147,9 @@ import { KIND_WORDS } from './members';
     }
     .head h2::first-letter {
       text-transform: uppercase;
+    }
+    .seen {
+      margin-top: 10px;
     }
     .switch {
       display: grid;
@@ -152,10 +175,13 @@ export class MemberEditor {
 
   private readonly bench = inject(Bench);
   protected readonly range = LIMITS.thicknessMm;
-  protected readonly diameterRange = LIMITS.diameterMm;
-  protected readonly usual = [0.1, 12] as const;
-  protected readonly usualCone = [0.1, 6] as const;
-  protected readonly usualDiameter = [20, 400] as const;
+  protected readonly usual = computed(() =>
+    isSpring(this.state().member) ? ([0.1, 60] as const) : ([0.1, 12] as const),
+  );
+  protected readonly fields = computed(() => memberFields(this.state().member.kind));
+  protected readonly entryOf = memberEntry;
+  protected readonly thicknessLabel = thicknessLabel;
+  protected readonly readCount = countReader('Coils', 1, 24);
   protected readonly hollows = [
     { value: 'in' as const, label: 'in' },
     { value: 'out' as const, label: 'out' },
@@ -168,6 +194,14 @@ export class MemberEditor {
     if (value.length > 60) throw new InputError('Name', 'Name is too long.', 'up to 60 characters');
     return { value, said: '' };
   };
+
+  protected readonly pointsText = computed(() => {
+    const { member } = this.state();
+    return member.kind === 's-spring'
+      ? member.points.map(({ height, force }) => `${height.typed} ${force.typed}`).join('; ')
+      : '';
+  });
+  protected readonly readPoints = (text: string): Understood<Points> => readSpringPoints(text, this.bench.system());
 
   protected edit(recipe: (member: Member) => void): void {
     const { id } = this.state().member;
@@ -183,7 +217,7 @@ export class MemberEditor {
 
   protected linedAs(lined: boolean): (member: Member) => void {
     return (member) => {
-      if (member.kind === 'eared' || member.kind === 'splined') member.lined = lined;
+      if ('lined' in member) member.lined = lined;
     };
   }
 
@@ -193,14 +227,30 @@ export class MemberEditor {
     };
   }
 
-  protected sized(
-    key: 'thickness' | 'coneHeight' | 'outerDiameter' | 'innerDiameter',
-    { entry }: TakenEntry,
-  ): (member: Member) => void {
+  protected sharedAs(shared: boolean): (member: Member) => void {
     return (member) => {
-      if (key === 'thickness') member.thickness = entry;
-      else if (member.kind === 'spring') member[key] = entry;
+      if (member.kind === 'coils' || member.kind === 's-spring') member.shared = shared;
     };
+  }
+
+  protected counted(count: number): (member: Member) => void {
+    return (member) => {
+      if (member.kind === 'coils') member.count = count;
+    };
+  }
+
+  protected measuredAt(points: Points): (member: Member) => void {
+    return (member) => {
+      if (member.kind === 's-spring') member.points = points;
+    };
+  }
+
+  protected sized(key: string, { entry }: TakenEntry): (member: Member) => void {
+    return (member) => setMemberEntry(member, key, entry);
+  }
+
+  protected seen(edit: ConditionEdit): (member: Member) => void {
+    return (member) => editCondition(member, edit);
   }
 
   protected measure({ entry }: TakenEntry): void {

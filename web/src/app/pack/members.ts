@@ -8,6 +8,10 @@ export const KIND_WORDS: Readonly<Record<MemberKind, string>> = {
   splined: 'friction, splined',
   shim: 'shim',
   spring: 'dished spring',
+  ring: 'pressure ring',
+  wave: 'wave plate',
+  coils: 'coil springs',
+  's-spring': 'S-spring',
 };
 
 const idsOf = (plate: PlateSpec): string[] =>
@@ -17,15 +21,16 @@ const idsOf = (plate: PlateSpec): string[] =>
 export function newMember(plate: PlateSpec, side: Side, kind: MemberKind): Member {
   const id = freshId(idsOf(plate), side.slice(0, 1));
   const model = [...plate.packs[side].members].reverse().find((member) => member.kind === kind);
-  if (model) return { ...structuredClone(model), id };
+  const condition = null;
+  if (model) return { ...structuredClone(model), id, condition };
   const mm = (value: number) => entryOf(value, 'mm');
   switch (kind) {
     case 'eared':
-      return { id, kind, label: 'steel', lined: false, thickness: mm(2) };
+      return { id, kind, label: 'steel', lined: false, thickness: mm(2), condition };
     case 'splined':
-      return { id, kind, label: 'friction', lined: true, thickness: mm(2) };
+      return { id, kind, label: 'friction', lined: true, thickness: mm(2), condition };
     case 'shim':
-      return { id, kind, label: 'shim', thickness: mm(0.5) };
+      return { id, kind, label: 'shim', thickness: mm(0.5), condition };
     case 'spring': {
       const { frictionOuterDiameter: outerDiameter, frictionInnerDiameter: innerDiameter } = plate;
       return {
@@ -37,21 +42,64 @@ export function newMember(plate: PlateSpec, side: Side, kind: MemberKind): Membe
         innerDiameter,
         coneHeight: mm(1.2),
         hollow: 'in',
+        condition,
       };
+    }
+    case 'ring':
+      return { id, kind, label: 'pressure ring', thickness: mm(6), condition };
+    case 'wave': {
+      const flatForce = entryOf(800, 'N');
+      return {
+        id,
+        kind,
+        label: 'wave plate',
+        lined: false,
+        thickness: mm(1.5),
+        waveHeight: mm(0.6),
+        flatForce,
+        condition,
+      };
+    }
+    case 'coils': {
+      const rate = entryOf(40, 'N/mm');
+      const solidHeight = mm(20);
+      return {
+        id,
+        kind,
+        label: 'coil springs',
+        thickness: mm(30),
+        count: 4,
+        rate,
+        solidHeight,
+        shared: true,
+        condition,
+      };
+    }
+    case 's-spring': {
+      const points = [{ height: mm(24), force: entryOf(1200, 'N') }];
+      return { id, kind, label: 'S-spring', thickness: mm(30), points, shared: true, condition };
     }
   }
 }
 
-/** Inserts a new member where it belongs: springs outermost, shims before the springs, plates before both. */
+/** From the gear outwards: plates, then the ring that presses them, shims, springs. */
+const PLACES: Readonly<Record<MemberKind, number>> = {
+  eared: 0,
+  splined: 0,
+  wave: 1,
+  ring: 2,
+  shim: 3,
+  spring: 4,
+  coils: 4,
+  's-spring': 4,
+};
+
+/** Inserts a new member where it belongs. */
 export function addMember(plate: PlateSpec, side: Side, kind: MemberKind): Member {
   const member = newMember(plate, side, kind);
   const { members } = plate.packs[side];
-  const before = (kinds: MemberKind[]): number => {
-    const at = members.findIndex((other) => kinds.includes(other.kind));
-    return at < 0 ? members.length : at;
-  };
-  const index = kind === 'spring' ? members.length : kind === 'shim' ? before(['spring']) : before(['shim', 'spring']);
-  members.splice(index, 0, member);
+  const after = members.findIndex((other) => PLACES[other.kind] > PLACES[kind]);
+  members.splice(after < 0 ? members.length : after, 0, member);
   return member;
 }
 
@@ -65,14 +113,15 @@ export function moveMember(plate: PlateSpec, side: Side, from: number, to: numbe
   return true;
 }
 
-/** Makes the right pack in the order and catalogue sizes of the left one, keeping ids (and so readings) by place and kind. */
+/** Makes the right pack in the order and catalogue sizes of the left one, keeping ids (and so readings) and what was seen by place and kind. */
 export function mirrorLeft(plate: PlateSpec): void {
   const old = [...plate.packs.right.members];
   const taken = new Set(idsOf(plate));
   plate.packs.right.members = plate.packs.left.members.map((member) => {
     const at = old.findIndex((other) => other.kind === member.kind);
-    const id = at < 0 ? freshId(taken, 'r') : (old.splice(at, 1)[0]?.id ?? member.id);
+    const was = at < 0 ? undefined : old.splice(at, 1)[0];
+    const id = was?.id ?? freshId(taken, 'r');
     taken.add(id);
-    return { ...structuredClone(member), id };
+    return { ...structuredClone(member), id, condition: was?.condition ?? null };
   });
 }

@@ -1,7 +1,7 @@
 import { CdkDrag, CdkDragPlaceholder, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { formatIn, formatSmall, saySmall } from '@hot-spline/core';
-import type { MemberState, PackSideState, Side } from '@hot-spline/model';
+import { isSpring, type MemberState, type PackSideState, type Side } from '@hot-spline/model';
 import { Bench } from '../state/bench';
 
 interface Drawn {
@@ -59,9 +59,9 @@ const LEAST = 13;
             (keydown)="key($event, drawn)"
           >
             <span class="number mono" aria-hidden="true">{{ drawn.number }}</span>
-            @if (drawn.state.member.kind === 'spring') {
-              <svg viewBox="0 0 20 100" preserveAspectRatio="none" aria-hidden="true">
-                <path [attr.d]="cone(drawn)" />
+            @if (outline(drawn); as line) {
+              <svg viewBox="0 0 20 100" preserveAspectRatio="none" aria-hidden="true" [class.line]="line.open">
+                <path [attr.d]="line.path" />
               </svg>
             } @else {
               <span class="body" aria-hidden="true"></span>
@@ -105,11 +105,11 @@ export class PackDrawing {
 
   private readonly outwards = computed<Drawn[]>(() => {
     const pack = this.pack();
-    const springs = pack.members.filter(({ member }) => member.kind === 'spring').length;
+    const springs = pack.members.filter(({ member }) => isSpring(member)).length;
     const springMm = Math.max(pack.springInstalledMm, 0) / Math.max(springs, 1);
     return pack.members.map((state, index) => {
       const { member } = state;
-      const mm = member.kind === 'spring' ? Math.max(springMm, state.thicknessMm) : state.thicknessMm;
+      const mm = isSpring(member) ? springMm : state.thicknessMm;
       const shown = formatIn(state.thicknessMm, 'length', this.system());
       const turns = state.keyedTo === 'gear' ? 'turns with the side gear' : 'turns with the case';
       return {
@@ -156,9 +156,24 @@ export class PackDrawing {
     return this.side() === 'left' ? ROOM + 10 - mm * this.scale() : 10 + mm * this.scale();
   }
 
-  protected cone(drawn: Drawn): string {
-    const { member } = drawn.state;
-    const hollowRight = member.kind === 'spring' && (member.hollow === 'in') === (this.side() === 'left');
+  /** What a spring looks like from the side; a plate has a body instead. */
+  protected outline({ state: { member } }: Drawn): { path: string; open: boolean } | null {
+    switch (member.kind) {
+      case 'spring':
+        return { path: this.cone(member.hollow), open: false };
+      case 'wave':
+        return { path: 'M6 2Q18 14 10 26T10 50T10 74T14 98', open: true };
+      case 'coils':
+        return { path: 'M1 10H19L1 22H19L1 34M1 66H19L1 78H19L1 90', open: true };
+      case 's-spring':
+        return { path: 'M1 18H12Q19 18 19 34T10 50T1 66T8 82H19', open: true };
+      default:
+        return null;
+    }
+  }
+
+  private cone(hollow: 'in' | 'out'): string {
+    const hollowRight = (hollow === 'in') === (this.side() === 'left');
     return hollowRight ? 'M19 2 3 50 19 98 14 98 1 50 14 2Z' : 'M1 2 17 50 1 98 6 98 19 50 6 2Z';
   }
 

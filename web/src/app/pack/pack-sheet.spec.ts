@@ -167,7 +167,7 @@ describe('the pack sheet', () => {
     openBench(build);
     const screen = await Screen.of(PackSheet);
     expect(screen.text).toContain('This axle has no clutch packs');
-    expect(screen.text).toContain('A spool is solid');
+    expect(screen.text).toContain('Its unit is: Spool or welded');
   });
 
   it('opens the tab that a finding points to', async () => {

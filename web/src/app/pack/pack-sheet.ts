@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal, viewChild } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { LIMITS, entryBase, entryOf, type WearModel } from '@hot-spline/core';
-import { SIDES, type PlateSpec, type Side } from '@hot-spline/model';
+import { SIDES, UNIT_TYPE_WORDS, type PlateSpec, type Side } from '@hot-spline/model';
 import { Library } from '../stores/library';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
+import { Field, type Understood } from '../shared/field';
 import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
@@ -12,6 +13,8 @@ import { Tabs } from '../shared/tabs';
 import { Bench } from '../state/bench';
 import { BreakawayTab } from './breakaway-tab';
 import { FrictionFields } from './friction-fields';
+import { readBand } from './band';
+import { InspectTab } from './inspect-tab';
 import { MeasureTab } from './measure-tab';
 import { MemberEditor } from './member-editor';
 import { addMember, mirrorLeft, moveMember, type MemberKind } from './members';
@@ -20,7 +23,7 @@ import { ShimsTab } from './shims-tab';
 import { SureTab } from './sure-tab';
 import { WantedTab } from './wanted-tab';
 
-type Tab = 'stack' | 'measure' | 'shims' | 'wanted' | 'sure' | 'springs' | 'breakaway';
+type Tab = 'stack' | 'measure' | 'inspect' | 'shims' | 'wanted' | 'sure' | 'springs' | 'breakaway';
 
 /** The packs: order, heights, springs, and what the torque wrench will read. */
 @Component({
@@ -31,6 +34,8 @@ type Tab = 'stack' | 'measure' | 'shims' | 'wanted' | 'sure' | 'springs' | 'brea
     FigureButton,
     FrictionFields,
     MeasureTab,
+    Field,
+    InspectTab,
     MemberEditor,
     PackDrawing,
     RouterLink,
@@ -56,6 +61,7 @@ export class PackSheet {
   protected readonly tabs: { tab: Tab; label: string }[] = [
     { tab: 'stack', label: 'Stack' },
     { tab: 'measure', label: 'Measure' },
+    { tab: 'inspect', label: 'Inspect' },
     { tab: 'shims', label: 'Shims from stock' },
     { tab: 'springs', label: 'Plates and springs' },
     { tab: 'wanted', label: 'Wanted' },
@@ -68,12 +74,24 @@ export class PackSheet {
     { kind: 'shim', label: 'shim' },
     { kind: 'spring', label: 'spring' },
   ];
+  protected readonly others: { kind: MemberKind; label: string }[] = [
+    { kind: 'ring', label: 'pressure ring' },
+    { kind: 'wave', label: 'wave plate' },
+    { kind: 'coils', label: 'coil springs' },
+    { kind: 's-spring', label: 'S-spring' },
+  ];
+  protected readonly faces = [
+    { value: 'none', label: 'bare, both' },
+    { value: 'gear', label: 'lined at the gear' },
+    { value: 'wall', label: 'lined at the wall' },
+    { value: 'both', label: 'lined, both' },
+  ];
   protected readonly wearModels: { value: WearModel; label: string }[] = [
     { value: 'uniform-wear', label: 'Uniform wear (bedded)' },
     { value: 'uniform-pressure', label: 'Uniform pressure (new)' },
   ];
   protected readonly preloads: { value: PlateSpec['preload']['from']; label: string }[] = [
-    { value: 'dished-springs', label: 'Dished springs in the pack' },
+    { value: 'dished-springs', label: 'Springs in the pack' },
     { value: 'measured-force', label: 'Force as measured' },
   ];
   protected readonly range = LIMITS.thicknessMm;
@@ -84,8 +102,8 @@ export class PackSheet {
   protected readonly usualTolerance = [0.005, 0.5] as const;
   protected readonly usualDiameter = [20, 400] as const;
 
-  protected readonly unitType = computed(() => this.bench.axle()?.unit.type ?? 'open');
-  protected readonly plate = computed(() => (this.unitType() === 'plate' ? this.bench.plate() : null));
+  protected readonly unitName = computed(() => UNIT_TYPE_WORDS[this.bench.axle()?.unit.type ?? 'open'].name);
+  protected readonly plate = this.bench.plates;
   protected readonly packs = computed(() => this.bench.derived()?.axles[this.bench.axleName()]?.pack ?? null);
   protected readonly active = computed<Tab>(() => {
     const at = this.at();
@@ -93,6 +111,8 @@ export class PackSheet {
     if (at?.startsWith('measure-') || at === 'next') return 'measure';
     if (at?.startsWith('breakaway-')) return 'breakaway';
     if (at?.startsWith('wanted-')) return 'wanted';
+    if (at?.startsWith('inspect-') || at?.startsWith('recheck-')) return 'inspect';
+    if (at === 'side-gear-backlash') return 'springs';
     return at?.startsWith('stack-') ? 'stack' : asked;
   });
   protected readonly target = computed(() => entryBase(this.plate()?.targetHeight ?? entryOf(1, 'mm')));
@@ -114,6 +134,13 @@ export class PackSheet {
     }
     return null;
   });
+
+  protected readonly bandText = computed(() => {
+    const band = this.plate()?.sideGearBacklash;
+    return band ? `${band.low.typed} – ${band.high.typed}` : '';
+  });
+  protected readonly readBand = (text: string): Understood<PlateSpec['sideGearBacklash']> =>
+    readBand(text, this.bench.system());
 
   constructor() {
     inject(Library).open();
@@ -172,6 +199,29 @@ export class PackSheet {
 
   protected setDepth(side: Side, { entry }: TakenEntry): void {
     this.bench.changePlate((plate) => (plate.packs[side].caseDepth = entry));
+  }
+
+  protected other(side: Side, box: HTMLSelectElement): void {
+    const item = this.others.find(({ kind }) => kind === box.value);
+    box.value = '';
+    if (item) this.add(side, item.kind);
+  }
+
+  protected facesOf(side: Side): string {
+    const pack = this.plate()?.packs[side];
+    if (!pack) return 'none';
+    return pack.gearFace.lined ? (pack.caseWall.lined ? 'both' : 'gear') : pack.caseWall.lined ? 'wall' : 'none';
+  }
+
+  protected setFaces(side: Side, lined: string): void {
+    this.bench.changePlate((plate) => {
+      plate.packs[side].gearFace.lined = lined === 'gear' || lined === 'both';
+      plate.packs[side].caseWall.lined = lined === 'wall' || lined === 'both';
+    });
+  }
+
+  protected setBacklash(band: PlateSpec['sideGearBacklash']): void {
+    this.bench.changePlate((plate) => (plate.sideGearBacklash = band));
   }
 
   protected setEntry(

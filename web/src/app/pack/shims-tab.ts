@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
 import { entryBase, packShims, say, saySmall } from '@hot-spline/core';
-import { SIDES, freshId, type Member, type PlateSpec, type ShimBox, type Side } from '@hot-spline/model';
+import { SIDES, freshId, isSpring, type Member, type PlateSpec, type ShimBox, type Side } from '@hot-spline/model';
 import { attempt } from '../shared/attempt';
 import { Choice } from '../shared/choice';
 import { Bench } from '../state/bench';
@@ -234,7 +234,7 @@ export function replaceShims(plate: PlateSpec, side: Side, box: ShimBox, piecesM
   const first = members.findIndex(({ kind }) => kind === 'shim');
   const rest = members.filter(({ kind }) => kind !== 'shim');
   const before = first >= 0 ? members.slice(0, first).filter(({ kind }) => kind !== 'shim').length : -1;
-  const springs = rest.findIndex(({ kind }) => kind === 'spring');
+  const springs = rest.findIndex(isSpring);
   const at = before >= 0 ? before : springs >= 0 ? springs : rest.length;
   const taken = [...plate.packs.left.members, ...plate.packs.right.members].map(({ id }) => id);
   const shims = piecesMm.map((mm): Member => {
@@ -242,7 +242,7 @@ export function replaceShims(plate: PlateSpec, side: Side, box: ShimBox, piecesM
     taken.push(id);
     const piece = box.pieces.find(({ thickness }) => Math.abs(entryBase(thickness) - mm) < 1e-6);
     const thickness = piece ? { ...piece.thickness } : { typed: `${mm} mm`, value: mm, unit: 'mm' as const };
-    return { id, kind: 'shim', label: 'shim', thickness };
+    return { id, kind: 'shim', label: 'shim', thickness, condition: null };
   });
   plate.packs[side].members = [...rest.slice(0, at), ...shims, ...rest.slice(at)];
 }

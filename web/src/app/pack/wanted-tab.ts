@@ -14,7 +14,7 @@ import {
   type Plan,
   type PlannedSide,
 } from '@hot-spline/core';
-import { HOLD_WORDS, SIDES, layPack, memberTurns, planProblemOf } from '@hot-spline/model';
+import { HOLD_WORDS, SIDES, isPlate, layPack, memberTurns, planProblemOf } from '@hot-spline/model';
 import { attempt } from '../shared/attempt';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
@@ -313,9 +313,7 @@ export class WantedTab {
     return this.plans().map((plan, index) => {
       const [left, right] = plan.sides as readonly [PlannedSide, PlannedSide];
       const reading = wrenchReading({ leftNm: left.breakawayNm, rightNm: right.breakawayNm }, this.hold()).torqueNm;
-      const plates = packs.left.members
-        .map(({ member }) => member)
-        .filter(({ kind }) => kind === 'eared' || kind === 'splined');
+      const plates = packs.left.members.map(({ member }) => member).filter(isPlate);
       const moved = left.moved + right.moved;
       const slope = ((left.slopeNmPerMm + right.slopeNmPerMm) / 2) * THOU_MM;
       const together = (mm: readonly number[]): string => (mm.length === 0 ? 'none' : mm.map(small).join(' + '));

@@ -65,7 +65,7 @@ describe('heavy work', () => {
   });
 
   it('searches a shelf in a worker and says that the best is proven', async () => {
-    const searching = heavy.search(shelf(4));
+    const searching = heavy.search(shelf(4), 5);
     expect(heavy.running()).toBe('search');
     const outcome = await searching;
     if ('problem' in outcome) throw new Error(outcome.problem);
@@ -77,7 +77,7 @@ describe('heavy work', () => {
   });
 
   it('answers with what it has when stopped, and never calls that proven', async () => {
-    const searching = heavy.search(shelf(60));
+    const searching = heavy.search(shelf(60), 5);
     await until(() => heavy.news() !== null);
     heavy.stop();
     const outcome = await searching;
@@ -88,7 +88,7 @@ describe('heavy work', () => {
 
   it('names the field of what the core refuses', async () => {
     const bad = shelf(2);
-    const outcome = await heavy.search({ ...bad, course: { ...bad.course, lengthM: -1 } });
+    const outcome = await heavy.search({ ...bad, course: { ...bad.course, lengthM: -1 } }, 5);
     if (!('problem' in outcome)) throw new Error('it was taken');
     expect(outcome.field).toContain('lengthM');
     expect(outcome.problem).toContain('lengthM');
@@ -98,7 +98,7 @@ describe('heavy work', () => {
   it('new work takes the place of what runs: the old one has no answer', async () => {
     const lines = Array.from({ length: 400 }, (_, i) => `${(i * 0.1).toFixed(1)},${90 + 40 * Math.sin(i / 30)}`);
     const file = new Blob([['Time [s],Speed (km/h)', ...lines].join('\n')]);
-    const searching = heavy.search(shelf(60));
+    const searching = heavy.search(shelf(60), 5);
     const answer = await heavy.trace(file, {});
     const outcome = await searching;
     expect('stopped' in outcome && outcome.stopped).toBeTrue();
@@ -134,7 +134,7 @@ describe('heavy work', () => {
   });
 
   it('ends with the sheet that holds it', async () => {
-    const searching = heavy.search(shelf(60));
+    const searching = heavy.search(shelf(60), 5);
     TestBed.resetTestingModule();
     const outcome = await searching;
     expect('stopped' in outcome && outcome.stopped).toBeTrue();

@@ -8,6 +8,8 @@ export interface BuildSummary {
   readonly version: number;
   readonly updatedAt: string;
   readonly archived: boolean;
+  /** Days on which an axle is to be looked at again, the first first. */
+  readonly rechecks: readonly { readonly on: string; readonly why: string }[];
 }
 
 export interface StoredBuild {
@@ -44,10 +46,11 @@ const TIMEOUT_MS = 15_000;
 async function call<T>(method: string, url: string, body?: unknown): Promise<T> {
   let response: Response;
   try {
+    const blob = body instanceof Blob ? body : null;
     response = await fetch(url, {
       method,
-      headers: body === undefined ? {} : { 'content-type': 'application/json' },
-      body: body === undefined ? null : JSON.stringify(body),
+      headers: body === undefined ? {} : { 'content-type': blob?.type ?? 'application/json' },
+      body: body === undefined ? null : (blob ?? JSON.stringify(body)),
       signal: AbortSignal.timeout(TIMEOUT_MS),
     });
   } catch (error) {
@@ -85,5 +88,6 @@ export const api = {
   saveSpec: (id: string, write: { writeId: string; baseVersion: number; spec: LibrarySpec }) =>
     call<{ version: number }>('PUT', `/api/library/${id}`, write),
   archiveSpec: (id: string, archived: boolean) => call<unknown>('POST', `/api/library/${id}/archive`, { archived }),
+  keepPhoto: (id: string, photo: Blob) => call<{ id: string }>('PUT', `/api/photos/${id}`, photo),
   exportBuild: (id: string) => call<BuildFile>('GET', `/api/builds/${id}/export`),
 };

@@ -5,6 +5,7 @@ import {
   deriveBuild,
   drivenAxles,
   parseOrRefuse,
+  platesOf,
   readingsInForce,
   subjectKey,
   type Axle,
@@ -14,6 +15,7 @@ import {
 } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
+import { localDay } from '../shared/day';
 import { editorActions, editorFeature } from './editor';
 import { uiActions, uiFeature } from './ui';
 
@@ -40,9 +42,14 @@ export class Bench {
   });
   readonly axle = computed<Axle | null>(() => this.build()?.axles[this.axleName()] ?? null);
   readonly plate = computed(() => this.axle()?.unit.plate ?? null);
+  /** Null where the unit has no plates at work, even if some are kept for it. */
+  readonly plates = computed(() => {
+    const unit = this.axle()?.unit;
+    return unit ? platesOf(unit) : null;
+  });
   readonly derived = computed(() => {
     const build = this.build();
-    return build ? deriveBuild(build, this.ledger(), this.axleName()) : null;
+    return build ? deriveBuild(build, this.ledger(), this.axleName(), localDay(new Date())) : null;
   });
   readonly readings = computed(() => readingsInForce(this.ledger()));
   readonly canUndo = computed(() => this.editor().past.length > 0);

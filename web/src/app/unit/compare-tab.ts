@@ -7,7 +7,16 @@ import {
   type CompareResult,
   type SituationName,
 } from '@hot-spline/core';
-import { TRACK_MM, comparedGround, comparedSettings, comparedUnits, rankUnits } from '@hot-spline/model';
+import {
+  UNIT_TYPE_WORDS,
+  comparedGround,
+  comparedSettings,
+  comparedUnits,
+  rankUnits,
+  unitAs,
+  type Unit,
+} from '@hot-spline/model';
+import { MessageService } from 'primeng/api';
 import { USE_WORDS } from '../brief/words';
 import { attempt } from '../shared/attempt';
 import { Bench } from '../state/bench';
@@ -80,6 +89,16 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
                   row.score
                 }}</span>
                 <span class="name">{{ row.label }}</span>
+                @if (!row.own) {
+                  <button
+                    type="button"
+                    class="quiet bare take"
+                    [attr.aria-label]="'Take ' + row.label + ' into the build'"
+                    (click)="take(row.type)"
+                  >
+                    Take
+                  </button>
+                }
                 <span class="more reasons">{{ row.weak }}</span>
               </th>
               @for (cell of row.cells; track $index) {
@@ -95,8 +114,8 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
     </div>
     <p class="soft">
       Ranked for the use in the brief by what each gives of the best where it counts, less its push off the line: our
-      weights. The left wheel is the slippery, the lifted and the inner one. {{ ownWords() }} The other units are
-      ordinary ones of their type, ours: the maker’s sheet wins. Track {{ track }} is taken. Tyres as dry friction.
+      weights. The left wheel is the slippery, the lifted and the inner one. The other units are ordinary ones of their
+      type, ours: the maker’s sheet wins. {{ ownWords() }} Tyres as dry friction.
     </p>
   `,
   styles: `
@@ -178,6 +197,11 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
     .name {
       white-space: nowrap;
     }
+    .take {
+      min-height: 24px;
+      padding: 0 6px;
+      color: var(--blue);
+    }
     .score {
       display: inline-block;
       min-width: 30px;
@@ -208,9 +232,9 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
 })
 export class CompareTab {
   protected readonly bench = inject(Bench);
+  private readonly messages = inject(MessageService);
   protected readonly situations = SITUATIONS;
   protected readonly names = NAMES;
-  protected readonly track = `${TRACK_MM} mm`;
 
   private readonly inputNm = computed(() => Math.max(this.bench.derived()?.inputNm ?? 0, 1));
   /** Starts from the operating point; moved here alone, and nothing of it is kept on the build. */
@@ -218,7 +242,7 @@ export class CompareTab {
   protected readonly useName = computed(() => (USE_WORDS[this.bench.build()?.use ?? ''] ?? '').toLowerCase());
   protected readonly unitName = computed(() => formatIn(0, 'force', this.bench.system()).unit);
   protected readonly ownWords = computed(() =>
-    this.bench.axle()?.unit.type === 'plate' ? 'This plate unit is computed from its packs and ramps.' : '',
+    this.bench.plates() ? 'This one is computed from its packs.' : 'This one is computed from what its sheet says.',
   );
   protected readonly sliders = computed(() => {
     const settings = this.settings();
@@ -267,20 +291,23 @@ export class CompareTab {
       },
     ];
   });
-  private readonly attempt = attempt<{ label: string; own: boolean; results: CompareResult[] }[]>(() => {
-    const build = this.bench.build();
-    const axle = this.bench.axleName();
-    const derived = this.bench.derived();
-    const own = derived?.gearing[axle];
-    if (!build || !derived || !own) return null;
-    const ground = comparedGround(build, axle, own);
-    const situations = SITUATIONS.map((name) => situationOf(name, ground, this.settings()));
-    return comparedUnits(build, axle, derived.axles[axle]?.pack ?? null).map(({ label, own: mine, unit }) => ({
-      label,
-      own: mine,
-      results: situations.map((situation) => compareUnit(unit, situation)),
-    }));
-  });
+  private readonly attempt = attempt<{ type: Unit['type']; label: string; own: boolean; results: CompareResult[] }[]>(
+    () => {
+      const build = this.bench.build();
+      const axle = this.bench.axleName();
+      const derived = this.bench.derived();
+      const own = derived?.gearing[axle];
+      if (!build || !derived || !own) return null;
+      const ground = comparedGround(build, axle, own);
+      const situations = SITUATIONS.map((name) => situationOf(name, ground, this.settings()));
+      return comparedUnits(build, axle, derived.axles[axle]?.pack ?? null).map(({ type, label, own: mine, unit }) => ({
+        type,
+        label,
+        own: mine,
+        results: situations.map((situation) => compareUnit(unit, situation)),
+      }));
+    },
+  );
   protected readonly problem = this.attempt.problem;
   protected readonly rows = computed(() => {
     const results = this.attempt.value() ?? [];
@@ -296,9 +323,10 @@ export class CompareTab {
     const words = (names: readonly SituationName[]): string =>
       names.map((name) => NAMES[name].toLowerCase()).join(', ');
     return order.map((at) => {
-      const { label, own, results: list } = results[at] as (typeof results)[number];
+      const { type, label, own, results: list } = results[at] as (typeof results)[number];
       const rank = ranks[at];
       return {
+        type,
         label,
         own,
         score: String(Math.round(rank?.score ?? 0)),
@@ -320,6 +348,17 @@ export class CompareTab {
       };
     });
   });
+
+  /** Puts an ordinary unit of a type into the build; what the build knew of that type comes back. */
+  protected take(type: Unit['type']): void {
+    this.bench.changeAxle((axle) => (axle.unit = unitAs(axle.unit, type)));
+    this.messages.add({
+      severity: 'success',
+      summary: `Taken: ${UNIT_TYPE_WORDS[type].name.toLowerCase()}`,
+      detail: 'With ordinary values where the build had none: put in the maker’s.',
+      life: 6000,
+    });
+  }
 
   protected set(key: 'inputNm' | 'splitShare' | 'lateralG' | 'brakeNm', value: number): void {
     this.settings.update((now) => ({ ...now, [key]: value, ...(key === 'inputNm' ? { overrunNm: 0.2 * value } : {}) }));

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { LIMITS } from '@hot-spline/core';
-import { lockCurve, newPlateSpec, rampOn, type PlateSpec, type Unit } from '@hot-spline/model';
+import { UNIT_TYPES, UNIT_TYPE_WORDS, lockCurve, rampOn, unitAs, type PlateSpec, type Unit } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { SelectButton } from 'primeng/selectbutton';
 import { Chart, chartColours } from '../shared/chart';
@@ -17,6 +17,7 @@ import { CompareTab } from './compare-tab';
 import { lockOption } from './lock-chart';
 import { RampDrawing } from './ramp-drawing';
 import { TuneTab } from './tune-tab';
+import { UnitParts } from './unit-parts';
 
 /** The unit: type, ramps with their convention drawn, locking torque on drive and overrun. */
 @Component({
@@ -33,6 +34,7 @@ import { TuneTab } from './tune-tab';
     SheetHead,
     Tabs,
     TuneTab,
+    UnitParts,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './unit-sheet.html',
@@ -56,11 +58,7 @@ export class UnitSheet {
   protected readonly angleRange = { min: 0, max: 90, unit: '°' };
   protected readonly radiusRange = LIMITS.radiusMm;
   protected readonly usualRadius = [8, 120] as const;
-  protected readonly types: { value: Unit['type']; label: string }[] = [
-    { value: 'plate', label: 'Plate' },
-    { value: 'open', label: 'Open' },
-    { value: 'spool', label: 'Spool' },
-  ];
+  protected readonly types = UNIT_TYPES.map((value) => ({ value, label: UNIT_TYPE_WORDS[value].name }));
   protected readonly actions: { value: PlateSpec['action']; label: string }[] = [
     { value: 'two-way', label: 'Two-way' },
     { value: 'one-and-a-half-way', label: '1½-way' },
@@ -73,6 +71,7 @@ export class UnitSheet {
 
   protected readonly unit = computed(() => this.bench.axle()?.unit ?? null);
   protected readonly plate = computed(() => (this.unit()?.type === 'plate' ? (this.unit()?.plate ?? null) : null));
+  protected readonly words = computed(() => UNIT_TYPE_WORDS[this.unit()?.type ?? 'open']);
   protected readonly overrunAngle = computed(() => {
     const plate = this.plate();
     return plate ? rampOn(plate, 'overrun').angleDeg : 90;
@@ -97,12 +96,9 @@ export class UnitSheet {
     jumpTo(this.at, undefined, () => ({ tab: this.active() }));
   }
 
-  /** The plates of a unit are kept while it is open or a spool, and come back with it. */
+  /** What another type does not use is kept, and comes back with its type. */
   protected setType(type: Unit['type']): void {
-    this.bench.changeAxle((axle) => {
-      axle.unit.type = type;
-      if (type === 'plate') axle.unit.plate ??= newPlateSpec();
-    });
+    this.bench.changeAxle((axle) => (axle.unit = unitAs(axle.unit, type)));
   }
 
   protected setAction(action: PlateSpec['action']): void {

@@ -60,6 +60,26 @@ describe('the unit sheet', () => {
     await screen.fixture.whenStable();
     expect(screen.field('Drive ramp').value).toBe('50 °');
   });
+
+  it('asks for what each type is described by, and works its lock out', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(UnitSheet);
+    await screen.choose('Type', 'helical');
+    await screen.type('Bias ratio of the gears', '3');
+    const { lock } = bench.derived()?.axles.rear?.unit ?? {};
+    expect(lock?.('drive', 400).lockNm).toBeCloseTo(200, 9); // S = (3 − 1)/(3 + 1) [exact]
+    expect(screen.text).toContain('Not tunable');
+    await screen.choose('Type', 'cone');
+    await screen.type('Half cone angle', '0');
+    expect(screen.said('Half cone angle')).toContain('Half cone angle');
+    await screen.choose('Type', 'selectable-locker');
+    expect(screen.figure('unit.rear.drive.bias')).toBe('locked');
+    await screen.click(screen.find('#locker-engaged'));
+    expect(screen.figure('unit.rear.drive.bias')).toBe('1.00');
+    await screen.choose('Type', 'friction-insert');
+    await screen.type('Fit, measured', '0.2 mm');
+    expect(bench.readingOf({ what: 'insert-fit', axle: 'rear' })?.value.typed).toBe('0.2 mm');
+  });
 });
 
 describe('the lock chart', () => {
@@ -131,7 +151,7 @@ describe('units side by side', () => {
     openBench();
     const screen = await Screen.of(CompareTab);
     const rows = screen.all('tbody .name').map((name) => name.textContent);
-    expect(rows).toContain('This plate unit');
+    expect(rows).toContain('This one: plate, with ramps');
     const scores = screen.all('tbody .score').map((one) => Number(one.textContent));
     expect(scores).toEqual([...scores].sort((a, b) => b - a));
     expect(rows.length).toBe(11);
@@ -159,7 +179,20 @@ describe('units side by side', () => {
     if (build.axles.rear) build.axles.rear.unit.type = 'open';
     openBench(build);
     const screen = await Screen.of(CompareTab);
-    expect(screen.find('tr.own .name').textContent).toBe('Open');
+    expect(screen.find('tr.own .name').textContent).toBe('This one: open');
+    expect(cells(screen, 'Open')).withContext('not twice').toEqual([]);
+  });
+
+  it('another type is taken into the build, with ordinary values, and undone', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(CompareTab);
+    await screen.click('Take Helical into the build');
+    expect(bench.axle()?.unit.type).toBe('helical');
+    expect(screen.find('tr.own .name').textContent).toBe('This one: helical');
+    expect(bench.plates()).withContext('kept, but not at work').toBeNull();
+    expect(bench.plate()).not.toBeNull();
+    bench.undo();
+    expect(bench.axle()?.unit.type).toBe('plate');
   });
 });
 

@@ -1,0 +1,26 @@
+import { requireNumber } from '../errors';
+import { LIMITS } from '../limits';
+import { requireBevel, type BevelGear } from './compare';
+
+/** Fit of a friction insert between the side gears, mm: 3 to 5 thou [trade: common practice, no published source]. */
+export const INSERT_FIT_MM = [0.0762, 0.127] as const;
+
+/**
+ * Backlash that a side gear loses per mm that it is moved towards the spider gears: 2·tan φ·sin Γ, straight bevel gears,
+ * at the pitch circle [exact, geometry].
+ * @throws InputError naming the field
+ */
+export function sideGearBacklashSlope(gear: BevelGear): number {
+  const { phi, cone } = requireBevel(gear);
+  return 2 * Math.tan(phi) * Math.sin(cone);
+}
+
+/**
+ * Shim to add behind a side gear (negative: to take out) for a wanted backlash, mm.
+ * @throws InputError naming the field
+ */
+export function shimForBacklash(gear: BevelGear, backlashMm: number, wantedMm: number): number {
+  const range = { min: 0, max: LIMITS.thicknessMm.max, unit: 'mm' };
+  const from = requireNumber('backlashMm', backlashMm, range);
+  return (from - requireNumber('wantedMm', wantedMm, range)) / sideGearBacklashSlope(gear);
+}
