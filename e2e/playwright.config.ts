@@ -5,7 +5,10 @@ import path from 'node:path';
 import { defineConfig } from '@playwright/test';
 
 const chromium =
-  process.env['CHROME_BIN'] ?? ['/usr/bin/chromium', '/usr/bin/google-chrome'].find((file) => existsSync(file));
+  process.env['CHROME_BIN'] ??
+  ['/usr/lib/chromium/chromium-headless-shell', '/usr/bin/chromium', '/usr/bin/google-chrome'].find((file) =>
+    existsSync(file),
+  );
 const port = Number(process.env['E2E_PORT'] ?? 8117);
 // The config is read in every worker: only the first reading may choose the folder.
 process.env['E2E_DATA'] ??= mkdtempSync(path.join(tmpdir(), 'hot-spline-e2e-'));
@@ -16,8 +19,9 @@ export default defineConfig({
   fullyParallel: true,
   workers: 2,
   retries: 0,
-  timeout: 45_000,
-  expect: { timeout: 8_000 },
+  // Generous: a busy machine is no failure.
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
   reporter: [['list']],
   use: {
     baseURL: `http://127.0.0.1:${port}`,

@@ -30,15 +30,28 @@ export function ensurePackages({ quiet = false } = {}) {
   run('npm', ['ci', '--no-audit', '--no-fund'], { stdio: quiet ? ['ignore', 'ignore', 'inherit'] : 'inherit', env });
 }
 
-/** Where Chromium is; Debian's is installed where that may be done. `quiet` keeps standard output clean. */
+// The script /usr/bin/chromium-headless-shell outlives being killed: the program itself is started.
+const BROWSERS = [
+  '/usr/lib/chromium/chromium-headless-shell',
+  '/usr/bin/chromium',
+  '/usr/bin/chromium-browser',
+  '/usr/bin/google-chrome',
+];
+
+/**
+ * Where Chromium is; Debian's is installed where that may be done. Its headless shell is preferred: without the window
+ * that nobody sees, the same tests take half the time. `quiet` keeps standard output clean.
+ */
 export function ensureChromium({ quiet = false } = {}) {
-  const known = [process.env.CHROME_BIN, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'];
+  const known = [process.env.CHROME_BIN, ...BROWSERS];
   const found = () => known.find((path) => path && existsSync(path));
   if (!found() && process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
     console.error('Installing Chromium…');
     const stdio = ['ignore', quiet ? 'ignore' : 'inherit', 'inherit'];
     run('apt-get', ['update', '-qq'], { stdio });
-    run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
+    const shell = spawnSync('apt-cache', ['show', 'chromium-headless-shell'], { stdio: 'ignore' }).status === 0;
+    const name = shell ? 'chromium-headless-shell' : 'chromium';
+    run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', name], {
       stdio,
       env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
     });

@@ -1,4 +1,8 @@
-process.env.CHROME_BIN ??= '/usr/bin/chromium';
+const { existsSync } = require('node:fs');
+
+process.env.CHROME_BIN ??= ['/usr/lib/chromium/chromium-headless-shell', '/usr/bin/chromium'].find((path) =>
+  existsSync(path),
+);
 
 module.exports = (config) => {
   config.set({

@@ -85,6 +85,7 @@ describe('a wanted breakaway', () => {
         kind: 'shim' as const,
         label: 'shim',
         thickness: entryOf(Number(mm.toFixed(4)), 'mm'),
+        condition: null,
       }));
       members.splice(at, members.filter(({ kind }) => kind === 'shim').length, ...shims);
     });
