@@ -46,10 +46,9 @@ describe('layers of a chart', () => {
     const [below, above] = chartLayers(picture, ['moves']);
     expect(below?.series).toEqual([{ id: 'still' }]);
     expect(above).toEqual({
-      animation: false,
       grid: { left: 1 },
-      xAxis: { type: 'value', show: false, min: 0, max: 10 },
-      yAxis: { type: 'value', show: false, min: 0, max: 5 },
+      xAxis: { min: 0, max: 10 },
+      yAxis: { min: 0, max: 5 },
       series: [{ id: 'moves' }],
     });
   });

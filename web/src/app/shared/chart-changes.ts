@@ -23,14 +23,14 @@ export function chartChanges(
   return { option, replace: false };
 }
 
-const plainAxis = (axis: unknown): Part => {
+const ends = (axis: unknown): Part => {
   const { min, max } = axis as { min?: unknown; max?: unknown };
-  return { type: 'value', show: false, min, max };
+  return { min, max };
 };
 
 /**
  * A picture as layers: below what stands still with its axes, above the series that move on the same scales without axes
- * of their own. One layer where nothing moves. Both axes must have their ends fixed.
+ * of their own. One layer where nothing moves. Both axes must have their ends fixed, and the grid its edges in pixels.
  */
 export function chartLayers(parts: ChartParts, moving: readonly string[]): ChartParts[] {
   const all = parts.series ?? [];
@@ -39,10 +39,9 @@ export function chartLayers(parts: ChartParts, moving: readonly string[]): Chart
   return [
     { ...parts, series: all.filter((one) => !moves(one)) },
     {
-      animation: false,
       grid: parts['grid'],
-      xAxis: plainAxis(parts['xAxis']),
-      yAxis: plainAxis(parts['yAxis']),
+      xAxis: ends(parts['xAxis']),
+      yAxis: ends(parts['yAxis']),
       series: all.filter(moves),
     },
   ];

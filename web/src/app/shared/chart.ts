@@ -15,6 +15,7 @@ import { GridComponent, MarkLineComponent, MarkPointComponent } from 'echarts/co
 import { init, use, type ComposeOption, type ECharts } from 'echarts/core';
 import type { LineSeriesOption } from 'echarts/charts';
 import { chartChanges, chartLayers, type ChartParts } from './chart-changes';
+import { MovingLayer } from './moving-layer';
 import type { GridComponentOption } from 'echarts/components';
 import { CanvasRenderer } from 'echarts/renderers';
 
@@ -117,23 +118,28 @@ export class Chart {
   private readonly canvas = viewChild.required<ElementRef<HTMLDivElement>>('canvas');
   private readonly base = viewChild.required<ElementRef<HTMLDivElement>>('base');
   private readonly over = viewChild<ElementRef<HTMLDivElement>>('over');
-  private readonly layers: Layer[] = [];
+  private layer: Layer | null = null;
+  private above: MovingLayer | null = null;
 
   constructor() {
     const destroy = inject(DestroyRef);
     afterNextRender(() => {
       const element = this.canvas().nativeElement;
       const over = this.over()?.nativeElement;
-      this.layers.push(new Layer(this.base().nativeElement), ...(over ? [new Layer(over)] : []));
+      this.layer = new Layer(this.base().nativeElement);
+      if (over) this.above = new MovingLayer(over);
       this.show();
       const observer = new ResizeObserver(() =>
-        requestAnimationFrame(() => this.layers.forEach((layer) => layer.resize())),
+        requestAnimationFrame(() => {
+          this.layer?.resize();
+          this.above?.resize();
+        }),
       );
       observer.observe(element);
       let down = false;
       const point = (event: PointerEvent): void => {
         const box = element.getBoundingClientRect();
-        const value = this.layers[0]?.at(event.clientX - box.left, event.clientY - box.top);
+        const value = this.layer?.at(event.clientX - box.left, event.clientY - box.top);
         this.dragged.emit({ x: value?.[0] ?? 0, y: value?.[1] ?? 0 });
       };
       element.addEventListener('pointerdown', (event) => {
@@ -152,7 +158,8 @@ export class Chart {
       }
       destroy.onDestroy(() => {
         observer.disconnect();
-        for (const layer of this.layers) layer.dispose();
+        this.layer?.dispose();
+        this.above?.dispose();
       });
     });
     effect(() => {
@@ -163,7 +170,8 @@ export class Chart {
 
   private show(): void {
     const parts = chartLayers(this.option() as ChartParts, this.moving());
-    this.layers.forEach((layer, i) => layer.show(parts[i] ?? {}));
+    this.layer?.show(parts[0] ?? {});
+    this.above?.show(parts[1] ?? {});
   }
 }
 
