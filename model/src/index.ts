@@ -61,6 +61,7 @@ export {
   type LibrarySpec,
   type Origin,
   type FrictionTable,
+  type Schools,
   type ShimBox,
 } from './stores/schema';
 export { LIBRARY_CSV_HEADER, libraryCsv, readLibraryCsv } from './stores/library-csv';

@@ -1,4 +1,5 @@
 import { entryOf } from '@hot-spline/core';
+import type { Schools } from '../stores/schema';
 import {
   UNIT_PARTS,
   type Axle,
@@ -65,14 +66,19 @@ const newPack = (side: string): Pack => ({
   members: plainMembers(side),
 });
 
+/** Where no shop has said otherwise: wear, for bedded plates; angles from the plane of rotation. */
+const HANDBOOK = { wearModel: 'uniform-wear', rampFrom: 'rotation-plane' } as const;
+
 /** A plate unit to start from when a unit first becomes one. Round figures, to be replaced by the maker's. */
-export function newPlateSpec(): PlateSpec {
+export function newPlateSpec(schools: Pick<Schools, 'wearModel' | 'rampFrom'> = HANDBOOK): PlateSpec {
   const mm = (value: number) => entryOf(value, 'mm');
+  // The same steel, quoted as the shop quotes it.
+  const ramp = (fromPlane: number) => entryOf(schools.rampFrom === 'axis' ? 90 - fromPlane : fromPlane, '°');
   return {
     action: 'two-way',
-    rampFrom: 'rotation-plane',
-    driveRamp: entryOf(50, '°'),
-    overrunRamp: entryOf(70, '°'),
+    rampFrom: schools.rampFrom,
+    driveRamp: ramp(50),
+    overrunRamp: ramp(70),
     pinRadius: mm(35),
     frictionCoefficient: entryOf(0.1, ''),
     frictionPlates: '',
@@ -82,7 +88,7 @@ export function newPlateSpec(): PlateSpec {
     wanted: null,
     frictionOuterDiameter: mm(100),
     frictionInnerDiameter: mm(70),
-    wearModel: 'uniform-wear',
+    wearModel: schools.wearModel,
     preload: { from: 'dished-springs' },
     targetHeight: mm(10.8),
     tolerance: mm(0.1),
@@ -105,7 +111,6 @@ export function openUnit(): Unit {
 
 /** Ordinary parts of every type: round figures of ours, to be replaced by the maker's. */
 export const ORDINARY = {
-  plate: newPlateSpec,
   sideGear: (): NonNullable<Unit['sideGear']> => ({
     meanRadius: entryOf(30, 'mm'),
     pressureAngle: entryOf(22.5, '°'),
@@ -126,9 +131,13 @@ export const ORDINARY = {
   insert: (): NonNullable<Unit['insert']> => ({ lock: entryOf(120, 'N·m') }),
 } as const;
 
-/** The unit as one of another type: its parts as they were, or ordinary ones. */
-export function unitAs(unit: Unit, type: Unit['type']): Unit {
-  const needed = UNIT_PARTS[type].map((part) => [part, unit[part] ?? ORDINARY[part]()]);
+/**
+ * The unit as one of another type: its parts as they were, or ordinary ones.
+ * @param schools of the shop, for plates that are new
+ */
+export function unitAs(unit: Unit, type: Unit['type'], schools?: Schools): Unit {
+  const ordinary = { ...ORDINARY, plate: () => newPlateSpec(schools) };
+  const needed = UNIT_PARTS[type].map((part) => [part, unit[part] ?? ordinary[part]()]);
   return { ...unit, type, ...(Object.fromEntries(needed) as Partial<Unit>) };
 }
 

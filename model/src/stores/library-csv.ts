@@ -8,7 +8,7 @@ export const LIBRARY_CSV_HEADER = ['kind', 'name', 'field', 'value', 'origin'] a
 
 type Line = readonly [field: string, value: string, origin: Origin | ''];
 
-const KINDS: readonly LibrarySpec['kind'][] = ['axle', 'gearbox', 'shims', 'friction'];
+const KINDS: readonly LibrarySpec['kind'][] = ['axle', 'gearbox', 'shims', 'friction', 'schools'];
 const isKind = (text: string): text is LibrarySpec['kind'] => KINDS.some((kind) => kind === text);
 
 /** Parts of one value; empty ones at the end are left out. */
@@ -29,6 +29,11 @@ function lines(spec: LibrarySpec): Line[] {
         list(coefficient.typed, from, on),
         origin,
       ]),
+    ];
+  if (spec.kind === 'schools')
+    return [
+      ['plates press by', spec.wearModel, ''],
+      ['ramp angle from', spec.rampFrom, ''],
     ];
   const rows: (Line | null)[] = spec.kind === 'axle' ? axleLines(spec) : gearboxLines(spec);
   return rows.filter((row) => row !== null);
@@ -88,6 +93,12 @@ function put(raw: Record<string, unknown>, field: string, value: string, origin:
     case 'construction':
     case 'box':
       raw[field.toLowerCase()] = { value, origin };
+      return;
+    case 'plates press by':
+      raw['wearModel'] = value;
+      return;
+    case 'ramp angle from':
+      raw['rampFrom'] = value;
       return;
     case 'ring diameter':
       raw['ringDiameter'] = { value: entry(value, 'length'), origin };
@@ -196,5 +207,7 @@ function empty(kind: LibrarySpec['kind'], name: string): Record<string, unknown>
       return { kind, name, pieces: [] };
     case 'friction':
       return { kind, name, oil: '', readings: [] };
+    case 'schools':
+      return { kind, name };
   }
 }

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { InputError, entryBase } from '@hot-spline/core';
+import { openUnit, unitAs } from '../build/new-build';
 import { libraryCsv, readLibraryCsv } from './library-csv';
 import { readLibraryFile } from './library-file';
 import { librarySpecSchema } from './schema';
@@ -58,6 +59,24 @@ describe('the library', () => {
       [2, 'maker'],
     ]);
     expect(bench.pieces.map(({ thickness }) => entryBase(thickness))).toEqual([0.7, 0.762]); // 30 thou [exact]
+  });
+
+  it('schools go to CSV and back, and a new plate unit follows them', () => {
+    const schools = {
+      kind: 'schools' as const,
+      name: 'Ours',
+      wearModel: 'uniform-pressure' as const,
+      rampFrom: 'axis' as const,
+    };
+    expect(readLibraryCsv(libraryCsv([schools])).specs).toEqual([schools]);
+    const { plate } = unitAs(openUnit(), 'plate', schools);
+    expect([plate?.wearModel, plate?.rampFrom]).toEqual(['uniform-pressure', 'axis']);
+    // the same steel: 50° from the plane of rotation is 40° from the axis [exact]
+    expect(plate?.driveRamp.value).toBe(40);
+    const had = unitAs(openUnit(), 'plate');
+    expect(unitAs({ ...had, type: 'open' }, 'plate', schools).plate?.wearModel)
+      .withContext('a build that has plates keeps what they say')
+      .toBe('uniform-wear');
   });
 
   it('friction goes to CSV and back, with the oil it was measured in', () => {

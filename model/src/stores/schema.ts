@@ -126,11 +126,20 @@ export const frictionTableSchema = z.strictObject({
     .max(500),
 });
 
+/** Where practitioners differ: what this shop does. Used where a plate unit is new to a build; the build can differ. */
+export const schoolsSchema = z.strictObject({
+  kind: z.literal('schools'),
+  name,
+  wearModel: z.enum(['uniform-wear', 'uniform-pressure']),
+  rampFrom: z.enum(['rotation-plane', 'axis']),
+});
+
 export const librarySpecSchema = z.discriminatedUnion('kind', [
   axleSpecSchema,
   gearboxSpecSchema,
   shimBoxSchema,
   frictionTableSchema,
+  schoolsSchema,
 ]);
 
 /** The library of a shop as one open file. */
@@ -144,6 +153,7 @@ export type AxleSpec = z.infer<typeof axleSpecSchema>;
 export type GearboxSpec = z.infer<typeof gearboxSpecSchema>;
 export type ShimBox = z.infer<typeof shimBoxSchema>;
 export type FrictionTable = z.infer<typeof frictionTableSchema>;
+export type Schools = z.infer<typeof schoolsSchema>;
 export type LibrarySpec = z.infer<typeof librarySpecSchema>;
 export type GearSetSpec = z.infer<typeof gearSetSchema>;
 export type CarrierSpec = z.infer<typeof carrierSchema>;

@@ -13,6 +13,7 @@ import { FrictionTableEditor } from './friction-table-editor';
 import { GearboxSpecEditor } from './gearbox-spec-editor';
 import { Library } from './library';
 import { newSpec } from './new-spec';
+import { SchoolsEditor } from './schools-editor';
 import { ShimBoxEditor } from './shim-box-editor';
 import { constructionWords } from './words';
 
@@ -21,7 +22,16 @@ const LARGEST_FILE = 8 * 1024 * 1024;
 /** The shop's own library: axles, gearboxes, drawers of shims and friction measured; made once, taken into any build. */
 @Component({
   selector: 'hs-library-page',
-  imports: [AxleSpecEditor, Finder, FrictionTableEditor, GearboxSpecEditor, Header, RouterLink, ShimBoxEditor],
+  imports: [
+    AxleSpecEditor,
+    Finder,
+    FrictionTableEditor,
+    GearboxSpecEditor,
+    Header,
+    RouterLink,
+    SchoolsEditor,
+    ShimBoxEditor,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'key($event)' },
   templateUrl: './library-page.html',
@@ -59,6 +69,7 @@ export class LibraryPage {
 
   protected about(spec: LibrarySpec): string {
     if (spec.kind === 'gearbox') return `${spec.box.value}, ${spec.gears.length} gears`;
+    if (spec.kind === 'schools') return 'where practitioners differ';
     if (spec.kind === 'friction') return `${spec.oil || 'oil not said'}, ${spec.readings.length} readings`;
     if (spec.kind === 'shims') return `${spec.pieces.reduce((sum, { count }) => sum + count, 0)} shims`;
     return `${constructionWords(spec.construction.value)}, ${spec.sets.length} sets`;

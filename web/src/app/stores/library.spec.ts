@@ -124,6 +124,15 @@ describe('the library', () => {
     expect(screen.text).toContain('The library is empty');
   });
 
+  it('says how the shop does it once, and a new plate unit follows', async () => {
+    const { screen, specs } = await open();
+    await screen.click('How we do it');
+    await screen.choose('Plates press by', 'uniform-pressure');
+    const spec = specs().find((one) => one.spec.kind === 'schools')?.spec;
+    expect(spec?.kind === 'schools' && spec.wearModel).toBe('uniform-pressure');
+    expect(screen.all('button').some((button) => button.textContent?.trim() === 'How we do it')).toBeFalse();
+  });
+
   it('keeps friction by plates and oil, says what it teaches, and takes coefficients by hand', async () => {
     const { screen, specs } = await open();
     await screen.click('Friction');

@@ -27,6 +27,13 @@ export class Library {
     );
   }
 
+  /** What this shop does where practitioners differ; undefined while it has not said. */
+  readonly schools = computed(() =>
+    this.active()
+      .map(({ spec }) => spec)
+      .find((spec) => spec.kind === 'schools'),
+  );
+
   /** @returns the id of the new spec */
   add(spec: LibrarySpec): string {
     const id = crypto.randomUUID();

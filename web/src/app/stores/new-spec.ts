@@ -37,5 +37,7 @@ export function newSpec(kind: LibrarySpec['kind']): LibrarySpec {
       return { kind, name: 'New drawer', pieces: [] };
     case 'friction':
       return { kind, name: 'New plates', oil: '', readings: [] };
+    case 'schools':
+      return { kind, name: 'How we do it', wearModel: 'uniform-wear', rampFrom: 'rotation-plane' };
   }
 }

@@ -20,6 +20,7 @@ import { MessageService } from 'primeng/api';
 import { USE_WORDS } from '../brief/words';
 import { attempt } from '../shared/attempt';
 import { Bench } from '../state/bench';
+import { Library } from '../stores/library';
 
 const NAMES: Readonly<Record<SituationName, string>> = {
   'split-grip': 'Split grip',
@@ -232,6 +233,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
 })
 export class CompareTab {
   protected readonly bench = inject(Bench);
+  private readonly library = inject(Library);
   private readonly messages = inject(MessageService);
   protected readonly situations = SITUATIONS;
   protected readonly names = NAMES;
@@ -351,7 +353,7 @@ export class CompareTab {
 
   /** Puts an ordinary unit of a type into the build; what the build knew of that type comes back. */
   protected take(type: Unit['type']): void {
-    this.bench.changeAxle((axle) => (axle.unit = unitAs(axle.unit, type)));
+    this.bench.changeAxle((axle) => (axle.unit = unitAs(axle.unit, type, this.library.schools())));
     this.messages.add({
       severity: 'success',
       summary: `Taken: ${UNIT_TYPE_WORDS[type].name.toLowerCase()}`,

@@ -13,6 +13,7 @@ import { SheetHead } from '../shared/sheet-head';
 import { Tabs } from '../shared/tabs';
 import { Bench } from '../state/bench';
 import { uiFeature } from '../state/ui';
+import { Library } from '../stores/library';
 import { CompareTab } from './compare-tab';
 import { lockOption } from './lock-chart';
 import { RampDrawing } from './ramp-drawing';
@@ -44,6 +45,7 @@ export class UnitSheet {
   readonly at = input<string>();
   readonly tab = input<string>();
   protected readonly bench = inject(Bench);
+  private readonly library = inject(Library);
   private readonly night = inject(Store).selectSignal(uiFeature.selectNight);
 
   protected readonly tabs = [
@@ -93,12 +95,13 @@ export class UnitSheet {
   });
 
   constructor() {
+    this.library.open();
     jumpTo(this.at, undefined, () => ({ tab: this.active() }));
   }
 
   /** What another type does not use is kept, and comes back with its type. */
   protected setType(type: Unit['type']): void {
-    this.bench.changeAxle((axle) => (axle.unit = unitAs(axle.unit, type)));
+    this.bench.changeAxle((axle) => (axle.unit = unitAs(axle.unit, type, this.library.schools())));
   }
 
   protected setAction(action: PlateSpec['action']): void {
