@@ -72,7 +72,7 @@ export { CURVE_UNITS, readTorqueCsv, type CurveUnit, type TorqueImport } from '.
 export { TraceReader, traceColumns, type TraceColumns, type TraceImport, type TraceSpeedUnit } from './road/trace-csv';
 export { vehicleOf } from './road/vehicle';
 export { searchProblemOf } from './road/search-problem';
-export { explainRun } from './calc/road';
+export { explainRun } from './calc/road-run';
 export { THUMB, lowRange } from './gearing/match';
 export { goalOf, rankProblemOf } from './gearing/rank-problem';
 export { changeWords, reasonWords, scoreWords } from './gearing/rank-words';

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import {
   SITUATIONS,
   compareUnit,
@@ -72,7 +72,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
           Thrust in
           {{
             unitName()
-          }}; below it the yaw moment, + turns in, − pushes wide or steadies
+          }}; below it the yaw moment, + turns in, − pushes wide or steadies. Choose a unit for its wheels and shafts.
         </caption>
         <thead>
           <tr>
@@ -89,7 +89,14 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
                 <span class="score mono" [attr.aria-label]="'Serves ' + useName() + ' to ' + row.score">{{
                   row.score
                 }}</span>
-                <span class="name">{{ row.label }}</span>
+                <button
+                  type="button"
+                  class="quiet bare who"
+                  [attr.aria-expanded]="row.open"
+                  (click)="look(row.label, row.open)"
+                >
+                  <span class="name">{{ row.label }}</span>
+                </button>
                 @if (!row.own) {
                   <button
                     type="button"
@@ -101,11 +108,19 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
                   </button>
                 }
                 <span class="more reasons">{{ row.weak }}</span>
+                @if (row.open) {
+                  <span class="more wheels">left · right wheel, {{ torqueUnit() }}</span>
+                  <span class="more wheels">most in one shaft</span>
+                }
               </th>
               @for (cell of row.cells; track $index) {
-                <td [class.best]="cell.best" [title]="cell.title">
+                <td [class.best]="cell.best">
                   <span class="mono thrust">{{ cell.thrust }}</span>
                   <span class="more">{{ cell.yaw }}{{ cell.slips ? (cell.yaw ? ', ' : '') + cell.slips : '' }}</span>
+                  @if (row.open) {
+                    <span class="more wheels mono">{{ cell.left }} · {{ cell.right }}</span>
+                    <span class="more wheels mono">{{ cell.shaft }}</span>
+                  }
                 </td>
               }
             </tr>
@@ -198,6 +213,14 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
     .name {
       white-space: nowrap;
     }
+    .who {
+      min-height: 26px;
+      padding: 0 4px;
+      text-align: left;
+    }
+    .wheels {
+      display: block;
+    }
     .take {
       min-height: 24px;
       padding: 0 6px;
@@ -242,6 +265,9 @@ export class CompareTab {
   /** Starts from the operating point; moved here alone, and nothing of it is kept on the build. */
   private readonly settings = linkedSignal(() => comparedSettings(this.inputNm()));
   protected readonly useName = computed(() => (USE_WORDS[this.bench.build()?.use ?? ''] ?? '').toLowerCase());
+  /** The unit whose wheels and shafts are shown; the build's own until another one is chosen. */
+  private readonly opened = signal<string | null | undefined>(undefined);
+  protected readonly torqueUnit = computed(() => formatIn(0, 'torque', this.bench.system()).unit);
   protected readonly unitName = computed(() => formatIn(0, 'force', this.bench.system()).unit);
   protected readonly ownWords = computed(() =>
     this.bench.plates() ? 'This one is computed from its packs.' : 'This one is computed from what its sheet says.',
@@ -331,6 +357,7 @@ export class CompareTab {
         type,
         label,
         own,
+        open: this.opened() === undefined ? own : this.opened() === label,
         score: String(Math.round(rank?.score ?? 0)),
         weak: rank?.weak.length ? `weak: ${words(rank.weak)}` : '',
         strong: rank?.strong.length ? `nearly the best in ${words(rank.strong)}` : '',
@@ -344,7 +371,9 @@ export class CompareTab {
             slips: SLIPS[result.slips],
             // Marked only where units differ at all.
             best: (most[i] ?? 0) > 1.001 * (least[i] ?? 0) + 1 && Math.abs(result.thrustN) > 0.999 * (most[i] ?? 0),
-            title: `left ${torque(result.leftNm)}, right ${torque(result.rightNm)}, most in a shaft ${torque(result.shaftNm)} ${unit}`,
+            left: torque(result.leftNm),
+            right: torque(result.rightNm),
+            shaft: torque(result.shaftNm),
           };
         }),
       };
@@ -360,6 +389,10 @@ export class CompareTab {
       detail: 'With ordinary values where the build had none: put in the maker’s.',
       life: 6000,
     });
+  }
+
+  protected look(label: string, open: boolean): void {
+    this.opened.set(open ? null : label);
   }
 
   protected set(key: 'inputNm' | 'splitShare' | 'lateralG' | 'brakeNm', value: number): void {

@@ -183,6 +183,24 @@ describe('units side by side', () => {
     expect(cells(screen, 'Open')).withContext('not twice').toEqual([]);
   });
 
+  it('shows what each wheel gets and the shafts see: of the own unit, or of the one that is chosen', async () => {
+    openBench();
+    const screen = await Screen.of(CompareTab);
+    const open = () => screen.all('[aria-expanded="true"]').map((one) => one.textContent?.trim());
+    expect(open()).toEqual(['This one: plate, with ramps']);
+    await screen.click('Spool');
+    expect(open()).toEqual(['Spool']);
+    const row = screen.find('[aria-expanded="true"]').closest('tr');
+    const wheels = [...(row?.querySelectorAll('td .wheels') ?? [])].map((one) => one.textContent ?? '');
+    expect(wheels.length).toBe(14);
+    // a wheel in the air gets nothing from a spool, the other all, and so does its shaft [exact]
+    const [left = '', right = ''] = (wheels[2] ?? '').split('·').map((part) => part.trim());
+    expect(left).toBe('0');
+    expect(wheels[3]?.trim()).toBe(right);
+    await screen.click('Spool');
+    expect(open()).toEqual([]);
+  });
+
   it('another type is taken into the build, with ordinary values, and undone', async () => {
     const bench = openBench();
     const screen = await Screen.of(CompareTab);
