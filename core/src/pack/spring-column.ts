@@ -99,7 +99,8 @@ function groupForce(group: SpringGroup, travelMm: number): number {
 const risingTravel = (group: SpringGroup): number =>
   isDiscs(group) ? discRisingTravel(group.spring) : groupReach(group);
 
-function sameGroup(a: SpringGroup, b: SpringGroup): boolean {
+/** Whether two groups press the same at every travel, as far as it is seen at a glance. */
+export function sameGroup(a: SpringGroup, b: SpringGroup): boolean {
   if (a === b) return true;
   if (!isDiscs(a) || !isDiscs(b)) return false;
   return (

@@ -20,7 +20,7 @@ const SPRING = {
 const PACK: UncertainPack = {
   pieces: [piece(2, 0.02), piece(2.01, 0.02), piece(1.99, 0.02), piece(2, 0.02), piece(2, 0.02), piece(0.8, 0.01)],
   caseDepth: { label: 'case depth', value: 12.8, plusMinus: 0.03, spread: 'uniform' },
-  spring: { ...SPRING, nested: 1, inSeries: 1 },
+  springs: [{ spring: SPRING, nested: 1 }],
   frictionCoefficient: { label: 'friction', value: 0.1, plusMinus: 0.015, spread: 'normal' },
   interfaces: 4,
   outerRadiusMm: 50,
@@ -97,6 +97,24 @@ describe('pack: how sure', () => {
     expect(breakaway.nominal / nominal).toBeCloseTo(1, 4);
   });
 
+  it('coils press in proportion: the deviation of the breakaway is closed form', () => {
+    // F = rate × travel is linear in every piece [exact]: T = μ·n·r·rate·(free − depth + Σ pieces)
+    const rate = 300;
+    const pack = { ...PACK, springs: [{ rateNPerMm: rate, freeMm: 12, solidMm: 1 }] };
+    const still = { ...pack, frictionCoefficient: { ...PACK.frictionCoefficient, plusMinus: 0 } };
+    const { breakaway } = run(still, 200_000);
+    const deviation = Math.sqrt(
+      [...still.pieces, still.caseDepth].reduce(
+        (sum, { plusMinus, spread }) => sum + (plusMinus / (spread === 'normal' ? 2 : Math.sqrt(3))) ** 2,
+        0,
+      ),
+    );
+    const perMm = (0.1 * PACK.interfaces * (PACK.outerRadiusMm + PACK.innerRadiusMm) * rate) / 2000;
+    expect(breakaway.nominal).toBeCloseTo(perMm * (12 - (12.8 - 10.8)), 6);
+    expect(Math.abs(breakaway.deviation / (perMm * deviation) - 1)).toBeLessThan(0.01);
+    expect(Math.abs(breakaway.rss / (2 * perMm * deviation) - 1)).toBeLessThan(0.001);
+  });
+
   it('says what dominates, and no draw lies past the worst case of uniform values', () => {
     const uniformFriction = { ...PACK.frictionCoefficient, spread: 'uniform' as const };
     const { breakaway, tornado } = run({ ...PACK, frictionCoefficient: uniformFriction });
@@ -140,7 +158,9 @@ describe('pack: how sure', () => {
     ['pieces[0].plusMinus', { pieces: [piece(2, -0.1)] }],
     ['frictionCoefficient.value', { frictionCoefficient: { ...PACK.frictionCoefficient, value: 0 } }],
     ['heightBandMm', { heightBandMm: [11, 10] }],
-    ['spring.nested', { spring: { ...SPRING, nested: 0, inSeries: 1 } }],
+    ['nested', { springs: [{ spring: SPRING, nested: 0 }] }],
+    ['springs', { springs: [] }],
+    ['solidMm', { springs: [{ rateNPerMm: 100, freeMm: 3, solidMm: 3 }] }],
     ['innerRadiusMm', { innerRadiusMm: 60 }],
   ];
   for (const [field, change] of bad) {

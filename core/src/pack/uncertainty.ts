@@ -2,7 +2,7 @@ import { InputError, requireNumber } from '../errors';
 import { LIMITS } from '../limits';
 import { normalFrom, seededRandom } from '../random';
 import { frictionRadius, type WearModel } from './breakaway';
-import { discSpringForce, type DiscSpring } from './disc-spring';
+import { columnPeak, groupFreeHeight, groupReach, sameGroup, springColumn, type SpringGroup } from './spring-column';
 
 /** How a value may lie off what was read: `normal` with ± as two deviations, `uniform` anywhere within ±. */
 export type Spread = 'normal' | 'uniform';
@@ -20,8 +20,8 @@ export interface UncertainPack {
   readonly pieces: readonly UncertainValue[];
   /** From the gear's back face to the case wall, mm. */
   readonly caseDepth: UncertainValue;
-  /** Equal dished springs: so many nested in each of so many groups in series. */
-  readonly spring: DiscSpring & { readonly nested: number; readonly inSeries: number };
+  /** In series, as the pack has them. */
+  readonly springs: readonly SpringGroup[];
   readonly frictionCoefficient: UncertainValue;
   readonly interfaces: number;
   readonly outerRadiusMm: number;
@@ -94,8 +94,8 @@ function check(pack: UncertainPack, samples: number, seed: number): void {
   requireNumber('frictionCoefficient.value', pack.frictionCoefficient.value, LIMITS.frictionCoefficient);
   requireNumber('frictionCoefficient.plusMinus', pack.frictionCoefficient.plusMinus, UNCERTAINTY_LIMITS.plusMinus);
   requireNumber('interfaces', pack.interfaces, LIMITS.interfaces);
-  requireNumber('spring.nested', pack.spring.nested, UNCERTAINTY_LIMITS.nested);
-  requireNumber('spring.inSeries', pack.spring.inSeries, UNCERTAINTY_LIMITS.nested);
+  if (pack.springs.length === 0) throw new InputError('springs', 'springs is empty.', 'at least one spring');
+  springColumn(pack.springs, 0);
   for (const band of ['heightBandMm', 'breakawayBandNm'] as const) {
     const ends = pack[band];
     if (ends && !(ends[1] >= ends[0])) throw new InputError(band, `${band} is upside down.`, 'low, high');
@@ -107,13 +107,13 @@ function check(pack: UncertainPack, samples: number, seed: number): void {
  * Slack springs press with nothing; springs at flat press as flat ones do.
  */
 function forceTable(pack: UncertainPack): (travelMm: number) => number {
-  const { nested, inSeries, ...spring } = pack.spring;
-  const flat = spring.coneHeightMm * inSeries;
+  const { springs } = pack;
+  const [first] = springs;
+  // Unlike springs are followed as far as the weakest of them holds more and more.
+  const alike = springs.every((group) => first !== undefined && sameGroup(group, first));
+  const flat = alike ? springs.reduce((sum, group) => sum + groupReach(group), 0) : columnPeak(springs).travelMm;
   const steps = 512;
-  const forces = Float64Array.from(
-    { length: steps + 1 },
-    (_, i) => nested * discSpringForce(spring, (spring.coneHeightMm * i) / steps),
-  );
+  const forces = Float64Array.from({ length: steps + 1 }, (_, i) => springColumn(springs, (flat * i) / steps).forceN);
   return (travel) => {
     if (travel <= 0) return 0;
     const at = Math.min((travel / flat) * steps, steps);
@@ -126,8 +126,7 @@ function forceTable(pack: UncertainPack): (travelMm: number) => number {
 function evaluator(pack: UncertainPack): (height: number, depth: number, friction: number, into: Draw) => void {
   const force = forceTable(pack);
   const radius = frictionRadius(pack.outerRadiusMm, pack.innerRadiusMm, pack.wearModel);
-  const { spring } = pack;
-  const free = spring.inSeries * (spring.coneHeightMm + spring.nested * spring.thicknessMm);
+  const free = pack.springs.reduce((sum, group) => sum + groupFreeHeight(group), 0);
   const perNewton = (pack.interfaces * radius) / 1000;
   return (height, depth, friction, into) => {
     into.height = height;

@@ -95,8 +95,18 @@ const uncertaintyOutput = z.object({
   samples: out,
 });
 
+/** Equal springs: so many nested in each of so many groups in series. */
+function uncertainPack({
+  spring,
+  ...pack
+}: Omit<z.output<typeof uncertaintyInput>, 'samples' | 'seed'>): UncertainPack {
+  const { nested, inSeries, ...disc } = spring;
+  const group = { spring: disc, nested };
+  return plain<UncertainPack>({ ...pack, springs: Array.from({ length: inSeries }, () => group) });
+}
+
 function uncertaintyOf({ samples, seed, ...pack }: z.output<typeof uncertaintyInput>) {
-  return plain<z.output<typeof uncertaintyOutput>>(packUncertainty(plain<UncertainPack>(pack), samples, seed));
+  return plain<z.output<typeof uncertaintyOutput>>(packUncertainty(uncertainPack(pack), samples, seed));
 }
 
 /** The breakaway at the nominal values, with what the draws say about it. */
@@ -104,7 +114,7 @@ function explainUncertainty(
   { samples: _samples, seed, ...asked }: z.output<typeof uncertaintyInput>,
   { breakaway, height }: z.output<typeof uncertaintyOutput>,
 ) {
-  const pack = plain<UncertainPack>(asked);
+  const pack = uncertainPack(asked);
   return explain({
     title: 'Breakaway, and how sure it is',
     formula:

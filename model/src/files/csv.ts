@@ -29,6 +29,12 @@ export function csvNumber(cell: string): number {
   return /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(text) ? Number(text) : Number.NaN;
 }
 
+/** A number that is counted in ones, an engine speed or a price: `3,000` and `3.000` are three thousand. */
+export function csvWhole(cell: string): number {
+  const text = cell.trim();
+  return /^\d{1,3}([.,]\d{3})+$/.test(text) ? Number(text.replace(/[.,]/g, '')) : csvNumber(cell);
+}
+
 /** The unit of a quantity that stands in a header cell such as `Torque (lbf·ft)`, `speed_kmh`, `v [m/s]`. */
 export function headerUnit(header: string, quantity: Quantity): UnitName | null {
   const text = header.toLowerCase();

@@ -42,7 +42,28 @@ describe('what is asked of the uncertainty of a pack', () => {
     expect((packUncertainty(pack, 100, 1)?.breakaway.nominal ?? 0) / packs.left.breakawayNm).toBeCloseTo(1, 4);
   });
 
-  it('refuses packs without dished springs', () => {
+  it('coils and dished springs in one pack are followed too', () => {
+    const file = driftBuild();
+    const plate = file.build.axles.rear?.unit.plate;
+    plate?.packs.left.members.push({
+      id: 'coils',
+      kind: 'coils',
+      label: 'coils',
+      thickness: entryOf(20, 'mm'),
+      count: 4,
+      rate: entryOf(300, 'N/mm'),
+      solidHeight: entryOf(12, 'mm'),
+      shared: false,
+      condition: null,
+    });
+    if (plate) plate.packs.left.caseDepth = entryOf(plate.packs.left.caseDepth.value * 25.4 + 19.5, 'mm');
+    const { pack, packs } = asked(file.build, file.ledger);
+    expect(packs.left.clampProblem).toBeNull();
+    expect(pack.springs.length).toBe(2);
+    expect((packUncertainty(pack, 100, 1)?.breakaway.nominal ?? 0) / packs.left.breakawayNm).toBeCloseTo(1, 3);
+  });
+
+  it('refuses packs without springs to reckon with', () => {
     const build = withPlate(driftBuild().build, { preload: { from: 'measured-force', force: entryOf(900, 'N') } });
     expect(() => asked(build)).toThrowMatching((error) => error instanceof InputError && error.field === 'members');
   });

@@ -1,4 +1,4 @@
-import { InputError, entryBase, isDiscs, type UncertainPack, type UncertainValue } from '@hot-spline/core';
+import { InputError, entryBase, type UncertainPack, type UncertainValue } from '@hot-spline/core';
 import type { PlateSpec, Side } from '../build/schema';
 import { isSpring, type MemberState, type PackState } from './state';
 import { wantedBandNm } from './wrench';
@@ -25,22 +25,16 @@ function pieceOf({ member, thicknessMm, reading }: MemberState, i: number): Unce
 /**
  * What is asked of the uncertainty of one pack: each piece with the uncertainty of its instrument, the case depth, and the
  * friction coefficient with its spread from the shop's table, else a guard band of ours.
- * @throws InputError on `members` for packs without dished springs, or with springs that are not alike
+ * @throws InputError on `members` for packs without springs
  */
 export function uncertainPackOf(plate: PlateSpec, packs: PackState, side: Side): UncertainPack {
   const state = packs[side];
-  const [first, ...others] = state.springs.filter(isDiscs);
-  if (plate.preload.from !== 'dished-springs' || !first || others.length + 1 < state.springs.length)
+  if (plate.preload.from !== 'dished-springs' || state.springs.length === 0)
     throw new InputError(
       'members',
-      'How sure is worked out for dished springs alone: this pack has none, or others too.',
-      'dished springs',
+      'This pack has no springs to work its clamp force out from.',
+      'springs in the pack',
     );
-  const alike = others.every(
-    ({ spring, nested }) => nested === first.nested && JSON.stringify(spring) === JSON.stringify(first.spring),
-  );
-  if (!alike)
-    throw new InputError('members', 'The springs of this pack are not alike.', 'springs of one size, nested alike');
   const target = entryBase(plate.targetHeight);
   const tolerance = entryBase(plate.tolerance);
   const solid = state.members.filter(({ member }) => !isSpring(member));
@@ -57,7 +51,7 @@ export function uncertainPackOf(plate: PlateSpec, packs: PackState, side: Side):
       plusMinus: plusMinus(state.caseDepthReading?.instrument),
       spread: 'uniform',
     },
-    spring: { ...first.spring, nested: first.nested, inSeries: state.springs.length },
+    springs: state.springs,
     frictionCoefficient: {
       label: 'friction coefficient',
       value: friction,

@@ -1,5 +1,5 @@
 import { InputError, entryBase } from '@hot-spline/core';
-import { csvNumber, csvText, headerUnit } from '../files/csv';
+import { csvNumber, csvText, csvWhole, headerUnit } from '../files/csv';
 import { readTorqueCsv } from './torque-csv';
 import { TraceReader, traceColumns } from './trace-csv';
 
@@ -27,6 +27,19 @@ describe('CSV cells', () => {
       expect(csvNumber(text)).withContext(text).toBe(value);
     for (const text of ['', 'NaN', 'Infinity', '1.2.3', '12 Nm', '--3', '0x10'])
       expect(csvNumber(text)).withContext(text).toBeNaN();
+  });
+
+  it('that are counted in ones may have their thousands grouped', () => {
+    for (const [text, value] of [
+      ['3,000', 3000],
+      ['3.000', 3000],
+      ['1,234,567', 1234567],
+      ['2500', 2500],
+      ['2500,5', 2500.5],
+    ] as const)
+      expect(csvWhole(text)).withContext(text).toBe(value);
+    const read = readTorqueCsv('rpm,torque (N·m)\n"3,000",200\n"6,000",250');
+    expect(read.points.map(({ rpm }) => rpm)).toEqual([3000, 6000]);
   });
 
   it('carry their unit in the header', () => {

@@ -1,5 +1,5 @@
 import { InputError, UNITS, entryOf, powerTorque, toBaseFactor, type Entry, type UnitName } from '@hot-spline/core';
-import { csvNumber, csvRows, headerUnit, type BadLine } from '../files/csv';
+import { csvNumber, csvRows, csvWhole, headerUnit, type BadLine } from '../files/csv';
 
 export const MOST_CURVE_POINTS = 100;
 const MOST_LINES = 20_000;
@@ -73,7 +73,7 @@ export function readTorqueCsv(text: string, chosen?: CurveUnit): TorqueImport {
       return;
     }
     const refuse = (why: string): void => void bad.push({ line, text: row.join(', ').slice(0, 60), why });
-    const rpm = csvNumber((row[rpmAt] ?? '').replace(/\s*(rpm|1\/min)$/i, ''));
+    const rpm = csvWhole((row[rpmAt] ?? '').replace(/\s*(rpm|1\/min)$/i, ''));
     const cell = cellUnit(row[valueAt] ?? '');
     const value = csvNumber(cell.number);
     if (Number.isNaN(rpm)) return refuse('engine speed is not a number');

@@ -1,5 +1,5 @@
 import { InputError, parseEntry, type Entry, type Quantity } from '@hot-spline/core';
-import { csvNumber, csvRows, csvText, type BadLine } from '../files/csv';
+import { csvNumber, csvRows, csvWhole, csvText, type BadLine } from '../files/csv';
 import { refusal } from '../refuse';
 import { librarySpecSchema, type AxleSpec, type GearboxSpec, type LibrarySpec, type Origin } from './schema';
 
@@ -79,8 +79,7 @@ const entry = (text: string, quantity: Quantity): Entry => {
   const range = { min: -1e12, max: 1e12 };
   return parseEntry(text, { field: 'value', quantity, system: 'metric', range }).entry;
 };
-const orNull = (text: string | undefined): number | null =>
-  text === undefined || text === '' ? null : csvNumber(text);
+const orNull = (text: string | undefined): number | null => (text === undefined || text === '' ? null : csvWhole(text));
 
 /** Puts one line into the raw spec. @throws InputError on `field` or `value` */
 function put(raw: Record<string, unknown>, field: string, value: string, origin: string): void {
@@ -129,7 +128,7 @@ function put(raw: Record<string, unknown>, field: string, value: string, origin:
       return;
     }
     case 'piece':
-      append('pieces', { thickness: entry(first, 'length'), count: csvNumber(second), origin });
+      append('pieces', { thickness: entry(first, 'length'), count: csvWhole(second), origin });
       return;
     case 'oil':
       raw['oil'] = value;

@@ -180,6 +180,6 @@ describe('how sure', () => {
     expect(screen.all('progress').length).withContext('not drawn again').toBe(0);
     bench.changePlate((plate) => (plate.preload = { from: 'measured-force', force: entryOf(1200, 'N') }));
     await screen.fixture.whenStable();
-    expect(screen.find('[role="alert"]').textContent).toContain('dished springs alone');
+    expect(screen.find('[role="alert"]').textContent).toContain('no springs to work');
   });
 });
