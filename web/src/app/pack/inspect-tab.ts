@@ -1,5 +1,14 @@
 import type { ElementRef } from '@angular/core';
-import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  Injector,
+  afterNextRender,
+  computed,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { formatSmall, say } from '@hot-spline/core';
 import {
   SIDES,
@@ -60,6 +69,7 @@ export class InspectTab {
   });
   protected readonly unit = computed(() => formatSmall(0, this.bench.system()).unit);
   protected readonly chosen = signal<string | null>(null);
+  private readonly injector = inject(Injector);
   private readonly look = viewChild<ElementRef<HTMLElement>>('look');
 
   protected readonly sides = computed(() => {
@@ -135,7 +145,7 @@ export class InspectTab {
   protected choose(anchor: string): void {
     this.chosen.set(this.chosen() === anchor ? null : anchor);
     // The editor opens below the tables; on a low screen that is out of sight.
-    setTimeout(() => this.look()?.nativeElement.scrollIntoView({ block: 'nearest' }));
+    afterNextRender(() => this.look()?.nativeElement.scrollIntoView({ block: 'end' }), { injector: this.injector });
   }
 
   protected seen({ side, at }: Seen, edit: ConditionEdit): void {

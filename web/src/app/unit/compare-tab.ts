@@ -178,7 +178,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
     }
     th,
     td {
-      padding: 2px 8px;
+      padding: 2px 6px;
       text-align: right;
       border-bottom: 1px solid var(--rule);
       vertical-align: top;
@@ -208,10 +208,8 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
       text-underline-offset: 3px;
     }
     tbody th {
-      min-width: 182px;
-    }
-    .name {
-      white-space: nowrap;
+      min-width: 160px;
+      max-width: 178px;
     }
     .who {
       min-height: 26px;
@@ -220,6 +218,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
     }
     .wheels {
       display: block;
+      white-space: nowrap;
     }
     .take {
       min-height: 24px;
@@ -234,7 +233,6 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
     .more {
       font-size: 11.5px;
       color: var(--soft);
-      white-space: nowrap;
     }
     .reasons {
       display: block;

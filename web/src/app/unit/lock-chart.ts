@@ -52,7 +52,7 @@ export function lockOption({ curve, mostNm, point, system, colours }: LockPictur
           silent: true,
           animation: false,
           symbol: 'circle',
-          data: [name('spool holds all', -most * 0.6, most * 0.66, colours.soft)],
+          data: [name('spool holds all', -most * 0.84, most * 0.9, colours.soft)],
         },
       },
       line(
