@@ -2,6 +2,8 @@
  * Runs in the page: moves a slider `count` times over its range. For each tick, milliseconds from the tick until the last
  * stroke on a canvas or the last change of the watched element (drawn), and until the frame after it was handed over
  * (shown).
+ * Between the ticks it does a fixed piece of arithmetic that allocates nothing: how long that takes at worst is what the
+ * machine itself takes away in the same minutes.
  * @param watch `canvas`, or the selector of an element whose text changes
  */
 async function ticks(count, selector, low, high, watch) {
@@ -34,6 +36,21 @@ async function ticks(count, selector, low, high, watch) {
     );
   const drawn = [];
   const shown = [];
+  const fixed = [];
+  let rounds = 20_000;
+  const work = () => {
+    let x = 0.5;
+    for (let i = 0; i < rounds; i++) x = Math.sin(x) + 0.3;
+    return x;
+  };
+  // About as long as a tick takes, once it is compiled.
+  for (let warm = 0; warm < 60; warm++) work();
+  for (let ms = 0; ms < 3;) {
+    const start = performance.now();
+    work();
+    ms = performance.now() - start;
+    if (ms < 3) rounds = Math.ceil(rounds * 1.4);
+  }
   for (let i = 0; i < count + WARM_UP; i++) {
     await afterFrame();
     const before = strokes;
@@ -47,9 +64,13 @@ async function ticks(count, selector, low, high, watch) {
     if (i >= WARM_UP) {
       drawn.push(lastStroke - start);
       shown.push(performance.now() - start);
+      await afterFrame();
+      const fixedStart = performance.now();
+      work();
+      fixed.push(performance.now() - fixedStart);
     }
   }
   prototype.stroke = stroke;
   observer.disconnect();
-  return { drawn, shown };
+  return { drawn, shown, fixed };
 }

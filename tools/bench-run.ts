@@ -123,7 +123,7 @@ function initialJavaScript() {
 /** Ticks of a slider in the page: see bench-page.js, which runs there as it is. */
 async function ticks(page: Page, selector: string, range: readonly [number, number], watch: string) {
   const script = readFileSync(new URL('bench-page.js', import.meta.url), 'utf8');
-  const { drawn, shown } = await page.evaluate<{ drawn: number[]; shown: number[] }>(
+  const { drawn, shown, fixed } = await page.evaluate<Record<'drawn' | 'shown' | 'fixed', number[]>>(
     `(${script})(300, ${JSON.stringify(selector)}, ${range.join()}, ${JSON.stringify(watch)})`,
   );
   const frame = 1000 / 60;
@@ -135,6 +135,8 @@ async function ticks(page: Page, selector: string, range: readonly [number, numb
     ticks: drawn.length,
     tickToDrawnMs: both(drawn),
     tickToShownMs: both(shown),
+    /** Arithmetic of fixed length between the ticks: its p99 is the machine's own. */
+    fixedWorkMs: both(fixed),
     yardstick: 'one frame at 60 Hz',
     yardstickMs: round(frame),
     ratio: both(drawn, frame),
