@@ -67,8 +67,8 @@ export class Bench {
   }
 }
 
-/** `drift`, `truck`, `hill`: a page on a build of its own. A page error or a blocked script fails the test. */
-export const test = base.extend<{ drift: Bench; truck: Bench; hill: Bench; calm: undefined }>({
+/** `drift`, `truck`, `hill`, `hatch`: a page on a build of its own. A page error or a blocked script fails the test. */
+export const test = base.extend<{ drift: Bench; truck: Bench; hill: Bench; hatch: Bench; calm: undefined }>({
   calm: [
     async ({ page }, use) => {
       const errors: string[] = [];
@@ -83,6 +83,7 @@ export const test = base.extend<{ drift: Bench; truck: Bench; hill: Bench; calm:
   ],
   drift: async ({ page, request }, use) => use(new Bench(page, await importDemo(request, 'kittiwake-drift-coupe'))),
   hill: async ({ page, request }, use) => use(new Bench(page, await importDemo(request, 'wren-hill-climb'))),
+  hatch: async ({ page, request }, use) => use(new Bench(page, await importDemo(request, 'plover-electric-hatch'))),
   truck: async ({ page, request }, use) => use(new Bench(page, await importDemo(request, 'bracken-raid-truck'))),
 });
 

@@ -98,3 +98,22 @@ test.describe('unit story: tune later', () => {
     await expect(drift.station('Unit')).toContainText('45°');
   });
 });
+
+test.describe('unit story: how this shop does it', () => {
+  test('the shop’s schools are chosen with their reasons, and a new plate unit follows them', async ({
+    hatch,
+    page,
+  }) => {
+    await page.goto('/library');
+    await page.getByRole('button', { name: 'How we do it', exact: true }).click();
+    await page.getByLabel('Ramp angles are quoted').selectOption('From the axle’s axis');
+    await expect(page.getByText('A larger angle locks harder')).toBeVisible();
+    await page.getByLabel('Ring gear is').selectOption('Pulled on');
+    await expect(page.getByText(/strains the bolts and sits cocked/)).toBeVisible();
+    await expect(page.getByText('version 1', { exact: true })).toBeVisible();
+    await hatch.open('unit');
+    await hatch.field('Type').selectOption('Plate, with ramps');
+    await expect(hatch.field('The maker quotes the ramp as')).toHaveValue('axis');
+    await expect(hatch.field('Drive ramp')).toHaveValue('40°'); // 90° less 50° [exact]
+  });
+});

@@ -61,9 +61,9 @@ export {
   type LibrarySpec,
   type Origin,
   type FrictionTable,
-  type Schools,
   type ShimBox,
 } from './stores/schema';
+export { HANDBOOK_SCHOOLS, SCHOOLS, SCHOOL_KEYS, type SchoolKey, type Schools } from './stores/schools';
 export { LIBRARY_CSV_HEADER, libraryCsv, readLibraryCsv } from './stores/library-csv';
 export { readLibraryFile, type LibraryImport } from './stores/library-file';
 export { csvNumber, csvRows, csvText, type BadLine } from './files/csv';

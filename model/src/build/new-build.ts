@@ -1,5 +1,5 @@
 import { entryOf } from '@hot-spline/core';
-import type { Schools } from '../stores/schema';
+import { HANDBOOK_SCHOOLS, type Schools } from '../stores/schools';
 import {
   UNIT_PARTS,
   type Axle,
@@ -66,11 +66,8 @@ const newPack = (side: string): Pack => ({
   members: plainMembers(side),
 });
 
-/** Where no shop has said otherwise: wear, for bedded plates; angles from the plane of rotation. */
-const HANDBOOK = { wearModel: 'uniform-wear', rampFrom: 'rotation-plane' } as const;
-
 /** A plate unit to start from when a unit first becomes one. Round figures, to be replaced by the maker's. */
-export function newPlateSpec(schools: Pick<Schools, 'wearModel' | 'rampFrom'> = HANDBOOK): PlateSpec {
+export function newPlateSpec(schools: Pick<Schools, 'wearModel' | 'rampFrom'> = HANDBOOK_SCHOOLS): PlateSpec {
   const mm = (value: number) => entryOf(value, 'mm');
   // The same steel, quoted as the shop quotes it.
   const ramp = (fromPlane: number) => entryOf(schools.rampFrom === 'axis' ? 90 - fromPlane : fromPlane, '°');

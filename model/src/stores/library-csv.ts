@@ -1,6 +1,7 @@
 import { InputError, parseEntry, type Entry, type Quantity } from '@hot-spline/core';
 import { csvNumber, csvRows, csvWhole, csvText, type BadLine } from '../files/csv';
 import { refusal } from '../refuse';
+import { HANDBOOK_SCHOOLS, SCHOOLS, SCHOOL_KEYS } from './schools';
 import { librarySpecSchema, type AxleSpec, type GearboxSpec, type LibrarySpec, type Origin } from './schema';
 
 /** One line a value: which spec, which field, the value as typed, where it comes from. */
@@ -32,8 +33,8 @@ function lines(spec: LibrarySpec): Line[] {
     ];
   if (spec.kind === 'schools')
     return [
-      ['plates press by', spec.wearModel, ''],
-      ['ramp angle from', spec.rampFrom, ''],
+      ...SCHOOL_KEYS.map((key): Line => [SCHOOLS[key].label, spec[key], '']),
+      ['ring gear note', spec.ringGearNote, ''],
     ];
   const rows: (Line | null)[] = spec.kind === 'axle' ? axleLines(spec) : gearboxLines(spec);
   return rows.filter((row) => row !== null);
@@ -88,16 +89,18 @@ function put(raw: Record<string, unknown>, field: string, value: string, origin:
   const append = (key: string, item: unknown): void => {
     raw[key] = [...((raw[key] as unknown[] | undefined) ?? []), item];
   };
+  const school = SCHOOL_KEYS.find((key) => SCHOOLS[key].label.toLowerCase() === field.toLowerCase());
+  if (raw['kind'] === 'schools' && school) {
+    raw[school] = value;
+    return;
+  }
   switch (field.toLowerCase()) {
     case 'construction':
     case 'box':
       raw[field.toLowerCase()] = { value, origin };
       return;
-    case 'plates press by':
-      raw['wearModel'] = value;
-      return;
-    case 'ramp angle from':
-      raw['rampFrom'] = value;
+    case 'ring gear note':
+      raw['ringGearNote'] = value;
       return;
     case 'ring diameter':
       raw['ringDiameter'] = { value: entry(value, 'length'), origin };
@@ -207,6 +210,6 @@ function empty(kind: LibrarySpec['kind'], name: string): Record<string, unknown>
     case 'friction':
       return { kind, name, oil: '', readings: [] };
     case 'schools':
-      return { kind, name };
+      return { kind, name, ...HANDBOOK_SCHOOLS, ringGearNote: '' };
   }
 }

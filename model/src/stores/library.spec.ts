@@ -4,6 +4,7 @@ import { openUnit, unitAs } from '../build/new-build';
 import { libraryCsv, readLibraryCsv } from './library-csv';
 import { readLibraryFile } from './library-file';
 import { librarySpecSchema } from './schema';
+import { HANDBOOK_SCHOOLS, type Schools } from './schools';
 
 const demo = (): string => readFileSync(new URL('../../../demo/library/shop-library.json', import.meta.url), 'utf8');
 
@@ -62,11 +63,15 @@ describe('the library', () => {
   });
 
   it('schools go to CSV and back, and a new plate unit follows them', () => {
-    const schools = {
-      kind: 'schools' as const,
+    const schools: Schools = {
+      kind: 'schools',
       name: 'Ours',
-      wearModel: 'uniform-pressure' as const,
-      rampFrom: 'axis' as const,
+      ...HANDBOOK_SCHOOLS,
+      wearModel: 'uniform-pressure',
+      rampFrom: 'axis',
+      spacer: 'solid',
+      ringGear: 'pulled-on',
+      ringGearNote: 'no oven at the track',
     };
     expect(readLibraryCsv(libraryCsv([schools])).specs).toEqual([schools]);
     const { plate } = unitAs(openUnit(), 'plate', schools);
@@ -77,6 +82,13 @@ describe('the library', () => {
     expect(unitAs({ ...had, type: 'open' }, 'plate', schools).plate?.wearModel)
       .withContext('a build that has plates keeps what they say')
       .toBe('uniform-wear');
+  });
+
+  it('a ring gear that is pulled on needs its reason', () => {
+    const pulled = { kind: 'schools', name: 'Ours', ...HANDBOOK_SCHOOLS, ringGear: 'pulled-on', ringGearNote: '' };
+    const [issue] = librarySpecSchema.safeParse(pulled).error?.issues ?? [];
+    expect(issue?.path).toEqual(['ringGearNote']);
+    expect(issue?.message).toContain('strains the bolts');
   });
 
   it('friction goes to CSV and back, with the oil it was measured in', () => {

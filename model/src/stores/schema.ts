@@ -1,6 +1,7 @@
 import { LIMITS, SHIM_LIMITS } from '@hot-spline/core';
 import { entrySchema } from '../entry-schema';
 import { z } from '../zod';
+import { schoolsSchema } from './schools';
 
 const name = z.string().trim().min(1).max(80);
 const torque = entrySchema('torque', { above: 0, max: 1e6, unit: 'N·m' });
@@ -126,14 +127,6 @@ export const frictionTableSchema = z.strictObject({
     .max(500),
 });
 
-/** Where practitioners differ: what this shop does. Used where a plate unit is new to a build; the build can differ. */
-export const schoolsSchema = z.strictObject({
-  kind: z.literal('schools'),
-  name,
-  wearModel: z.enum(['uniform-wear', 'uniform-pressure']),
-  rampFrom: z.enum(['rotation-plane', 'axis']),
-});
-
 export const librarySpecSchema = z.discriminatedUnion('kind', [
   axleSpecSchema,
   gearboxSpecSchema,
@@ -153,7 +146,6 @@ export type AxleSpec = z.infer<typeof axleSpecSchema>;
 export type GearboxSpec = z.infer<typeof gearboxSpecSchema>;
 export type ShimBox = z.infer<typeof shimBoxSchema>;
 export type FrictionTable = z.infer<typeof frictionTableSchema>;
-export type Schools = z.infer<typeof schoolsSchema>;
 export type LibrarySpec = z.infer<typeof librarySpecSchema>;
 export type GearSetSpec = z.infer<typeof gearSetSchema>;
 export type CarrierSpec = z.infer<typeof carrierSchema>;

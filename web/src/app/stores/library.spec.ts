@@ -130,6 +130,17 @@ describe('the library', () => {
     await screen.choose('Plates press by', 'uniform-pressure');
     const spec = specs().find((one) => one.spec.kind === 'schools')?.spec;
     expect(spec?.kind === 'schools' && spec.wearModel).toBe('uniform-pressure');
+    const ringGear = () => {
+      const now = specs().find((one) => one.spec.kind === 'schools')?.spec;
+      return now?.kind === 'schools' ? now.ringGear : '';
+    };
+    await screen.choose('Ring gear is', 'pulled-on');
+    expect(ringGear()).toBe('heated');
+    expect(screen.field('Ring gear is').value).toBe('heated');
+    expect(screen.text).toContain('strains the bolts');
+    await screen.type('Why the ring gear is pulled on', 'no oven at the track');
+    await screen.choose('Ring gear is', 'pulled-on');
+    expect(ringGear()).toBe('pulled-on');
     expect(screen.all('button').some((button) => button.textContent?.trim() === 'How we do it')).toBeFalse();
   });
 

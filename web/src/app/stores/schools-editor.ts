@@ -1,18 +1,9 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
-import type { Schools } from '@hot-spline/model';
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { SCHOOLS, SCHOOL_KEYS, type SchoolKey, type Schools } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
 import type { Edit } from '../shared/edit';
 import { Field } from '../shared/field';
 import { textReader } from '../shared/readers';
-
-const WEAR = [
-  { value: 'uniform-wear', label: 'Uniform wear' },
-  { value: 'uniform-pressure', label: 'Uniform pressure' },
-] as const;
-const RAMPS = [
-  { value: 'rotation-plane', label: 'From the plane of rotation' },
-  { value: 'axis', label: 'From the axle’s axis' },
-] as const;
 
 /** Where practitioners differ, what this shop does, and why one would. */
 @Component({
@@ -27,38 +18,53 @@ const RAMPS = [
       [read]="readName"
       (taken)="set({ name: $event })"
     />
-    <hs-choice
-      [name]="prefix() + '-wear'"
-      label="Plates press by"
-      [options]="wear"
-      [value]="spec().wearModel"
-      (chosen)="set({ wearModel: $event })"
-    />
+    <div class="all">
+      @for (school of schools(); track school.id) {
+        <div>
+          <hs-choice
+            [name]="prefix() + '-' + school.key"
+            [label]="school.label"
+            [options]="school.options"
+            [value]="school.value"
+            (chosen)="choose(school.key, $event)"
+          />
+          <p class="soft">{{ school.why }}</p>
+        </div>
+      }
+    </div>
+    @if (refused()) {
+      <p class="caution" role="alert">
+        Not taken: a ring gear that is pulled on strains the bolts and sits cocked. Write below why it has to be, then
+        choose it again.
+      </p>
+    }
+    @if (refused() || spec().ringGearNote !== '') {
+      <hs-field
+        [name]="prefix() + '-ring-gear-note'"
+        label="Why the ring gear is pulled on"
+        [text]="spec().ringGearNote"
+        [read]="readNote"
+        (taken)="noteAs($event)"
+      />
+    }
     <p class="soft">
-      Wear is right for plates that have bedded in: what presses more wears more, until the torque is that of the mean
-      radius. Pressure is right for new, flat ones and reads a little higher.
+      Those of plates and ramps are used where a plate unit is new to a build; a build that has one keeps what it says.
+      The others say how this shop sets gears up, and are kept and exported with the library.
     </p>
-    <hs-choice
-      [name]="prefix() + '-ramp'"
-      label="Ramp angles are quoted"
-      [options]="ramps"
-      [value]="spec().rampFrom"
-      (chosen)="set({ rampFrom: $event })"
-    />
-    <p class="soft">
-      Makers quote either the angle from the plane of rotation, where a smaller one locks harder, or its complement from
-      the axis, where a larger one does. The steel is the same; the unit sheet draws which is meant.
-    </p>
-    <p class="soft">Used where a plate unit is new to a build. A build that has one keeps what it says.</p>
   `,
   styles: `
     :host {
       display: grid;
-      gap: 10px;
-      max-width: 60ch;
+      gap: 12px;
+    }
+    .all {
+      display: grid;
+      grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
+      gap: 12px 18px;
     }
     p {
-      font-size: 13px;
+      margin: 2px 0 0;
+      font-size: 12.5px;
     }
   `,
 })
@@ -68,9 +74,38 @@ export class SchoolsEditor {
   readonly prefix = input.required<string>();
   readonly changed = output<Edit<Schools>>();
 
-  protected readonly wear = WEAR;
-  protected readonly ramps = RAMPS;
+  protected readonly refused = signal(false);
+  private readonly refusals = signal(0);
+  protected readonly schools = computed(() =>
+    SCHOOL_KEYS.map((key) => {
+      const { label, options } = SCHOOLS[key];
+      const value: string = this.spec()[key];
+      // A choice that was refused is drawn anew: the select itself has moved already.
+      const id = key === 'ringGear' ? `${key}${this.refusals()}` : key;
+      return {
+        id,
+        key,
+        label,
+        options: [...options],
+        value,
+        why: options.find((one) => one.value === value)?.why ?? '',
+      };
+    }),
+  );
   protected readonly readName = textReader('Name', 80, 1);
+  protected readonly readNote = textReader('Note', 300);
+
+  protected choose(key: SchoolKey, value: string): void {
+    const refused = key === 'ringGear' && value === 'pulled-on' && this.spec().ringGearNote === '';
+    this.refused.set(refused);
+    if (refused) this.refusals.update((n) => n + 1);
+    else this.set({ [key]: value });
+  }
+
+  /** Without its reason the ring gear is heated again. */
+  protected noteAs(ringGearNote: string): void {
+    this.set({ ringGearNote, ...(ringGearNote === '' ? { ringGear: 'heated' } : {}) });
+  }
 
   protected set(change: Partial<Schools>): void {
     this.changed.emit((newest) => ({ ...newest, ...change }));

@@ -85,7 +85,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
         <tbody>
           @for (row of rows(); track row.label) {
             <tr [class.own]="row.own">
-              <th scope="row" [title]="row.strong">
+              <th scope="row">
                 <span class="score mono" [attr.aria-label]="'Serves ' + useName() + ' to ' + row.score">{{
                   row.score
                 }}</span>
@@ -109,6 +109,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
                 }
                 <span class="more reasons">{{ row.weak }}</span>
                 @if (row.open) {
+                  <span class="more reasons">{{ row.strong }}</span>
                   <span class="more wheels">left · right wheel, {{ torqueUnit() }}</span>
                   <span class="more wheels">most in one shaft</span>
                 }
