@@ -110,10 +110,10 @@ test.describe('unit story: how this shop does it', () => {
     await expect(page.getByText('A larger angle locks harder')).toBeVisible();
     await page.getByLabel('Ring gear is').selectOption('Pulled on');
     await expect(page.getByText(/strains the bolts and sits cocked/)).toBeVisible();
-    await expect(page.getByText('version 1', { exact: true })).toBeVisible();
+    await expect(page.getByText(/^version \d+$/)).toBeVisible();
     await hatch.open('unit');
     await hatch.field('Type').selectOption('Plate, with ramps');
     await expect(hatch.field('The maker quotes the ramp as')).toHaveValue('axis');
-    await expect(hatch.field('Drive ramp')).toHaveValue('40°'); // 90° less 50° [exact]
+    await expect(hatch.field('Drive ramp')).toHaveValue('40 °'); // 90° less 50° [exact]
   });
 });
