@@ -273,7 +273,7 @@ function findSprings(axle: AxleName, side: Side, state: PackSideState, d: Deriva
                 detail:
                   problem.field === 'travelMm'
                     ? `They would have to close by ${say(-gap, 'length', system)} and can by ${say(columnPeak(state.springs).travelMm, 'length', system)}.`
-                    : problem.error.replace(/^\w+: /, ''),
+                    : problem.error.replace(/^[\w[\]]+: /, ''),
               },
     });
     return;

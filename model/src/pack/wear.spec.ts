@@ -119,7 +119,7 @@ describe('overhaul or replace', () => {
       }),
     );
     expect(advice.choice).toBe('replace');
-    expect(advice.reasons.join(' ')).toContain('Neither is here');
+    expect(advice.reasons.join(' ')).toContain('neither is here');
   });
 
   it('a damaged face is not cured by a kit', () => {
@@ -131,6 +131,16 @@ describe('overhaul or replace', () => {
     );
     expect(advice.choice).toBe('replace');
     expect(advice.reasons.join(' ')).toContain('a kit alone');
+  });
+});
+
+describe('what was seen on a face', () => {
+  it('is a finding at its place, as on a piece', () => {
+    const copy = structuredClone(build);
+    plateOf(copy).packs.right.caseWall.condition = seen({ damage: ['cracked'] });
+    const found = deriveBuild(copy, ledger).findings.find(({ id }) => id === 'pack.wear.rear.stop');
+    expect(found?.anchor).toBe('inspect-right-caseWall');
+    expect(found?.say('metric').detail).toContain('Right case wall: cracked');
   });
 });
 

@@ -1,7 +1,7 @@
 import { entryBase, say, saySmall } from '@hot-spline/core';
 import { SIDES, type AxleName, type Condition, type Member, type PlateSpec, type Side } from '../build/schema';
 import type { Derivation, Verdict } from '../figure';
-import { isPlate, type MemberState, type PackState } from './state';
+import type { MemberState, PackState } from './state';
 
 /** Damage with which a piece does not go back in; the rest is watched. A guard of ours. */
 const SCRAP: readonly Condition['damage'][number][] = ['bent ears', 'cracked', 'warped', 'lining gone'];
@@ -42,7 +42,7 @@ function pieceWear(
 ): PieceWear {
   const newMm = entryBase(member.thickness);
   const wornMm = reading ? newMm - thicknessMm : null;
-  const limit = plate.wearLimit && isPlate(member) && lined ? entryBase(plate.wearLimit) : null;
+  const limit = plate.wearLimit && lined ? entryBase(plate.wearLimit) : null;
   const usedShare = wornMm === null || limit === null ? null : Math.max(0, wornMm) / limit;
   const seen = conditionVerdict(member.condition);
   const worn: Verdict =
@@ -66,7 +66,13 @@ export interface OverhaulAdvice {
   readonly reasons: readonly string[];
 }
 
-const days = (n: number): string => (n === 0 ? 'on the shelf' : n === 1 ? '1 day' : `${n} days`);
+const days = (n: number): string => (n === 1 ? '1 day' : `${n} days`);
+
+/** The faces at the ends of the packs that plates run on. */
+const FACES = [
+  { key: 'gearFace', label: 'side gear’s back face' },
+  { key: 'caseWall', label: 'case wall' },
+] as const;
 
 /**
  * Whether the unit runs on, is overhauled or replaced: on wear and damage, then on whether parts are there in time, then on
@@ -76,9 +82,7 @@ const days = (n: number): string => (n === 0 ? 'on the shelf' : n === 1 ? '1 day
 export function overhaulAdvice(plate: PlateSpec, pieces: readonly PieceWear[]): OverhaulAdvice {
   const scrap = pieces.filter(({ verdict }) => verdict === 'stop');
   const faces = SIDES.filter((side) =>
-    [plate.packs[side].gearFace, plate.packs[side].caseWall].some(
-      ({ condition }) => conditionVerdict(condition).verdict === 'stop',
-    ),
+    FACES.some(({ key }) => conditionVerdict(plate.packs[side][key].condition).verdict === 'stop'),
   );
   if (scrap.length === 0 && faces.length === 0) {
     const used = Math.max(...pieces.map(({ usedShare }) => usedShare ?? Number.NEGATIVE_INFINITY));
@@ -117,14 +121,14 @@ export function overhaulAdvice(plate: PlateSpec, pieces: readonly PieceWear[]): 
     return { choice: 'ask', reasons: [...why, 'Ask for price and lead time of a kit and of a complete unit.'] };
   const name = (choice: 'overhaul' | 'replace'): string => (choice === 'overhaul' ? 'overhaul kit' : 'complete unit');
   const timing = late(best.leadDays)
-    ? `Neither is here in the ${days(needed)} there are; the ${name(best.choice)} is the first: ${days(best.leadDays)}.`
+    ? `There are ${days(needed)}, and ${other ? 'neither is here by then; the first is' : 'it takes longer:'} the ${name(best.choice)}, in ${days(best.leadDays)}.`
     : `The ${name(best.choice)} is ${best.leadDays === 0 ? 'on the shelf' : `here in ${days(best.leadDays)}`}${Number.isFinite(needed) ? `, and there are ${days(needed)}` : ''}.`;
   const against = !other
     ? []
     : late(other.leadDays) && !late(best.leadDays)
       ? [`The ${name(other.choice)} takes ${days(other.leadDays)}: too late, whatever it costs.`]
       : [
-          `The ${name(other.choice)} costs ${Math.abs(other.price - best.price)} ${other.price >= best.price ? 'more' : 'less'} and takes ${days(other.leadDays)}.`,
+          `The ${name(other.choice)} costs ${Math.abs(other.price - best.price)} ${other.price >= best.price ? 'more' : 'less'} and ${other.leadDays === 0 ? 'is on the shelf' : `takes ${days(other.leadDays)}`}.`,
         ];
   return { choice: best.choice, reasons: [...why, timing, ...against] };
 }
@@ -137,24 +141,41 @@ export function findWear(
   today: string | null,
   d: Derivation,
 ): void {
-  const pieces = packWear(plate, packs);
   const common = { sheet: 'pack' as const, axle, figures: [] };
+  const seen = [
+    ...packWear(plate, packs).map(({ side, place, member, ...piece }) => ({
+      ...piece,
+      side,
+      at: member.id,
+      name: `${place} ${member.label}`,
+    })),
+    ...SIDES.flatMap((side) =>
+      FACES.map(({ key, label }) => ({
+        side,
+        at: key,
+        name: label,
+        newMm: 0,
+        wornMm: null,
+        ...conditionVerdict(plate.packs[side][key].condition),
+      })),
+    ),
+  ];
   for (const verdict of ['stop', 'watch'] as const) {
-    const found = pieces.filter((piece) => piece.verdict === verdict);
+    const found = seen.filter((piece) => piece.verdict === verdict);
     const [first] = found;
     if (!first) continue;
     d.finding({
       ...common,
       id: `pack.wear.${axle}.${verdict}`,
       verdict,
-      anchor: `inspect-${first.side}-${first.member.id}`,
+      anchor: `inspect-${first.side}-${first.at}`,
       rule: 'the wear limit as entered; heat and damage judged by our guards',
       say: (system) => ({
         title:
           verdict === 'stop'
-            ? `${found.length === 1 ? 'A plate does' : `${found.length} pieces do`} not go back in`
+            ? `${found.length === 1 ? 'A piece does' : `${found.length} pieces do`} not go back in`
             : `${found.length === 1 ? 'A piece is' : `${found.length} pieces are`} to be watched`,
-        detail: `${first.side === 'left' ? 'Left' : 'Right'} ${first.place} ${first.member.label}: ${first.against.join(', ')}.${first.wornMm !== null && first.wornMm > 0 ? ` Worn by ${saySmall(first.wornMm, system)} from ${say(first.newMm, 'length', system)}.` : ''}`,
+        detail: `${first.side === 'left' ? 'Left' : 'Right'} ${first.name}: ${first.against.join(', ')}.${first.wornMm !== null && first.wornMm > 0 ? ` Worn by ${saySmall(first.wornMm, system)} from ${say(first.newMm, 'length', system)}.` : ''}`,
       }),
     });
   }

@@ -1,5 +1,5 @@
 import type { ElementRef } from '@angular/core';
-import { ChangeDetectionStrategy, Component, input, output, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, input, signal, viewChild } from '@angular/core';
 import { InputError } from '@hot-spline/core';
 import { COLOURS, DAMAGE, type Condition } from '@hot-spline/model';
 import { Field } from '../shared/field';
@@ -9,7 +9,7 @@ import { ApiError, api } from '../state/api';
 
 export type ConditionEdit = (condition: Condition) => void;
 
-/** What was seen on a piece: heat colour, damage, a note, photos. Emits what a change does to the newest condition. */
+/** What was seen on a piece: heat colour, damage, a note, photos. */
 @Component({
   selector: 'hs-condition',
   imports: [Field],
@@ -175,7 +175,8 @@ export class ConditionEditor {
   /** The piece in words. */
   readonly what = input.required<string>();
   readonly condition = input.required<Condition | null>();
-  readonly changed = output<ConditionEdit>();
+  /** Changes the newest condition of this piece, and goes on to mean this piece when another one is shown. */
+  readonly change = input.required<(edit: ConditionEdit) => void>();
 
   private readonly picker = viewChild.required<ElementRef<HTMLInputElement>>('picker');
   protected readonly colours = COLOURS;
@@ -185,11 +186,11 @@ export class ConditionEditor {
   protected readonly readNote = textReader('Note', 500);
 
   protected colourAs(colour: NonNullable<Condition['colour']>): void {
-    this.changed.emit((condition) => (condition.colour = condition.colour === colour ? null : colour));
+    this.change()((condition) => (condition.colour = condition.colour === colour ? null : colour));
   }
 
   protected mark(damage: Condition['damage'][number]): void {
-    this.changed.emit((condition) => {
+    this.change()((condition) => {
       condition.damage = condition.damage.includes(damage)
         ? condition.damage.filter((one) => one !== damage)
         : [...condition.damage, damage];
@@ -197,11 +198,11 @@ export class ConditionEditor {
   }
 
   protected noteAs(note: string): void {
-    this.changed.emit((condition) => (condition.note = note));
+    this.change()((condition) => (condition.note = note));
   }
 
   protected drop(photo: string): void {
-    this.changed.emit((condition) => (condition.photos = condition.photos.filter((one) => one !== photo)));
+    this.change()((condition) => (condition.photos = condition.photos.filter((one) => one !== photo)));
   }
 
   protected pick(): void {
@@ -215,11 +216,12 @@ export class ConditionEditor {
     input.value = '';
     this.problem.set('');
     this.busy.set(true);
+    const change = this.change();
     try {
       for (const file of files) {
         const { id, blob } = await readPhoto(file);
         await api.keepPhoto(id, blob);
-        this.changed.emit((condition) => {
+        change((condition) => {
           if (!condition.photos.includes(id)) condition.photos.push(id);
         });
       }

@@ -44,8 +44,7 @@ interface Seen {
   readonly side: Side;
   readonly label: string;
   readonly condition: Condition | null;
-  /** A piece by its id, or one of the faces. */
-  readonly at: string;
+  readonly change: (edit: ConditionEdit) => void;
 }
 
 /** Every piece looked at: worn against new, heat, damage, photos; then whether it runs on, is overhauled or replaced. */
@@ -83,7 +82,7 @@ export class InspectTab {
           .map((piece) => ({
             anchor: `inspect-${side}-${piece.member.id}`,
             side,
-            at: piece.member.id,
+            change: this.changeOf(side, piece.member.id),
             label: `${piece.place} ${piece.member.label}`,
             condition: piece.member.condition,
             verdict: piece.verdict,
@@ -97,7 +96,7 @@ export class InspectTab {
           return {
             anchor: `inspect-${side}-${key}`,
             side,
-            at: key,
+            change: this.changeOf(side, key),
             label,
             condition,
             verdict: conditionVerdict(condition).verdict,
@@ -148,13 +147,15 @@ export class InspectTab {
     afterNextRender(() => this.look()?.nativeElement.scrollIntoView({ block: 'end' }), { injector: this.injector });
   }
 
-  protected seen({ side, at }: Seen, edit: ConditionEdit): void {
-    this.bench.changePlate((plate) => {
-      const pack = plate.packs[side];
-      const face = FACES.find(({ key }) => key === at);
-      const of = face ? pack[face.key] : pack.members.find(({ id }) => id === at);
-      if (of) editCondition(of, edit);
-    });
+  /** @param at a piece by its id, or one of the faces */
+  private changeOf(side: Side, at: string): (edit: ConditionEdit) => void {
+    return (edit) =>
+      void this.bench.changePlate((plate) => {
+        const pack = plate.packs[side];
+        const face = FACES.find(({ key }) => key === at);
+        const of = face ? pack[face.key] : pack.members.find(({ id }) => id === at);
+        if (of) editCondition(of, edit);
+      });
   }
 
   protected setLimit({ entry }: TakenEntry): void {

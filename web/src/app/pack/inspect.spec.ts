@@ -82,6 +82,21 @@ describe('inspecting the pieces', () => {
     expect(plateOf(bench).packs.left.members[0]?.condition).toBeNull();
   });
 
+  it('a photo stays with the piece that it was taken of, when another one is chosen meanwhile', async () => {
+    const bench = openBench();
+    let answer: (response: Response) => void = () => undefined;
+    spyOn(window, 'fetch').and.returnValue(new Promise((resolve) => (answer = resolve)));
+    const screen = await Screen.of(InspectTab);
+    await screen.click('Look at left 1 steel');
+    const kept = offer(screen, await jpeg());
+    await screen.click('Look at left 2 friction');
+    answer(new Response('{}', { status: 201, headers: { 'content-type': 'application/json' } }));
+    await kept;
+    const [first, second] = plateOf(bench).packs.left.members;
+    expect(first?.condition?.photos.length).toBe(1);
+    expect(second?.condition).toBeNull();
+  });
+
   it('a photo that could not be kept, or is none, is said and not named', async () => {
     const bench = openBench();
     spyOn(window, 'fetch').and.rejectWith(new TypeError('no network'));

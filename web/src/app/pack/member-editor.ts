@@ -125,7 +125,7 @@ import { readSpringPoints, type Points } from './spring-points';
       [name]="'seen-' + m.id"
       [what]="side() + ' ' + (index() + 1) + ' ' + m.label"
       [condition]="m.condition"
-      (changed)="edit(seen($event))"
+      [change]="seen()"
     />
   `,
   styles: `
@@ -203,10 +203,20 @@ export class MemberEditor {
   });
   protected readonly readPoints = (text: string): Understood<Points> => readSpringPoints(text, this.bench.system());
 
-  protected edit(recipe: (member: Member) => void): void {
+  /** Of this piece, also when another one is shown by then. */
+  protected readonly seen = computed(() => {
+    const side = this.side();
     const { id } = this.state().member;
+    return (edit: ConditionEdit): void => this.editOf(side, id, (member) => editCondition(member, edit));
+  });
+
+  protected edit(recipe: (member: Member) => void): void {
+    this.editOf(this.side(), this.state().member.id, recipe);
+  }
+
+  private editOf(side: Side, id: string, recipe: (member: Member) => void): void {
     this.bench.changePlate((plate) => {
-      const member = plate.packs[this.side()].members.find((candidate) => candidate.id === id);
+      const member = plate.packs[side].members.find((candidate) => candidate.id === id);
       if (member) recipe(member);
     });
   }
@@ -247,10 +257,6 @@ export class MemberEditor {
 
   protected sized(key: string, { entry }: TakenEntry): (member: Member) => void {
     return (member) => setMemberEntry(member, key, entry);
-  }
-
-  protected seen(edit: ConditionEdit): (member: Member) => void {
-    return (member) => editCondition(member, edit);
   }
 
   protected measure({ entry }: TakenEntry): void {
