@@ -4,8 +4,8 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { gzipSync } from 'node:zlib';
-import { packUncertainty, seededRandom } from '@hot-spline/core';
-import { deriveBuild, readBuildFile, uncertainPackOf, type Build } from '@hot-spline/model';
+import { packSure, seededRandom } from '@hot-spline/core';
+import { deriveBuild, readBuildFile, surePackOf, type Build } from '@hot-spline/model';
 import { chromium, type Page } from '@playwright/test';
 import { pino } from 'pino';
 import { readConfig } from '../server/src/config';
@@ -63,7 +63,7 @@ function monteCarlo() {
   const packs = deriveBuild(build, ledger).axles.rear?.pack;
   const plate = build.axles.rear?.unit.plate;
   if (!packs || !plate) throw new Error('the demo has no packs');
-  const pack = uncertainPackOf(plate, packs, 'left');
+  const pack = surePackOf(plate, packs, 'left');
   const samples = 1_000_000;
   const secondsOf = (run: () => unknown): number => {
     run();
@@ -72,7 +72,7 @@ function monteCarlo() {
     return (performance.now() - start) / 1000;
   };
   const values = pack.pieces.length + 2;
-  const ours = secondsOf(() => packUncertainty(pack, samples, 1));
+  const ours = secondsOf(() => packSure(pack, samples, 1));
   const bare = secondsOf(() => {
     const random = seededRandom(1);
     let sum = 0;
@@ -190,7 +190,7 @@ const report = {
   roadRun: runAgainstPackage(),
   roadSearch: searchBySize(),
   packShims: await shimsAgainstSolver(),
-  packUncertainty: monteCarlo(),
+  packSure: monteCarlo(),
   ...(await sliders()),
   initialJavaScript: initialJavaScript(),
   durableInsert: await inserts(),

@@ -76,16 +76,16 @@ export {
 export {
   MOST_CANDIDATES,
   mostRingTorque,
-  rankFinals,
+  findFinals,
   type Candidate,
   type CarrierSeries,
   type Change,
-  type RankGoal,
-  type RankProblem,
-  type Ranked,
-  type RankFigures,
+  type FindGoal,
+  type FindProblem,
+  type FoundFinal,
+  type FindFigures,
   type Reason,
-} from './gearing/rank';
+} from './gearing/find';
 
 export { enginePower, engineTorque, powerTorque, torqueLookup, type TorquePoint } from './road/engine-torque';
 export { motorCurve, quickCurve, type EnginePeaks, type MotorPeaks } from './road/quick-curve';
@@ -163,25 +163,25 @@ export {
 export { frictionInterfaces, type PackMember } from './pack/interfaces';
 export {
   LISTED_TRAVEL,
-  PLAN_LIMITS,
-  packPlan,
+  WANTED_LIMITS,
+  wantedPack,
   plateOrders,
   type Plan,
-  type PlanProblem,
-  type PlanResult,
-  type PlanSide,
-  type PlannedSide,
-} from './pack/plan';
+  type WantedProblem,
+  type WantedResult,
+  type WantedSide,
+  type WantedSideResult,
+} from './pack/wanted';
 export { SHIM_LIMITS, packShims, type ShimChoice, type ShimResult, type ShimSide, type ShimStock } from './pack/shims';
 export {
-  UNCERTAINTY_LIMITS,
-  packUncertainty,
+  SURE_LIMITS,
+  packSure,
   type Influence,
   type Outcome,
-  type PackUncertainty,
-  type UncertainPack,
+  type PackSure,
+  type SurePack,
   type UncertainValue,
-} from './pack/uncertainty';
+} from './pack/sure';
 export { normalFrom, seededRandom } from './random';
 export { effectiveFriction, learnedFriction, type LearnedFriction } from './pack/friction';
 export { frictionRadius, packBreakaway, type PackFriction, type WearModel } from './pack/breakaway';

@@ -34,7 +34,7 @@ export {
   type Tyre,
   type Unit,
   type Use,
-} from './build/schema';
+} from './document/schema';
 export {
   freshId,
   newAxle,
@@ -45,7 +45,7 @@ export {
   newRoad,
   openUnit,
   unitAs,
-} from './build/new-build';
+} from './document/new-build';
 export {
   CONSTRUCTIONS,
   ORIGINS,
@@ -62,20 +62,20 @@ export {
   type Origin,
   type FrictionTable,
   type ShimBox,
-} from './stores/schema';
-export { HANDBOOK_SCHOOLS, SCHOOLS, SCHOOL_KEYS, type SchoolKey, type Schools } from './stores/schools';
-export { LIBRARY_CSV_HEADER, libraryCsv, readLibraryCsv } from './stores/library-csv';
-export { readLibraryFile, type LibraryImport } from './stores/library-file';
-export { csvNumber, csvRows, csvText, type BadLine } from './files/csv';
+} from './library/schema';
+export { HANDBOOK_SCHOOLS, SCHOOLS, SCHOOL_KEYS, type SchoolKey, type Schools } from './library/schools';
+export { LIBRARY_CSV_HEADER, libraryCsv, readLibraryCsv } from './library/library-csv';
+export { readLibraryFile, type LibraryImport } from './library/library-file';
+export { csvNumber, csvRows, csvText, type BadLine } from './document/csv';
 export { peakPower, torqueCurve } from './road/torque-curve';
 export { CURVE_UNITS, readTorqueCsv, type CurveUnit, type TorqueImport } from './road/torque-csv';
 export { TraceReader, traceColumns, type TraceColumns, type TraceImport, type TraceSpeedUnit } from './road/trace-csv';
 export { vehicleOf } from './road/vehicle';
 export { searchProblemOf } from './road/search-problem';
-export { explainRun } from './calc/road-run';
+export { explainRun } from './road/calc-run';
 export { THUMB, lowRange } from './gearing/match';
-export { goalOf, rankProblemOf } from './gearing/rank-problem';
-export { changeWords, reasonWords, scoreWords } from './gearing/rank-words';
+export { goalOf, findProblemOf } from './gearing/find-problem';
+export { changeWords, reasonWords, scoreWords } from './gearing/find-words';
 export {
   idSchema,
   ledgerEntrySchema,
@@ -83,10 +83,10 @@ export {
   type Reading,
   type Subject,
   type VoidEntry,
-} from './ledger/schema';
-export { readingsInForce, subjectKey, voidedBy } from './ledger/readings';
-export { VERDICTS, type Figure, type Finding, type Sheet, type Verdict } from './figure';
-export { CLUTCH_MARGIN_GUARD, deriveBuild, type AxleState, type Derived } from './derive';
+} from './document/ledger';
+export { readingsInForce, subjectKey, voidedBy } from './engine/readings';
+export { VERDICTS, type Figure, type Finding, type Sheet, type Verdict } from './engine/figure';
+export { CLUTCH_MARGIN_GUARD, deriveBuild, type AxleState, type Derived } from './engine/derive';
 export {
   axleGearingState,
   drivenAxles,
@@ -101,11 +101,11 @@ export {
   type FanGear,
 } from './gearing/axle-gearing';
 export { GEARING_GUARDS, finalsOf, totalAtPoint } from './gearing/derive';
-export { layPack, planProblemOf } from './pack/plan';
+export { layPack, wantedProblemOf } from './pack/wanted';
 export { TUNE_STEPS, WISHES, tuneFor, type Advice, type Behaviour, type TuneChange } from './unit/tune';
-export { FRICTION_SHARE, INSTRUMENTS, uncertainPackOf } from './pack/uncertainty';
+export { FRICTION_SHARE, INSTRUMENTS, surePackOf } from './pack/sure';
 export { PACK_GUARDS } from './pack/derive';
-export { conditionVerdict, overhaulAdvice, packWear, type OverhaulAdvice, type PieceWear } from './pack/wear';
+export { conditionVerdict, overhaulAdvice, inspectPack, type OverhaulAdvice, type InspectedPiece } from './pack/inspect';
 export { HOLD_WORDS, measuredFriction, wantedBandNm } from './pack/wrench';
 export {
   isPlate,
@@ -137,9 +137,9 @@ export {
   type UnitRank,
   type ComparedUnit,
 } from './unit/compare';
-export { calculations } from './calc/definitions';
-export { type Calculation } from './calc/registry';
-export { openApi } from './calc/openapi';
+export { calculations } from './definitions';
+export { type Calculation } from './engine/calculations';
+export { openApi } from './engine/openapi';
 export {
   buildFileSchema,
   readBuildFile,
@@ -147,5 +147,5 @@ export {
   shopFileSchema,
   type BuildFile,
   type PhotoFile,
-} from './files/build-file';
-export { PHOTO_BYTES, PHOTO_TYPES, photosOf, type PhotoType } from './files/photos';
+} from './document/build-file';
+export { PHOTO_BYTES, PHOTO_TYPES, photosOf, type PhotoType } from './document/photos';

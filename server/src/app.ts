@@ -8,7 +8,7 @@ import { calcRoutes } from './calc/routes';
 import type { Database } from './db/database';
 import { ledgerRoutes } from './ledger/routes';
 import { photoRoutes } from './photos/routes';
-import { libraryRoutes } from './stores/routes';
+import { libraryRoutes } from './library/routes';
 import { Problem, errorHandler, notFound } from './problem';
 
 export interface AppOptions {

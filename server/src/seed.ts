@@ -3,7 +3,7 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { readBuildFile, readLibraryFile } from '@hot-spline/model';
 import { createBuild } from './builds/store';
 import type { Database } from './db/database';
-import { saveSpec } from './stores/store';
+import { saveSpec } from './library/store';
 
 /** The same demo build gets the same id everywhere, so that links to it hold. */
 function demoId(name: string): string {

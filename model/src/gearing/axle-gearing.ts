@@ -18,7 +18,7 @@ import {
   type TyreSize,
   type Working,
 } from '@hot-spline/core';
-import type { Axle, AxleName, Build, Tyre } from '../build/schema';
+import type { Axle, AxleName, Build, Tyre } from '../document/schema';
 
 export interface AxleGearingState {
   readonly name: AxleName;

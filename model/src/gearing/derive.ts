@@ -1,6 +1,6 @@
 import { axleMismatch, engineRpm, entryBase, explain, say, toothPair, totalRatio } from '@hot-spline/core';
-import type { AxleName, Build } from '../build/schema';
-import type { Derivation } from '../figure';
+import type { AxleName, Build } from '../document/schema';
+import type { Derivation } from '../engine/figure';
 import {
   EXACT,
   axleGearingState,

@@ -1,13 +1,13 @@
-import { InputError, entryOf, rankFinals } from '@hot-spline/core';
-import { deriveBuild } from '../derive';
-import type { Build } from '../build/schema';
-import { calculations } from '../calc/definitions';
+import { InputError, entryOf, findFinals } from '@hot-spline/core';
+import { deriveBuild } from '../engine/derive';
+import type { Build } from '../document/schema';
+import { calculations } from '../definitions';
 import { demoFiles } from '../testing/builds';
 import { searchProblemOf } from '../road/search-problem';
 import { vehicleOf } from '../road/vehicle';
 import { axleGearingState } from './axle-gearing';
-import { goalOf, rankProblemOf } from './rank-problem';
-import { changeWords, reasonWords, scoreWords } from './rank-words';
+import { goalOf, findProblemOf } from './find-problem';
+import { changeWords, reasonWords, scoreWords } from './find-words';
 
 const demo = (name: string): Build => structuredClone(demoFiles()[`${name}.json`]?.build as Build);
 const figure = (build: Build, id: string): number | null => deriveBuild(build, []).figures.get(id)?.value ?? null;
@@ -125,7 +125,7 @@ describe('identity', () => {
 describe('ratio finder of a build', () => {
   it('chooses from the sets of the axle, the present one and the candidates', () => {
     const build = demo('kittiwake-drift-coupe');
-    const problem = rankProblemOf(build, 'rear', own(build));
+    const problem = findProblemOf(build, 'rear', own(build));
     const names = problem.candidates.map(({ ring, pinion }) => `${ring}/${pinion}`);
     expect(names).toContain('43/10');
     for (const { ring, pinion } of build.candidates) expect(names).toContain(`${ring}/${pinion}`);
@@ -138,7 +138,7 @@ describe('ratio finder of a build', () => {
       for (const goal of ['time', 'finish', 'cruise', 'crawl'] as const) {
         const build = demo(name);
         build.brief.goal = goal;
-        for (const one of rankFinals(rankProblemOf(build, 'rear', own(build)))) {
+        for (const one of findFinals(findProblemOf(build, 'rear', own(build)))) {
           for (const reason of one.reasons)
             for (const system of ['inch', 'metric'] as const)
               expect(reasonWords(reason, system).length).toBeGreaterThan(8);
@@ -151,9 +151,9 @@ describe('ratio finder of a build', () => {
 
   it('its calculation and the core’s give the same order', () => {
     const build = demo('kittiwake-drift-coupe');
-    const problem = rankProblemOf(build, 'rear', own(build));
-    const ranked = rankFinals(problem).map(({ candidate }) => candidate.ring);
-    const { ranking } = calculations.run('gearing.rank', problem) as { ranking: { ring: number }[] };
+    const problem = findProblemOf(build, 'rear', own(build));
+    const ranked = findFinals(problem).map(({ candidate }) => candidate.ring);
+    const { ranking } = calculations.run('gearing.find', problem) as { ranking: { ring: number }[] };
     expect(ranking.map(({ ring }) => ring)).toEqual(ranked);
   });
 });

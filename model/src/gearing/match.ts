@@ -10,8 +10,8 @@ import {
   toothPair,
   tyreSize,
 } from '@hot-spline/core';
-import type { AxleName, Build } from '../build/schema';
-import type { Derivation } from '../figure';
+import type { AxleName, Build } from '../document/schema';
+import type { Derivation } from '../engine/figure';
 import { EXACT, gearRatios, gearingAt, nominalDiameter, rangeRatio, type AxleGearingState } from './axle-gearing';
 
 /** Shortest range of the transfer case. */

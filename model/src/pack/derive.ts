@@ -11,13 +11,13 @@ import {
   type SpringGroup,
   type UnitSystem,
 } from '@hot-spline/core';
-import { SIDES, type AxleName, type PlateSpec, type Side } from '../build/schema';
-import type { Derivation, Verdict } from '../figure';
+import { SIDES, type AxleName, type PlateSpec, type Side } from '../document/schema';
+import type { Derivation, Verdict } from '../engine/figure';
 import { EXACT } from '../gearing/axle-gearing';
 import { SPRING_SOURCES, explainBreakaway } from './explain';
 import { isSpring, packSideState, sideFriction, type PackSideState, type PackState, type Readings } from './state';
 import { findSwapped } from './swapped';
-import { findWear } from './wear';
+import { findInspected } from './inspect';
 import { wrenchFigures } from './wrench';
 
 export const PACK_GUARDS = {
@@ -47,7 +47,7 @@ export function derivePack(
   }
   findBalance(plate, axle, state, d);
   findUnmeasured(axle, state, d);
-  findWear(plate, axle, state, today, d);
+  findInspected(plate, axle, state, today, d);
   findSwapped(axle, state, [entryBase(plate.packs.left.caseDepth), entryBase(plate.packs.right.caseDepth)], d);
   wrenchFigures(plate, axle, state, readings, d);
   return state;

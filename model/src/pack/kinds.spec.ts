@@ -1,8 +1,8 @@
 import { entryOf } from '@hot-spline/core';
-import { newPlateSpec } from '../build/new-build';
-import type { Member, PlateSpec } from '../build/schema';
+import { newPlateSpec } from '../document/new-build';
+import type { Member, PlateSpec } from '../document/schema';
 import { packSideState } from './state';
-import { planProblemOf } from './plan';
+import { wantedProblemOf } from './wanted';
 
 const mm = (value: number) => entryOf(value, 'mm');
 const piece = { condition: null };
@@ -98,6 +98,6 @@ describe('kinds of member', () => {
       left: packSideState(plate, 'rear', 'left', new Map()),
       right: packSideState(plate, 'rear', 'right', new Map()),
     };
-    expect(() => planProblemOf(plate, packs, null, 3)).toThrowError(/lined face/);
+    expect(() => wantedProblemOf(plate, packs, null, 3)).toThrowError(/lined face/);
   });
 });

@@ -12,9 +12,9 @@ import {
   type PackMember,
   type SpringGroup,
 } from '@hot-spline/core';
-import { SPRING_KINDS, type AxleName, type Member, type Pack, type PlateSpec, type Side } from '../build/schema';
-import { subjectKey } from '../ledger/readings';
-import type { Reading } from '../ledger/schema';
+import { SPRING_KINDS, type AxleName, type Member, type Pack, type PlateSpec, type Side } from '../document/schema';
+import { subjectKey } from '../engine/readings';
+import type { Reading } from '../document/ledger';
 
 export type Readings = ReadonlyMap<string, Reading>;
 

@@ -1,6 +1,6 @@
 import { entryBase, saySmall } from '@hot-spline/core';
-import type { AxleName } from '../build/schema';
-import type { Derivation } from '../figure';
+import type { AxleName } from '../document/schema';
+import type { Derivation } from '../engine/figure';
 import { isSpring, type PackSideState, type PackState } from './state';
 
 /** A reading further from the catalogue than this is looked at, mm: a guard of ours. */

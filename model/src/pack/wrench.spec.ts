@@ -1,9 +1,9 @@
-import { HOLDS, InputError, entryBase, entryOf, packPlan, perPackFromReading } from '@hot-spline/core';
-import { SIDES, type Build, type PlateSpec } from '../build/schema';
-import { deriveBuild } from '../derive';
+import { HOLDS, InputError, entryBase, entryOf, wantedPack, perPackFromReading } from '@hot-spline/core';
+import { SIDES, type Build, type PlateSpec } from '../document/schema';
+import { deriveBuild } from '../engine/derive';
 import { driftBuild, reading, withPlate } from '../testing/builds';
-import { layPack, planProblemOf } from './plan';
-import { uncertainPackOf } from './uncertainty';
+import { layPack, wantedProblemOf } from './wanted';
+import { surePackOf } from './sure';
 import { wantedBandNm } from './wrench';
 
 const { build, ledger } = driftBuild();
@@ -48,12 +48,12 @@ describe('a wanted breakaway', () => {
   it('is what the draws are judged by, and the spread is the shop’s where it is known', () => {
     const wanted = { hold: 'carrier-held' as const, low: torque(50), high: torque(60) };
     const known = withPlate(build, { wanted, frictionSpread: entryOf(5, '%') });
-    const asked = uncertainPackOf(plateOf(known), packsOf(known), 'left');
+    const asked = surePackOf(plateOf(known), packsOf(known), 'left');
     expect(asked.breakawayBandNm).toEqual([25, 30]);
     const mu = entryBase(plateOf(known).frictionCoefficient);
     expect(asked.frictionCoefficient.plusMinus).toBeCloseTo(0.05 * mu, 12);
     const guessed = withPlate(build, { wanted: null, frictionSpread: null });
-    const free = uncertainPackOf(plateOf(guessed), packsOf(guessed), 'left');
+    const free = surePackOf(plateOf(guessed), packsOf(guessed), 'left');
     expect(free.frictionCoefficient.plusMinus).toBeCloseTo(0.15 * mu, 12); // guard band of ours
     expect(free.breakawayBandNm).toBeUndefined();
   });
@@ -70,7 +70,7 @@ describe('a wanted breakaway', () => {
         origin: 'measured' as const,
       })),
     };
-    const [plan] = packPlan(planProblemOf(plateOf(before), packsOf(before), drawer, 2)).plans;
+    const [plan] = wantedPack(wantedProblemOf(plateOf(before), packsOf(before), drawer, 2)).plans;
     expect(plan?.inBand).toBeTrue();
     const after = structuredClone(before);
     const plate = plateOf(after);
@@ -103,7 +103,7 @@ describe('a wanted breakaway', () => {
     const wanted = { hold: 'bench' as const, low: torque(50), high: torque(60) };
     const field = (one: Build): string => {
       try {
-        planProblemOf(plateOf(one), packsOf(one), null, 2);
+        wantedProblemOf(plateOf(one), packsOf(one), null, 2);
       } catch (error) {
         if (error instanceof InputError) return error.field;
         throw error;

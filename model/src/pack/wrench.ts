@@ -9,10 +9,10 @@ import {
   wrenchReading,
   type Hold,
 } from '@hot-spline/core';
-import type { AxleName, PlateSpec, Side } from '../build/schema';
-import type { Derivation, Figure, Verdict } from '../figure';
+import type { AxleName, PlateSpec, Side } from '../document/schema';
+import type { Derivation, Figure, Verdict } from '../engine/figure';
 import { EXACT } from '../gearing/axle-gearing';
-import type { Reading } from '../ledger/schema';
+import type { Reading } from '../document/ledger';
 import { packSideState, plateRadius, type PackSideState, type PackState, type Readings } from './state';
 
 /** Prediction and measured breakaway further apart than this want an explanation: a guard band of ours. */

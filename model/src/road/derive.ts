@@ -1,7 +1,7 @@
 import { InputError, entryBase, explain, haleFit, roadRun, type Run } from '@hot-spline/core';
-import type { AxleName, Build } from '../build/schema';
-import { explainRun } from '../calc/road-run';
-import type { Derivation, Figure } from '../figure';
+import type { AxleName, Build } from '../document/schema';
+import { explainRun } from './calc-run';
+import type { Derivation, Figure } from '../engine/figure';
 import type { AxleGearingState } from '../gearing/axle-gearing';
 import { peakPower, torqueCurve } from './torque-curve';
 import { vehicleOf } from './vehicle';

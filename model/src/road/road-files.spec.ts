@@ -1,5 +1,5 @@
 import { InputError, entryBase } from '@hot-spline/core';
-import { csvNumber, csvText, csvWhole, headerUnit } from '../files/csv';
+import { csvNumber, csvText, csvWhole, headerUnit } from '../document/csv';
 import { readTorqueCsv } from './torque-csv';
 import { TraceReader, traceColumns } from './trace-csv';
 

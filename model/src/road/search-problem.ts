@@ -1,5 +1,5 @@
 import { InputError, entryBase, type SearchProblem } from '@hot-spline/core';
-import type { AxleName, Build } from '../build/schema';
+import type { AxleName, Build } from '../document/schema';
 import type { AxleGearingState } from '../gearing/axle-gearing';
 import { vehicleOf } from './vehicle';
 

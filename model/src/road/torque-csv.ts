@@ -1,5 +1,5 @@
 import { InputError, UNITS, entryOf, powerTorque, toBaseFactor, type Entry, type UnitName } from '@hot-spline/core';
-import { csvNumber, csvRows, csvWhole, headerUnit, type BadLine } from '../files/csv';
+import { csvNumber, csvRows, csvWhole, headerUnit, type BadLine } from '../document/csv';
 
 export const MOST_CURVE_POINTS = 100;
 const MOST_LINES = 20_000;

@@ -6,7 +6,7 @@ import {
   type TraceSample,
   type UnitName,
 } from '@hot-spline/core';
-import { csvNumber, headerUnit, type BadLine } from '../files/csv';
+import { csvNumber, headerUnit, type BadLine } from '../document/csv';
 
 export type TraceSpeedUnit = 'km/h' | 'mph' | 'm/s';
 export interface TraceColumns {

@@ -1,8 +1,8 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { entryOf, type Entry } from '@hot-spline/core';
-import { readBuildFile, type BuildFile } from '../files/build-file';
-import type { Build, PlateSpec } from '../build/schema';
-import type { Reading, Subject } from '../ledger/schema';
+import { readBuildFile, type BuildFile } from '../document/build-file';
+import type { Build, PlateSpec } from '../document/schema';
+import type { Reading, Subject } from '../document/ledger';
 
 const demo = new URL('../../../demo/', import.meta.url);
 

@@ -9,8 +9,8 @@ import {
   type SituationName,
   type SituationSettings,
 } from '@hot-spline/core';
-import type { AxleName, Build, Unit, Use } from '../build/schema';
-import { ORDINARY, openUnit, unitAs } from '../build/new-build';
+import type { AxleName, Build, Unit, Use } from '../document/schema';
+import { ORDINARY, openUnit, unitAs } from '../document/new-build';
 import type { AxleGearingState } from '../gearing/axle-gearing';
 import type { PackState } from '../pack/state';
 import { axleShare } from '../road/vehicle';

@@ -17,8 +17,8 @@ import {
   type Ramp,
   type UnitLock,
 } from '@hot-spline/core';
-import type { AxleName, PlateSpec, Unit } from '../build/schema';
-import type { Derivation } from '../figure';
+import type { AxleName, PlateSpec, Unit } from '../document/schema';
+import type { Derivation } from '../engine/figure';
 import { plateRadius } from '../pack/state';
 import type { PackState } from '../pack/state';
 import { explainHolds, explainThrustLock, explainUnitLock } from './explain';

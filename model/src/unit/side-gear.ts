@@ -7,10 +7,10 @@ import {
   shimForBacklash,
   sideGearBacklashSlope,
 } from '@hot-spline/core';
-import { ORDINARY } from '../build/new-build';
-import { SIDES, type AxleName, type Unit } from '../build/schema';
-import type { Derivation } from '../figure';
-import { subjectKey } from '../ledger/readings';
+import { ORDINARY } from '../document/new-build';
+import { SIDES, type AxleName, type Unit } from '../document/schema';
+import type { Derivation } from '../engine/figure';
+import { subjectKey } from '../engine/readings';
 import type { Readings } from '../pack/state';
 import { bevelGear } from './derive';
 

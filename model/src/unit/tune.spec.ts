@@ -1,7 +1,7 @@
 import { entryBase, entryOf, rampLockCoefficient } from '@hot-spline/core';
-import type { Complaint, PlateSpec } from '../build/schema';
-import { deriveBuild } from '../derive';
-import { readingsInForce } from '../ledger/readings';
+import type { Complaint, PlateSpec } from '../document/schema';
+import { deriveBuild } from '../engine/derive';
+import { readingsInForce } from '../engine/readings';
 import { driftBuild, withPlate } from '../testing/builds';
 import { plateUnit } from './derive';
 import { TUNE_STEPS, WISHES, tuneFor, type Advice } from './tune';

@@ -1,7 +1,7 @@
 import { entryBase, entryOf, plateOrders, wrenchReading, type Entry } from '@hot-spline/core';
-import { SIDES, type AxleName, type Complaint, type PlateSpec } from '../build/schema';
-import { openUnit } from '../build/new-build';
-import { layPack } from '../pack/plan';
+import { SIDES, type AxleName, type Complaint, type PlateSpec } from '../document/schema';
+import { openUnit } from '../document/new-build';
+import { layPack } from '../pack/wanted';
 import { isPlate, memberTurns, packSideState, type PackState, type Readings } from '../pack/state';
 import { unitState } from './derive';
 

@@ -1,10 +1,10 @@
 import { compareUnit, entryOf, sideGearThrust, type CompareSituation } from '@hot-spline/core';
 import fc from 'fast-check';
-import { openUnit, unitAs } from '../build/new-build';
-import { UNIT_TYPES, buildSchema, type Build, type Unit } from '../build/schema';
-import { deriveBuild } from '../derive';
+import { openUnit, unitAs } from '../document/new-build';
+import { UNIT_TYPES, buildSchema, type Build, type Unit } from '../document/schema';
+import { deriveBuild } from '../engine/derive';
 import { driftBuild, reading } from '../testing/builds';
-import type { LedgerEntry } from '../ledger/schema';
+import type { LedgerEntry } from '../document/ledger';
 import { plateRadius } from '../pack/state';
 import { bevelGear, unitHolds, unitState } from './derive';
 

@@ -1,4 +1,4 @@
-import type { Unit } from '../build/schema';
+import type { Unit } from '../document/schema';
 
 export interface UnitTypeWords {
   readonly name: string;

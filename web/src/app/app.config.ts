@@ -12,7 +12,7 @@ import { routes } from './app.routes';
 import { boardFeature } from './state/board';
 import { editorFeature } from './state/editor';
 import * as effects from './state/effects';
-import { libraryFeature, loadLibrary, putAwaySpec, settleSpec, writeSpec } from './stores/library-state';
+import { libraryFeature, loadLibrary, putAwaySpec, settleSpec, writeSpec } from './library/library-state';
 import { uiFeature } from './state/ui';
 import { houseTheme } from './theme';
 

@@ -9,7 +9,7 @@ import { Bench } from '../app/state/bench';
 import { boardFeature } from '../app/state/board';
 import { editorActions, editorFeature } from '../app/state/editor';
 import { uiActions, uiFeature } from '../app/state/ui';
-import { libraryFeature } from '../app/stores/library-state';
+import { libraryFeature } from '../app/library/library-state';
 import { plateBuild } from './drift';
 
 export const BUILD_ID = '30000000-0000-4000-8000-000000000001';

@@ -3,7 +3,7 @@ import { RouterLink, RouterLinkActive } from '@angular/router';
 import { formatIn, say } from '@hot-spline/core';
 import { Bench } from '../state/bench';
 import { VerdictMark } from '../shared/verdict';
-import { KeptPoints } from './kept-points';
+import { KeptPoints } from '../point/kept-points';
 import { StationIcon } from './station-icon';
 import { stations } from './stations';
 

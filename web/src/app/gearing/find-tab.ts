@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { rankFinals } from '@hot-spline/core';
-import { changeWords, goalOf, rankProblemOf, reasonWords, scoreWords } from '@hot-spline/model';
-import { GOAL_OPTIONS } from '../brief/words';
+import { findFinals } from '@hot-spline/core';
+import { changeWords, goalOf, findProblemOf, reasonWords, scoreWords } from '@hot-spline/model';
+import { GOAL_OPTIONS } from '../identity/words';
 import { attempt } from '../shared/attempt';
 import { VerdictMark } from '../shared/verdict';
 import { Bench } from '../state/bench';
@@ -155,7 +155,7 @@ export class FindTab {
     const build = this.bench.build();
     const main = this.bench.axleName();
     const own = this.bench.derived()?.gearing[main];
-    return build && own ? rankFinals(rankProblemOf(build, main, own)) : null;
+    return build && own ? findFinals(findProblemOf(build, main, own)) : null;
   });
   private readonly ranked = computed(() => this.attempt.value() ?? []);
   protected readonly problem = this.attempt.problem;
@@ -178,7 +178,7 @@ export class FindTab {
     const identity = this.bench.axle()?.identity;
     return identity && identity.sets.length > 0
       ? `${identity.sets.length} sets are known for ${identity.name}.`
-      : 'No sets are known for this axle: identify it in the brief. Ranked here are the present one and the candidates.';
+      : 'No sets are known for this axle: identify it in the brief. FoundFinal here are the present one and the candidates.';
   });
   protected readonly rows = computed(() => {
     const build = this.bench.build();

@@ -1,5 +1,5 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { Library } from '../stores/library';
+import { Library } from '../library/library';
 
 const KEY = 'hot-spline.drawer';
 

@@ -14,7 +14,7 @@ import {
   SIDES,
   conditionVerdict,
   overhaulAdvice,
-  packWear,
+  inspectPack,
   type Condition,
   type PlateSpec,
   type Side,
@@ -64,7 +64,7 @@ export class InspectTab {
   private readonly pieces = computed(() => {
     const plate = this.plate();
     const packs = this.packs();
-    return plate && packs ? packWear(plate, packs) : [];
+    return plate && packs ? inspectPack(plate, packs) : [];
   });
   protected readonly unit = computed(() => formatSmall(0, this.bench.system()).unit);
   protected readonly chosen = signal<string | null>(null);

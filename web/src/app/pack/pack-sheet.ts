@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal, vi
 import { RouterLink } from '@angular/router';
 import { LIMITS, entryBase, entryOf, type WearModel } from '@hot-spline/core';
 import { SIDES, UNIT_TYPE_WORDS, type PlateSpec, type Side } from '@hot-spline/model';
-import { Library } from '../stores/library';
+import { Library } from '../library/library';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field, type Understood } from '../shared/field';
@@ -11,7 +11,7 @@ import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
 import { Tabs } from '../shared/tabs';
 import { Bench } from '../state/bench';
-import { BreakawayTab } from './breakaway-tab';
+import { BreakawayTab } from './wrench-tab';
 import { FrictionFields } from './friction-fields';
 import { readBand } from './band';
 import { InspectTab } from './inspect-tab';

@@ -4,8 +4,8 @@ import { SIDES, freshId, isSpring, type Member, type PlateSpec, type ShimBox, ty
 import { attempt } from '../shared/attempt';
 import { Choice } from '../shared/choice';
 import { Bench } from '../state/bench';
-import { ShimBoxEditor } from '../stores/shim-box-editor';
-import { Library } from '../stores/library';
+import { ShimBoxEditor } from '../library/shim-box-editor';
+import { Library } from '../library/library';
 import { Drawers, PIECE_OPTIONS, type PIECES } from './drawers';
 
 interface SideRow {

@@ -14,10 +14,10 @@ import {
   say,
   type Influence,
   type Outcome,
-  type PackUncertainty,
-  type UncertainPack,
+  type PackSure,
+  type SurePack,
 } from '@hot-spline/core';
-import { FRICTION_SHARE, SIDES, uncertainPackOf, wantedBandNm } from '@hot-spline/model';
+import { FRICTION_SHARE, SIDES, surePackOf, wantedBandNm } from '@hot-spline/model';
 import { attempt } from '../shared/attempt';
 import { Heavy } from '../shared/heavy';
 import { Bench } from '../state/bench';
@@ -239,7 +239,7 @@ export class SureTab {
   });
   protected readonly heavy = inject(Heavy);
   protected readonly seconds = signal(0);
-  private readonly results = signal<readonly PackUncertainty[] | null>(null);
+  private readonly results = signal<readonly PackSure[] | null>(null);
   private readonly failed = signal<string | null>(null);
   private timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -247,7 +247,7 @@ export class SureTab {
   private readonly asked = attempt(() => {
     const packs = this.bench.derived()?.axles[this.bench.axleName()]?.pack;
     const plate = this.bench.plate();
-    return packs && plate ? JSON.stringify(SIDES.map((side) => uncertainPackOf(plate, packs, side))) : null;
+    return packs && plate ? JSON.stringify(SIDES.map((side) => surePackOf(plate, packs, side))) : null;
   });
   protected readonly problem = computed(() => this.asked.problem() ?? this.failed());
   protected readonly shown = computed(() => this.results() !== null && !this.problem());
@@ -296,7 +296,7 @@ export class SureTab {
 
   private async draw(text: string): Promise<void> {
     try {
-      const answer = await this.heavy.uncertainty(JSON.parse(text) as UncertainPack[], SAMPLES, SEED);
+      const answer = await this.heavy.uncertainty(JSON.parse(text) as SurePack[], SAMPLES, SEED);
       if (answer === null) return;
       this.failed.set(answer.kind === 'refused' ? answer.message : null);
       if (answer.kind === 'done') {

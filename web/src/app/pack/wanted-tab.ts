@@ -7,14 +7,14 @@ import {
   entryOf,
   formatIn,
   formatSmall,
-  packPlan,
+  wantedPack,
   say,
   wrenchReading,
   type Hold,
   type Plan,
-  type PlannedSide,
+  type WantedSideResult,
 } from '@hot-spline/core';
-import { HOLD_WORDS, SIDES, isPlate, layPack, memberTurns, planProblemOf } from '@hot-spline/model';
+import { HOLD_WORDS, SIDES, isPlate, layPack, memberTurns, wantedProblemOf } from '@hot-spline/model';
 import { attempt } from '../shared/attempt';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
@@ -173,7 +173,7 @@ export class WantedTab {
     const plate = this.bench.plate();
     const packs = this.packs();
     if (!plate?.wanted || !packs) return null;
-    return packPlan(planProblemOf(plate, packs, this.drawers.box()?.spec ?? null, Number(this.most())));
+    return wantedPack(wantedProblemOf(plate, packs, this.drawers.box()?.spec ?? null, Number(this.most())));
   });
   protected readonly problem = this.attempt.problem;
   private readonly plans = computed(() => (this.attempt.value()?.plans ?? []).slice(0, SHOWN));
@@ -207,7 +207,7 @@ export class WantedTab {
     const torque = (nm: number, decimals: number): string => formatIn(nm, 'torque', system, decimals).text;
     const atWrench = (nm: number): number => wrenchReading({ leftNm: nm, rightNm: nm }, this.hold()).torqueNm;
     return this.plans().map((plan, index) => {
-      const [left, right] = plan.sides as readonly [PlannedSide, PlannedSide];
+      const [left, right] = plan.sides as readonly [WantedSideResult, WantedSideResult];
       const reading = wrenchReading({ leftNm: left.breakawayNm, rightNm: right.breakawayNm }, this.hold()).torqueNm;
       const plates = packs.left.members.map(({ member }) => member).filter(isPlate);
       const moved = left.moved + right.moved;

@@ -3,9 +3,9 @@ import { entryBase, entryOf } from '@hot-spline/core';
 import type { FrictionTable, LibrarySpec, ShimBox } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { Screen, openBench, plateOf } from '../../testing/harness';
-import { Library } from '../stores/library';
-import { libraryActions } from '../stores/library-state';
-import { BreakawayTab } from './breakaway-tab';
+import { Library } from '../library/library';
+import { libraryActions } from '../library/library-state';
+import { BreakawayTab } from './wrench-tab';
 import { PackSheet } from './pack-sheet';
 import { WantedTab } from './wanted-tab';
 

@@ -1,4 +1,4 @@
-import type { FoundSet, PackUncertainty, SearchProblem, SearchResult, UncertainPack } from '@hot-spline/core';
+import type { FoundSet, PackSure, SearchProblem, SearchResult, SurePack } from '@hot-spline/core';
 import type { TraceColumns, TraceImport } from '@hot-spline/model';
 
 /** What the page is told while a search runs; enough to show if it is stopped. */
@@ -19,7 +19,7 @@ export type TraceAnswer =
   | { readonly kind: 'refused'; readonly message: string };
 
 export type SureAnswer =
-  | { readonly kind: 'done'; readonly packs: readonly PackUncertainty[]; readonly seconds: number }
+  | { readonly kind: 'done'; readonly packs: readonly PackSure[]; readonly seconds: number }
   | { readonly kind: 'refused'; readonly message: string };
 
 /** The worker's side, as comlink carries it. `limitS` ends a search with its bound. */
@@ -32,7 +32,7 @@ export interface HeavyWork {
   trace(file: Blob, choice: TraceChoice, tell: (share: number) => void): Promise<TraceAnswer>;
   /** Draws each pack so many times; the same seed gives the same answer. */
   uncertainty(
-    packs: readonly UncertainPack[],
+    packs: readonly SurePack[],
     samples: number,
     seed: number,
     tell: (share: number) => void,

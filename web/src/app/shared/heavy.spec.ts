@@ -1,7 +1,7 @@
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import type { SearchProblem } from '@hot-spline/core';
-import { SIDES, deriveBuild, uncertainPackOf } from '@hot-spline/model';
+import { SIDES, deriveBuild, surePackOf } from '@hot-spline/model';
 import { plateBuild } from '../../testing/drift';
 import { Heavy } from './heavy';
 
@@ -118,7 +118,7 @@ describe('heavy work', () => {
     const plate = build.axles.rear?.unit.plate;
     const packs = deriveBuild(build, []).axles.rear?.pack;
     if (!plate || !packs) throw new Error('no pack');
-    const asked = SIDES.map((side) => uncertainPackOf(plate, packs, side));
+    const asked = SIDES.map((side) => surePackOf(plate, packs, side));
     const [first, again, other] = [
       await heavy.uncertainty(asked, 20_000, 1),
       await heavy.uncertainty(asked, 20_000, 1),

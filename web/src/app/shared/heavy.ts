@@ -1,5 +1,5 @@
 import { DestroyRef, Injectable, inject, signal } from '@angular/core';
-import type { FoundSet, SearchProblem, UncertainPack } from '@hot-spline/core';
+import type { FoundSet, SearchProblem, SurePack } from '@hot-spline/core';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { HeavyWork, SearchAnswer, SearchNews, SureAnswer, TraceAnswer, TraceChoice } from './heavy-protocol';
 
@@ -97,7 +97,7 @@ export class Heavy {
   }
 
   /** @returns null when stopped */
-  async uncertainty(packs: readonly UncertainPack[], samples: number, seed: number): Promise<SureAnswer | null> {
+  async uncertainty(packs: readonly SurePack[], samples: number, seed: number): Promise<SureAnswer | null> {
     const answer = await this.run<SureAnswer>('uncertainty', async (remote) =>
       remote.uncertainty(packs, samples, seed, proxy(this.tellShare)),
     );

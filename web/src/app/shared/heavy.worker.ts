@@ -1,11 +1,11 @@
 import {
   InputError,
-  packUncertainty,
+  packSure,
   roadSearch,
   type FoundSet,
-  type PackUncertainty,
+  type PackSure,
   type SearchProblem,
-  type UncertainPack,
+  type SurePack,
 } from '@hot-spline/core';
 import { TraceReader } from '@hot-spline/model';
 import { expose } from 'comlink';
@@ -72,16 +72,16 @@ const work: HeavyWork = {
   },
 
   async uncertainty(
-    packs: readonly UncertainPack[],
+    packs: readonly SurePack[],
     samples: number,
     seed: number,
     tell: (share: number) => void,
   ): Promise<SureAnswer> {
     const started = performance.now();
     try {
-      const results: PackUncertainty[] = [];
+      const results: PackSure[] = [];
       packs.forEach((pack, i) => {
-        const result = packUncertainty(pack, samples, seed, (share) => {
+        const result = packSure(pack, samples, seed, (share) => {
           tell((i + share) / packs.length);
           return true;
         });

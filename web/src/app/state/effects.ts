@@ -15,7 +15,7 @@ import {
   tap,
   withLatestFrom,
 } from 'rxjs';
-import { libraryActions, libraryFeature } from '../stores/library-state';
+import { libraryActions, libraryFeature } from '../library/library-state';
 import { ApiError, api } from './api';
 import { boardActions } from './board';
 import { editorActions, editorFeature } from './editor';

@@ -4,7 +4,7 @@ import { entryOf } from '@hot-spline/core';
 import type { Reading } from '@hot-spline/model';
 import { openDB } from 'idb';
 import { plateBuild } from '../../testing/drift';
-import { newAxleSpec, newGearboxSpec } from '../stores/new-spec';
+import { newAxleSpec, newGearboxSpec } from '../library/new-spec';
 import { Outbox, type OutboxEvent } from './outbox';
 
 interface Sent {

@@ -17,10 +17,10 @@ import {
   type Unit,
 } from '@hot-spline/model';
 import { MessageService } from 'primeng/api';
-import { USE_WORDS } from '../brief/words';
+import { USE_WORDS } from '../identity/words';
 import { attempt } from '../shared/attempt';
 import { Bench } from '../state/bench';
-import { Library } from '../stores/library';
+import { Library } from '../library/library';
 
 const NAMES: Readonly<Record<SituationName, string>> = {
   'split-grip': 'Split grip',
@@ -130,7 +130,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
       </table>
     </div>
     <p class="soft">
-      Ranked for the use in the brief by what each gives of the best where it counts, less its push off the line: our
+      FoundFinal for the use in the brief by what each gives of the best where it counts, less its push off the line: our
       weights. The left wheel is the slippery, the lifted and the inner one. The other units are ordinary ones of their
       type, ours: the maker’s sheet wins. {{ ownWords() }} Tyres as dry friction.
     </p>

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { RouterLink } from '@angular/router';
 import { formatIn, saySmall, type UnitSystem } from '@hot-spline/core';
 import { WISHES, tuneFor, type Advice, type Behaviour, type Complaint, type TuneChange } from '@hot-spline/model';
-import { COMPLAINT_OPTIONS } from '../brief/words';
+import { COMPLAINT_OPTIONS } from '../identity/words';
 import { attempt } from '../shared/attempt';
 import { Toggles } from '../shared/toggles';
 import { Bench } from '../state/bench';

@@ -13,7 +13,7 @@ import { SheetHead } from '../shared/sheet-head';
 import { Tabs } from '../shared/tabs';
 import { Bench } from '../state/bench';
 import { uiFeature } from '../state/ui';
-import { Library } from '../stores/library';
+import { Library } from '../library/library';
 import { CompareTab } from './compare-tab';
 import { lockOption } from './lock-chart';
 import { RampDrawing } from './ramp-drawing';

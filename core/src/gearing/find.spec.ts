@@ -1,0 +1,125 @@
+import { findFinals, type FindProblem } from './find';
+
+const TRUCK: FindProblem = {
+  vehicle: {
+    massKg: 2600,
+    engine: {
+      torqueCurve: [
+        { rpm: 1000, torqueNm: 310 },
+        { rpm: 2200, torqueNm: 480 },
+        { rpm: 3800, torqueNm: 482 },
+        { rpm: 5400, torqueNm: 372 },
+      ],
+      limitRpm: 5400,
+    },
+    gears: [4.12, 2.36, 1.54, 1.17, 0.9, 0.7],
+    finalRatio: 41 / 10,
+    driveline: { efficiency: 0.82, inertiaFactor: 'wong' },
+    tyre: { rollingRadiusMm: 450, grip: 0.9 },
+    aero: { dragAreaM2: 1.6 },
+    rollingCoefficient: 0.02,
+    driven: { staticShare: 0.5, cgHeightMm: 800, wheelbaseMm: 2950, axle: 'both' },
+    converter: { stallRpm: 1900, torqueRatio: 2, couplingRatio: 0.87, slip: 0.02 },
+    shiftTimeS: 0.3,
+  },
+  candidates: [
+    { ring: 41, pinion: 11, price: 320, leadDays: 2 },
+    { ring: 41, pinion: 10, price: 340, leadDays: 2 },
+    { ring: 39, pinion: 8, price: 410, leadDays: 9 },
+    { ring: 41, pinion: 8, price: 430, leadDays: 21, torqueLimitNm: 20_000 },
+    { ring: 40, pinion: 8, price: 380, leadDays: 5 },
+  ],
+  goal: { kind: 'cruise', speedMps: 31.3, lowRpm: 2400, highRpm: 2700 },
+  lowRange: 2.72,
+  carriers: [
+    { name: 'tall', fromRatio: 2.5, toRatio: 4.09 },
+    { name: 'short', fromRatio: 4.1, toRatio: 6 },
+  ],
+  presentCarrier: 'tall',
+};
+
+const codes = (list: readonly { code: string }[]): string[] => list.map(({ code }) => code);
+
+describe('gearing: rank', () => {
+  it('puts first what cruises in the window and says why the others fall', () => {
+    const ranked = findFinals(TRUCK);
+    const first = ranked[0];
+    // rpm = v·i/(2π·r)·60·(1 + slip): 5.0 · 0.7 · 31.3/(2π·0.45)·60·1.02 = 2371 [exact], 5.125 → 2430
+    expect(first?.candidate).toEqual(jasmine.objectContaining({ ring: 41, pinion: 8 }));
+    expect(first?.figures.cruiseRpm).toBeCloseTo(((31.3 * 60) / (2 * Math.PI * 0.45)) * 0.7 * 5.125 * 1.02, 6);
+    expect(codes(first?.reasons ?? [])).toContain('window-met');
+    expect(ranked.map(({ score }) => score)).toEqual([...ranked.map(({ score }) => score)].sort((a, b) => a - b));
+    const tall = ranked.find(({ candidate }) => candidate.pinion === 11);
+    expect(codes(tall?.reasons ?? [])).toContain('window-below');
+    // cruise 2371·(3.727/5) = 1768, below stall 1900 + 500 (common practice 500 to 800): hot
+    expect(tall?.verdict).toBe('watch');
+    expect(tall?.reasons.find(({ code }) => code === 'stall-near')?.value).toBeLessThan(0);
+  });
+
+  it('says what has to change with it: carrier, speed reading, timing marks', () => {
+    const ranked = findFinals(TRUCK);
+    const of = (ring: number, pinion: number) =>
+      ranked.find((r) => r.candidate.ring === ring && r.candidate.pinion === pinion);
+    expect(codes(of(41, 8)?.changes ?? [])).toEqual(['carrier', 'speed-reading', 'tyre']);
+    expect(of(41, 8)?.changes[1]).toEqual({ code: 'speed-reading', factor: jasmine.any(Number) as never });
+    // D_new/D_old = i_new/i_old keeps rpm [exact]
+    expect(of(41, 8)?.changes[2]).toEqual({ code: 'tyre', factor: 41 / 8 / 4.1 });
+    expect(codes(of(40, 8)?.changes ?? [])).toContain('timing-marks'); // gcd 8 [exact]
+    expect(codes(of(41, 11)?.changes ?? [])).not.toContain('carrier');
+  });
+
+  it('says what the next better choice costs', () => {
+    const ranked = findFinals(TRUCK);
+    expect(ranked[0]?.behindNext).toBeNull();
+    expect(ranked[1]?.behindNext?.price).toBe((ranked[0]?.candidate.price ?? 0) - (ranked[1]?.candidate.price ?? 0));
+    expect(ranked[1]?.behindNext?.score).toBeGreaterThanOrEqual(0);
+  });
+
+  it('stops what has no carrier, not enough strength or a cruise past the limiter', () => {
+    const none = findFinals({ ...TRUCK, carriers: [{ name: 'tall', fromRatio: 2.5, toRatio: 4.2 }] });
+    expect(
+      none
+        .filter(({ verdict }) => verdict === 'stop')
+        .map(({ ratio }) => ratio)
+        .every((r) => r > 4.2),
+    ).toBeTrue();
+    expect(none.at(-1)?.verdict).toBe('stop');
+    const weak = findFinals({ ...TRUCK, candidates: TRUCK.candidates.map((c) => ({ ...c, torqueLimitNm: 3000 })) });
+    expect(
+      weak.every(({ verdict, reasons }) => verdict === 'stop' && codes(reasons).includes('torque-over')),
+    ).toBeTrue();
+    const fast = findFinals({ ...TRUCK, goal: { kind: 'time', distanceM: 402.336 }, cruiseMps: 90 });
+    expect(codes(fast.find(({ verdict }) => verdict === 'stop')?.reasons ?? [])).toContain('cruise-limiter');
+  });
+
+  it('ranks by time to a mark, by rpm at the finish, by crawl', () => {
+    const byTime = findFinals({ ...TRUCK, goal: { kind: 'time', distanceM: 201.168 } });
+    expect(codes(byTime[0]?.reasons ?? [])[0]).toBe('goal-best');
+    byTime.slice(1).forEach((r, i) => expect(r.score).toBeGreaterThanOrEqual(byTime[i]?.score ?? 0));
+    const byFinish = findFinals({
+      ...TRUCK,
+      goal: { kind: 'finish', distanceM: 402.336, lowRpm: 3600, highRpm: 4400 },
+    });
+    const best = byFinish[0];
+    if (best?.score === 0) expect(best.figures.finishRpm).toBeGreaterThanOrEqual(3600);
+    const byCrawl = findFinals({ ...TRUCK, goal: { kind: 'crawl', ratio: 56 } });
+    // 4.12 · 2.72 · 5.125 = 57.43 [exact]
+    expect(byCrawl[0]?.figures.crawlRatio).toBeGreaterThanOrEqual(56);
+    expect(codes(byCrawl.at(-1)?.reasons ?? [])).toContain('crawl-short');
+  });
+
+  it('refuses by name', () => {
+    const bad: [string, Partial<FindProblem>][] = [
+      ['candidates', { candidates: [] }],
+      ['ring', { candidates: [{ ring: 8, pinion: 41 }] }],
+      ['goal.highRpm', { goal: { kind: 'cruise', speedMps: 30, lowRpm: 3000, highRpm: 2000 } }],
+      ['goal.distanceM', { goal: { kind: 'time', distanceM: -4 } }],
+      ['candidates[0].price', { candidates: [{ ring: 41, pinion: 10, price: -1 }] }],
+      ['lowRange', { lowRange: 0 }],
+    ];
+    for (const [field, change] of bad)
+      expect(() => findFinals({ ...TRUCK, ...change }))
+        .withContext(field)
+        .toThrowMatching((error) => error.field === field);
+  });
+});

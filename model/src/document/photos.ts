@@ -1,0 +1,19 @@
+import { AXLES, SIDES, type Build, type Condition } from './schema';
+
+/** What a photo may be; other pictures are made into the first of these before they are sent. */
+export const PHOTO_TYPES = ['image/jpeg', 'image/png', 'image/webp'] as const;
+export type PhotoType = (typeof PHOTO_TYPES)[number];
+export const PHOTO_BYTES = 2 * 1024 * 1024;
+
+/** Ids of all photos that a build names, each once, in a fixed order. */
+export function photosOf(build: Build): string[] {
+  const conditions = AXLES.flatMap((axle) =>
+    SIDES.flatMap((side): (Condition | null)[] => {
+      const pack = build.axles[axle]?.unit.plate?.packs[side];
+      return pack
+        ? [pack.gearFace.condition, ...pack.members.map(({ condition }) => condition), pack.caseWall.condition]
+        : [];
+    }),
+  );
+  return [...new Set(conditions.flatMap((condition) => condition?.photos ?? []))].sort();
+}

@@ -1,0 +1,115 @@
+import { LIMITS, MARKS_M, MOST_CANDIDATES, findFinals, type FindProblem, type Vehicle } from '@hot-spline/core';
+import { changeWords, reasonWords } from './find-words';
+import { z } from '../zod';
+import { number, out, plain } from '../engine/calc-keys';
+import { defineCalculation } from '../engine/calculations';
+import { explainRun } from '../road/calc-run';
+import { distanceM, exampleVehicle, speed, vehicleSchema } from '../road/vehicle-keys';
+
+const rankSchema = z.strictObject({
+  vehicle: vehicleSchema,
+  candidates: z
+    .array(
+      z.strictObject({
+        ring: number(LIMITS.teeth),
+        pinion: number(LIMITS.teeth),
+        torqueLimitNm: number({ above: 0, max: LIMITS.torqueNm.max }).optional(),
+        price: number({ min: 0, max: 1e9 }).optional(),
+        leadDays: number({ min: 0, max: 3650 }).optional(),
+      }),
+    )
+    .min(1)
+    .max(MOST_CANDIDATES),
+  goal: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('time'), distanceM }),
+    z.strictObject({ kind: z.literal('finish'), distanceM, lowRpm: number(LIMITS.rpm), highRpm: number(LIMITS.rpm) }),
+    z.strictObject({
+      kind: z.literal('cruise'),
+      speedMps: number({ above: 0, max: speed.max }),
+      lowRpm: number(LIMITS.rpm),
+      highRpm: number(LIMITS.rpm),
+    }),
+    z.strictObject({ kind: z.literal('crawl'), ratio: number({ above: 0, max: 2000 }) }),
+  ]),
+  distanceM: distanceM.optional(),
+  cruiseMps: number({ above: 0, max: speed.max }).optional(),
+  lowRange: number(LIMITS.ratio).default(1),
+  carriers: z
+    .array(z.strictObject({ name: z.string().max(40), fromRatio: number(LIMITS.ratio), toRatio: number(LIMITS.ratio) }))
+    .max(10)
+    .default([]),
+  presentCarrier: z.string().max(40).optional(),
+  sender: z.enum(['gearbox', 'wheel']).default('gearbox'),
+  aboveStallRpm: number({ min: 0, max: 5000 }).default(500),
+});
+
+function rank(input: z.output<typeof rankSchema>) {
+  const ranking = findFinals(plain<FindProblem>(input)).map((one) => ({
+    ring: one.candidate.ring,
+    pinion: one.candidate.pinion,
+    ratio: one.ratio,
+    hunting: one.hunting,
+    verdict: one.verdict,
+    score: one.score,
+    figures: { ...one.figures, topMps: Number.isFinite(one.figures.topMps) ? one.figures.topMps : null },
+    for: one.reasons.filter(({ side }) => side === 'for').map((reason) => reasonWords(reason, 'metric')),
+    against: one.reasons.filter(({ side }) => side === 'against').map((reason) => reasonWords(reason, 'metric')),
+    changes: one.changes.map(changeWords),
+    behindNext: one.behindNext,
+  }));
+  return { ranking };
+}
+
+/** Final drives ranked by a goal. */
+export const findCalculation = defineCalculation({
+  name: 'gearing.find',
+  summary: 'Final drives ranked by a goal, with the reasons for and against each and what changes with it.',
+  input: rankSchema,
+  output: z.object({
+    ranking: z.array(
+      z.object({
+        ring: out,
+        pinion: out,
+        ratio: out,
+        hunting: z.enum(['hunting', 'partial', 'non-hunting']),
+        verdict: z.enum(['fits', 'watch', 'stop']),
+        score: out,
+        figures: z.object({
+          timeS: out,
+          finishMps: out,
+          finishRpm: out,
+          shifts: out,
+          cruiseRpm: out.nullable(),
+          aboveStallRpm: out.nullable(),
+          crawlRatio: out,
+          ringTorqueNm: out,
+          topMps: out.nullable(),
+        }),
+        for: z.array(z.string()),
+        against: z.array(z.string()),
+        changes: z.array(z.string()),
+        behindNext: z.object({ score: out, price: out.nullable(), leadDays: out.nullable() }).nullable(),
+      }),
+    ),
+  }),
+  example: {
+    vehicle: exampleVehicle,
+    candidates: [
+      { ring: 41, pinion: 11, price: 240, leadDays: 3 },
+      { ring: 43, pinion: 10, price: 270, leadDays: 2 },
+      { ring: 44, pinion: 9, price: 310, leadDays: 12 },
+    ],
+    goal: { kind: 'time' as const, distanceM: 201.168 },
+  },
+  run: rank,
+  explain: (input, { ranking: [first] }) => {
+    const vehicle = plain<Vehicle>(input.vehicle);
+    const { goal } = input;
+    const distance = goal.kind === 'time' || goal.kind === 'finish' ? goal.distanceM : (input.distanceM ?? MARKS_M[4]);
+    return explainRun(
+      { ...vehicle, finalRatio: first?.ratio ?? vehicle.finalRatio },
+      { distanceM: distance },
+      { label: 'run of the final drive ranked first', quantity: 'time', read: (run) => run.timeS },
+    );
+  },
+});

@@ -1,0 +1,47 @@
+import { entryBase, type FindGoal, type FindProblem } from '@hot-spline/core';
+import type { AxleName, Build } from '../document/schema';
+import { vehicleOf } from '../road/vehicle';
+import type { AxleGearingState } from './axle-gearing';
+import { lowRange } from './match';
+
+/** The goal of the brief as the ratio finder takes it. */
+export function goalOf({ brief, cruiseSpeed }: Build): FindGoal {
+  const { window } = brief;
+  switch (brief.goal) {
+    case 'time':
+      return { kind: 'time', distanceM: entryBase(brief.distance) };
+    case 'finish':
+      return { kind: 'finish', distanceM: entryBase(brief.distance), ...window };
+    case 'cruise':
+      return { kind: 'cruise', speedMps: entryBase(cruiseSpeed), ...window };
+    case 'crawl':
+      return { kind: 'crawl', ratio: entryBase(brief.crawlRatio) };
+  }
+}
+
+/** What the ratio finder chooses from: the sets of the identified axle, the present one and the candidates always. */
+export function findProblemOf(build: Build, main: AxleName, own: AxleGearingState): FindProblem {
+  const axle = build.axles[main];
+  const identity = axle?.identity ?? null;
+  const sets = (identity?.sets ?? []).map(({ ring, pinion, torqueLimit, price, leadDays }) => ({
+    ring,
+    pinion,
+    ...(torqueLimit ? { torqueLimitNm: entryBase(torqueLimit) } : {}),
+    ...(price === null ? {} : { price }),
+    ...(leadDays === null ? {} : { leadDays }),
+  }));
+  for (const pair of [own.finalDrive, ...build.candidates]) {
+    if (!sets.some(({ ring, pinion }) => ring === pair.ring && pinion === pair.pinion)) sets.push({ ...pair });
+  }
+  return {
+    vehicle: vehicleOf(build, main, own),
+    candidates: sets,
+    goal: goalOf(build),
+    distanceM: entryBase(build.brief.distance),
+    cruiseMps: entryBase(build.cruiseSpeed),
+    lowRange: lowRange(build).ratio,
+    sender: build.brief.sender,
+    carriers: (identity?.carriers ?? []).map(({ name, fromRatio, toRatio }) => ({ name, fromRatio, toRatio })),
+    ...(axle && axle.carrier !== '' ? { presentCarrier: axle.carrier } : {}),
+  };
+}

@@ -1,0 +1,215 @@
+import { InputError, parseEntry, type Entry, type Quantity } from '@hot-spline/core';
+import { csvNumber, csvRows, csvWhole, csvText, type BadLine } from '../document/csv';
+import { refusal } from '../refuse';
+import { HANDBOOK_SCHOOLS, SCHOOLS, SCHOOL_KEYS } from './schools';
+import { librarySpecSchema, type AxleSpec, type GearboxSpec, type LibrarySpec, type Origin } from './schema';
+
+/** One line a value: which spec, which field, the value as typed, where it comes from. */
+export const LIBRARY_CSV_HEADER = ['kind', 'name', 'field', 'value', 'origin'] as const;
+
+type Line = readonly [field: string, value: string, origin: Origin | ''];
+
+const KINDS: readonly LibrarySpec['kind'][] = ['axle', 'gearbox', 'shims', 'friction', 'schools'];
+const isKind = (text: string): text is LibrarySpec['kind'] => KINDS.some((kind) => kind === text);
+
+/** Parts of one value; empty ones at the end are left out. */
+const list = (...parts: (string | number | null | undefined)[]): string =>
+  parts
+    .map((part) => part ?? '')
+    .join(' | ')
+    .replace(/[\s|]+$/, '');
+
+function lines(spec: LibrarySpec): Line[] {
+  if (spec.kind === 'shims')
+    return spec.pieces.map(({ thickness, count, origin }): Line => ['piece', list(thickness.typed, count), origin]);
+  if (spec.kind === 'friction')
+    return [
+      ['oil', spec.oil, ''],
+      ...spec.readings.map(({ coefficient, from, on, origin }): Line => [
+        'reading',
+        list(coefficient.typed, from, on),
+        origin,
+      ]),
+    ];
+  if (spec.kind === 'schools')
+    return [
+      ...SCHOOL_KEYS.map((key): Line => [SCHOOLS[key].label, spec[key], '']),
+      ['ring gear note', spec.ringGearNote, ''],
+    ];
+  const rows: (Line | null)[] = spec.kind === 'axle' ? axleLines(spec) : gearboxLines(spec);
+  return rows.filter((row) => row !== null);
+}
+
+function axleLines(spec: AxleSpec): (Line | null)[] {
+  return [
+    ['construction', spec.construction.value, spec.construction.origin],
+    spec.ringDiameter && ['ring diameter', spec.ringDiameter.value.typed, spec.ringDiameter.origin],
+    spec.ringBolts && [
+      'ring bolts',
+      list(spec.ringBolts.value.thread, spec.ringBolts.value.count, spec.ringBolts.value.hand),
+      spec.ringBolts.origin,
+    ],
+    spec.pinionSplines && ['pinion splines', String(spec.pinionSplines.value), spec.pinionSplines.origin],
+    spec.shaftSplines && ['shaft splines', String(spec.shaftSplines.value), spec.shaftSplines.origin],
+    ...spec.carriers.map((c): Line => ['carrier', list(c.name, c.fromRatio, c.toRatio), c.origin]),
+    ...spec.sets.map((s): Line => [
+      'set',
+      list(`${s.ring}/${s.pinion}`, s.torqueLimit?.typed, s.price, s.leadDays),
+      s.origin,
+    ]),
+  ];
+}
+
+function gearboxLines(spec: GearboxSpec): (Line | null)[] {
+  return [
+    ['box', spec.box.value, spec.box.origin],
+    spec.torqueLimit && ['torque limit', spec.torqueLimit.value.typed, spec.torqueLimit.origin],
+    ...spec.gears.map((g): Line => ['gear', list(g.name, g.ratio.typed), g.origin]),
+  ];
+}
+
+/** The library as CSV, one line a value. */
+export function libraryCsv(specs: readonly LibrarySpec[]): string {
+  return csvText(
+    LIBRARY_CSV_HEADER,
+    specs.flatMap((spec) => lines(spec).map((line) => [spec.kind, spec.name, ...line])),
+  );
+}
+
+const entry = (text: string, quantity: Quantity): Entry => {
+  const range = { min: -1e12, max: 1e12 };
+  return parseEntry(text, { field: 'value', quantity, system: 'metric', range }).entry;
+};
+const orNull = (text: string | undefined): number | null => (text === undefined || text === '' ? null : csvWhole(text));
+
+/** Puts one line into the raw spec. @throws InputError on `field` or `value` */
+function put(raw: Record<string, unknown>, field: string, value: string, origin: string): void {
+  const parts = value.split('|').map((part) => part.trim());
+  const [first = '', second = '', third = '', fourth] = parts;
+  const append = (key: string, item: unknown): void => {
+    raw[key] = [...((raw[key] as unknown[] | undefined) ?? []), item];
+  };
+  const school = SCHOOL_KEYS.find((key) => SCHOOLS[key].label.toLowerCase() === field.toLowerCase());
+  if (raw['kind'] === 'schools' && school) {
+    raw[school] = value;
+    return;
+  }
+  switch (field.toLowerCase()) {
+    case 'construction':
+    case 'box':
+      raw[field.toLowerCase()] = { value, origin };
+      return;
+    case 'ring gear note':
+      raw['ringGearNote'] = value;
+      return;
+    case 'ring diameter':
+      raw['ringDiameter'] = { value: entry(value, 'length'), origin };
+      return;
+    case 'ring bolts':
+      raw['ringBolts'] = { value: { thread: first, count: csvNumber(second), hand: third }, origin };
+      return;
+    case 'pinion splines':
+      raw['pinionSplines'] = { value: csvNumber(value), origin };
+      return;
+    case 'shaft splines':
+      raw['shaftSplines'] = { value: csvNumber(value), origin };
+      return;
+    case 'carrier':
+      append('carriers', { name: first, fromRatio: csvNumber(second), toRatio: csvNumber(third), origin });
+      return;
+    case 'set': {
+      const [ring = '', pinion = ''] = first.split(/[/:]/);
+      const torqueLimit = second === '' ? null : entry(second, 'torque');
+      append('sets', {
+        ring: csvNumber(ring),
+        pinion: csvNumber(pinion),
+        torqueLimit,
+        price: orNull(third),
+        leadDays: orNull(fourth),
+        origin,
+      });
+      return;
+    }
+    case 'piece':
+      append('pieces', { thickness: entry(first, 'length'), count: csvWhole(second), origin });
+      return;
+    case 'oil':
+      raw['oil'] = value;
+      return;
+    case 'reading':
+      append('readings', { coefficient: entry(first, 'coefficient'), from: second, on: third, origin });
+      return;
+    case 'torque limit':
+      raw['torqueLimit'] = { value: entry(value, 'torque'), origin };
+      return;
+    case 'gear':
+      append('gears', { name: first, ratio: entry(second, 'ratio'), origin });
+      return;
+    default:
+      throw new InputError('field', `field “${field.slice(0, 40)}” is not known.`, 'a field that an exported file has');
+  }
+}
+
+/**
+ * Reads what {@link libraryCsv} writes. A bad line, or a spec that ends up incomplete, is listed and the rest kept.
+ * @throws InputError on `csv` where no spec is usable
+ */
+export function readLibraryCsv(text: string): { specs: LibrarySpec[]; bad: BadLine[] } {
+  const bad: BadLine[] = [];
+  const raws = new Map<string, { raw: Record<string, unknown>; line: number }>();
+  csvRows(text).forEach((row, i) => {
+    const line = i + 1;
+    const [kind = '', name = '', field = '', value = '', origin = ''] = row;
+    if (row.every((cell) => cell === '') || (i === 0 && kind.toLowerCase() === 'kind')) return;
+    const refuse = (why: string): void => void bad.push({ line, text: row.join(', ').slice(0, 60), why });
+    if (!isKind(kind)) return refuse(`kind must be one of ${KINDS.join(', ')}`);
+    const key = `${kind} ${name}`;
+    const known = raws.get(key) ?? { raw: empty(kind, name), line };
+    raws.set(key, known);
+    try {
+      put(known.raw, field, value, origin);
+    } catch (error) {
+      if (!(error instanceof InputError)) throw error;
+      refuse(error.message);
+    }
+  });
+  const specs: LibrarySpec[] = [];
+  for (const { raw, line } of raws.values()) {
+    const parsed = librarySpecSchema.safeParse(raw, { reportInput: true });
+    if (parsed.success) specs.push(parsed.data);
+    else bad.push({ line, text: String(raw['name']).slice(0, 60), why: refusal(parsed.error, 'spec').message });
+  }
+  if (specs.length === 0) {
+    const first = bad[0];
+    throw new InputError(
+      'csv',
+      `csv holds no usable spec.${first ? ` Line ${first.line}: ${first.why}` : ''}`,
+      LIBRARY_CSV_HEADER.join(', '),
+    );
+  }
+  return { specs, bad };
+}
+
+function empty(kind: LibrarySpec['kind'], name: string): Record<string, unknown> {
+  switch (kind) {
+    case 'axle':
+      return {
+        kind,
+        name,
+        ringDiameter: null,
+        ringBolts: null,
+        pinionSplines: null,
+        shaftSplines: null,
+        carriers: [],
+        sets: [],
+      };
+    case 'gearbox':
+      return { kind, name, torqueLimit: null, gears: [] };
+    case 'shims':
+      return { kind, name, pieces: [] };
+    case 'friction':
+      return { kind, name, oil: '', readings: [] };
+    case 'schools':
+      return { kind, name, ...HANDBOOK_SCHOOLS, ringGearNote: '' };
+  }
+}

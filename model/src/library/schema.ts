@@ -1,0 +1,152 @@
+import { LIMITS, SHIM_LIMITS } from '@hot-spline/core';
+import { entrySchema } from '../document/entry-schema';
+import { z } from '../zod';
+import { schoolsSchema } from './schools';
+
+const name = z.string().trim().min(1).max(80);
+const torque = entrySchema('torque', { above: 0, max: 1e6, unit: 'N·m' });
+
+/** Where a value of the library comes from; the maker's sheet wins over all others. */
+export const ORIGINS = ['maker', 'measured', 'trade', 'guess'] as const;
+export type Origin = (typeof ORIGINS)[number];
+const origin = z.enum(ORIGINS);
+
+/** Axle constructions of common practice; what a shim does differs between them. */
+export const CONSTRUCTIONS = [
+  'integral-head-shim',
+  'integral-inboard',
+  'integral-threaded',
+  'drop-out',
+  'independent',
+  'transaxle',
+  'electric-reduction',
+] as const;
+
+export const toothPairSchema = z
+  .strictObject({
+    ring: z.int().min(LIMITS.teeth.min).max(LIMITS.teeth.max),
+    pinion: z.int().min(LIMITS.teeth.min).max(LIMITS.teeth.max),
+  })
+  .refine(({ ring, pinion }) => ring >= pinion, {
+    path: ['ring'],
+    message: 'must have at least as many teeth as the pinion',
+  });
+
+const sourced = <S extends z.ZodType>(value: S) => z.strictObject({ value, origin });
+
+export const carrierSchema = z
+  .strictObject({
+    name: z.string().trim().min(1).max(40),
+    fromRatio: z.number().gt(0).max(LIMITS.ratio.max),
+    toRatio: z.number().gt(0).max(LIMITS.ratio.max),
+    origin,
+  })
+  .refine(({ fromRatio, toRatio }) => toRatio >= fromRatio, {
+    path: ['toRatio'],
+    message: 'must be at least fromRatio',
+  });
+
+export const gearSetSchema = z
+  .strictObject({
+    ring: z.int().min(LIMITS.teeth.min).max(LIMITS.teeth.max),
+    pinion: z.int().min(LIMITS.teeth.min).max(LIMITS.teeth.max),
+    /** Torque that the ring gear stands. */
+    torqueLimit: torque.nullable(),
+    price: z.number().min(0).max(1e9).nullable(),
+    leadDays: z.int().min(0).max(3650).nullable(),
+    origin,
+  })
+  .refine(({ ring, pinion }) => ring >= pinion, {
+    path: ['ring'],
+    message: 'must have at least as many teeth as the pinion',
+  });
+
+/** An axle as the builder knows it: what fits it and how it comes apart. */
+export const axleSpecSchema = z.strictObject({
+  kind: z.literal('axle'),
+  name,
+  construction: sourced(z.enum(CONSTRUCTIONS)),
+  ringDiameter: sourced(entrySchema('length', LIMITS.diameterMm)).nullable(),
+  ringBolts: sourced(
+    z.strictObject({
+      thread: z.string().trim().min(1).max(20),
+      count: z.int().min(4).max(40),
+      hand: z.enum(['right', 'left']),
+    }),
+  ).nullable(),
+  pinionSplines: sourced(z.int().min(4).max(80)).nullable(),
+  shaftSplines: sourced(z.int().min(4).max(80)).nullable(),
+  carriers: z.array(carrierSchema).max(6),
+  sets: z.array(gearSetSchema).max(60),
+});
+
+export const gearboxSpecSchema = z.strictObject({
+  kind: z.literal('gearbox'),
+  name,
+  box: sourced(z.enum(['synchro', 'dog', 'sequential', 'automatic', 'fixed'])),
+  torqueLimit: sourced(torque).nullable(),
+  gears: z
+    .array(
+      z.strictObject({ name: z.string().trim().min(1).max(12), ratio: entrySchema('ratio', LIMITS.ratio), origin }),
+    )
+    .min(1)
+    .max(12),
+});
+
+/** A drawer of shims: every thickness that exists, and how many of it. */
+export const shimBoxSchema = z.strictObject({
+  kind: z.literal('shims'),
+  name,
+  pieces: z
+    .array(
+      z.strictObject({
+        thickness: entrySchema('length', SHIM_LIMITS.thicknessMm),
+        count: z.int().min(SHIM_LIMITS.count.min).max(SHIM_LIMITS.count.max),
+        origin,
+      }),
+    )
+    .max(SHIM_LIMITS.stock.max),
+});
+
+/** What one kind of plate in one oil was measured to hold: the shop's own table of friction. */
+export const frictionTableSchema = z.strictObject({
+  kind: z.literal('friction'),
+  /** The plates. */
+  name,
+  oil: z.string().trim().max(60),
+  readings: z
+    .array(
+      z.strictObject({
+        coefficient: entrySchema('coefficient', LIMITS.frictionCoefficient),
+        /** The build that it was measured on. */
+        from: z.string().trim().min(1).max(80),
+        on: z.iso.date(),
+        origin,
+      }),
+    )
+    .max(500),
+});
+
+export const librarySpecSchema = z.discriminatedUnion('kind', [
+  axleSpecSchema,
+  gearboxSpecSchema,
+  shimBoxSchema,
+  frictionTableSchema,
+  schoolsSchema,
+]);
+
+/** The library of a shop as one open file. */
+export const libraryFileSchema = z.strictObject({
+  format: z.literal('hot-spline/library-file'),
+  formatVersion: z.literal(1),
+  specs: z.array(librarySpecSchema).max(5000),
+});
+
+export type AxleSpec = z.infer<typeof axleSpecSchema>;
+export type GearboxSpec = z.infer<typeof gearboxSpecSchema>;
+export type ShimBox = z.infer<typeof shimBoxSchema>;
+export type FrictionTable = z.infer<typeof frictionTableSchema>;
+export type LibrarySpec = z.infer<typeof librarySpecSchema>;
+export type GearSetSpec = z.infer<typeof gearSetSchema>;
+export type CarrierSpec = z.infer<typeof carrierSchema>;
+export type Construction = (typeof CONSTRUCTIONS)[number];

@@ -1,0 +1,119 @@
+import {
+  LIMITS,
+  MARKS_M,
+  explain,
+  roadRun,
+  type Quantity,
+  type Run,
+  type RunOptions,
+  type Vehicle,
+} from '@hot-spline/core';
+import { z } from '../zod';
+import { number, out, plain } from '../engine/calc-keys';
+import { defineCalculation } from '../engine/calculations';
+import { distanceM, exampleVehicle, vehicleKeys } from './vehicle-keys';
+
+const runSchema = z.strictObject({
+  ...vehicleKeys,
+  distanceM,
+  shiftRpm: number({ above: 0, max: LIMITS.rpm.max }).optional(),
+});
+const mark = z.object({ distanceM: out, timeS: out, speedMps: out });
+
+/** What a working of a run ends in. */
+export interface RunRead {
+  readonly label: string;
+  readonly quantity: Quantity;
+  readonly read: (run: Run) => number;
+}
+
+export function explainRun(
+  vehicle: Vehicle,
+  { distanceM: metres, shiftRpm }: RunOptions,
+  { label, quantity, read }: RunRead = { label: 'time', quantity: 'time', read: (run) => run.timeS },
+) {
+  return explain({
+    title: `Standing start: ${label}`,
+    formula: 'm·λ·a = F − ½ρC_dA·v² − C_rr·W·cosθ − W·sinθ; F = min(T·i·η ÷ r, μ·N with load transfer)',
+    inputs: [
+      { key: 'mass', label: 'mass', value: vehicle.massKg, quantity: 'mass' },
+      { key: 'grip', label: 'grip μ', value: vehicle.tyre.grip, quantity: 'coefficient' },
+      { key: 'final', label: 'final drive', value: vehicle.finalRatio, quantity: 'ratio' },
+      { key: 'drag', label: 'drag area', value: vehicle.aero.dragAreaM2, quantity: 'area' },
+      { key: 'distance', label: 'distance', value: metres, quantity: 'distance' },
+    ],
+    sources: [
+      { kind: 'exact', text: 'Newton’s law along the road, Dormand–Prince steps at 1e-7' },
+      ...(vehicle.driveline.inertiaFactor === 'wong'
+        ? [
+            {
+              kind: 'standard' as const,
+              text: 'λ = 1.04 + 0.0025·i², Wong, Theory of Ground Vehicles',
+              fromMemory: true,
+            },
+          ]
+        : []),
+    ],
+    result: { label, quantity },
+    compute: ({ mass = 0, grip = 0, final = 0, drag = 0, distance = 0 }) => {
+      const run = roadRun(
+        {
+          ...vehicle,
+          massKg: mass,
+          finalRatio: final,
+          tyre: { ...vehicle.tyre, grip },
+          aero: { ...vehicle.aero, dragAreaM2: drag },
+        },
+        { distanceM: distance, ...(shiftRpm === undefined ? {} : { shiftRpm }) },
+      );
+      return {
+        value: read(run),
+        steps: [
+          ...run.marks.map((one) => ({
+            label: `at ${one.distanceM} m: ${(one.speedMps * 3.6).toFixed(1)} km/h after, s`,
+            value: one.timeS,
+            quantity: 'time' as const,
+          })),
+          { label: 'tyre is the limit for', value: run.limitTimesS.tyre, quantity: 'time' },
+          { label: 'engine is the limit for', value: run.limitTimesS.engine, quantity: 'time' },
+        ],
+      };
+    },
+  });
+}
+
+/** One standing start. */
+export const runCalculation = defineCalculation({
+  name: 'road.run',
+  summary: 'Standing start over a distance: times and speeds at the marks, shifts, what was the limit.',
+  input: runSchema,
+  output: z.object({
+    timeS: out,
+    speedMps: out,
+    rpm: out,
+    gear: out,
+    marks: z.array(mark),
+    shifts: z.array(z.object({ gear: out, timeS: out, distanceM: out, speedMps: out, rpm: out, rpmAfter: out })),
+    gearTimesS: z.array(out),
+    limitTimesS: z.object({ tyre: out, engine: out, shift: out, limiter: out }),
+    zeroTo100S: out.nullable(),
+    eightyTo120S: out.nullable(),
+    energy: z.object({ drive: out, kinetic: out, drag: out, rolling: out, grade: out }),
+  }),
+  example: { ...exampleVehicle, distanceM: MARKS_M[4] },
+  run: ({ distanceM: metres, shiftRpm, ...vehicle }) => {
+    const run = roadRun(plain<Vehicle>(vehicle), {
+      distanceM: metres,
+      ...(shiftRpm === undefined ? {} : { shiftRpm }),
+    });
+    return {
+      ...run,
+      gear: run.gear + 1,
+      marks: [...run.marks],
+      shifts: run.shifts.map((shift) => ({ ...shift, gear: shift.gear + 1 })),
+      gearTimesS: [...run.gearTimesS],
+    };
+  },
+  explain: ({ distanceM: metres, shiftRpm, ...vehicle }) =>
+    explainRun(plain<Vehicle>(vehicle), { distanceM: metres, ...(shiftRpm === undefined ? {} : { shiftRpm }) }),
+});

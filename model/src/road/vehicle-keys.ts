@@ -1,0 +1,84 @@
+import { LIMITS, VEHICLE_LIMITS, type NumberRange } from '@hot-spline/core';
+import { z } from '../zod';
+import { number } from '../engine/calc-keys';
+
+const limits = VEHICLE_LIMITS;
+export const speed: NumberRange = { min: 0, max: LIMITS.speedKmh.max / 3.6 };
+
+export const vehicleKeys = {
+  massKg: number(limits.massKg),
+  engine: z.union([
+    z.strictObject({
+      torqueCurve: z
+        .array(z.strictObject({ rpm: number(LIMITS.rpm), torqueNm: number(LIMITS.torqueNm) }))
+        .min(1)
+        .max(500),
+      limitRpm: number({ above: 0, max: LIMITS.rpm.max }),
+    }),
+    z.strictObject({ constantPowerW: number(limits.constantPowerW) }),
+  ]),
+  gears: z.array(number(LIMITS.ratio)).max(limits.gears.max).default([]),
+  finalRatio: number(LIMITS.ratio),
+  rangeRatio: number(LIMITS.ratio).default(1),
+  hubRatio: number(LIMITS.ratio).default(1),
+  driveline: z.strictObject({
+    efficiency: number(limits.efficiency),
+    inertiaFactor: z.union([z.literal('wong'), number(limits.inertiaFactor)]).default('wong'),
+  }),
+  tyre: z.strictObject({
+    rollingRadiusMm: number(LIMITS.radiusMm),
+    grip: number(limits.grip),
+    growth: z
+      .strictObject({ share: number({ min: 0, max: 0.5 }), speedMps: number({ above: 0, max: speed.max }) })
+      .optional(),
+  }),
+  aero: z.strictObject({
+    dragAreaM2: number(limits.dragAreaM2),
+    airDensity: number(limits.airDensity).default(1.2),
+    downforceAreaM2: number(limits.downforceAreaM2).default(0),
+  }),
+  rollingCoefficient: number(limits.rollingCoefficient),
+  driven: z.strictObject({
+    staticShare: number(limits.staticShare),
+    cgHeightMm: number(limits.cgHeightMm),
+    wheelbaseMm: number(limits.wheelbaseMm),
+    axle: z.enum(['rear', 'front', 'both']).default('rear'),
+  }),
+  launchRpm: number(LIMITS.rpm).optional(),
+  converter: z
+    .strictObject({
+      stallRpm: number({ above: 0, max: LIMITS.rpm.max }),
+      torqueRatio: number(limits.torqueRatio),
+      couplingRatio: number(limits.couplingRatio),
+      slip: number(limits.slip).default(0),
+    })
+    .optional(),
+  shiftTimeS: number(limits.shiftTimeS).default(0),
+  gradePercent: number(limits.gradePercent).default(0),
+};
+export const vehicleSchema = z.strictObject(vehicleKeys);
+
+export const exampleVehicle = {
+  massKg: 1350,
+  engine: {
+    torqueCurve: [
+      { rpm: 1500, torqueNm: 210 },
+      { rpm: 3500, torqueNm: 445 },
+      { rpm: 4800, torqueNm: 480 },
+      { rpm: 7400, torqueNm: 370 },
+    ],
+    limitRpm: 7400,
+  },
+  gears: [3.15, 2.07, 1.49, 1.15, 0.93, 0.77],
+  finalRatio: 4.3,
+  rangeRatio: 1,
+  driveline: { efficiency: 0.88, inertiaFactor: 'wong' as const },
+  tyre: { rollingRadiusMm: 308, grip: 1.1 },
+  aero: { dragAreaM2: 0.68, airDensity: 1.2 },
+  rollingCoefficient: 0.013,
+  driven: { staticShare: 0.48, cgHeightMm: 480, wheelbaseMm: 2600 },
+  launchRpm: 4500,
+  shiftTimeS: 0.25,
+};
+
+export const distanceM = number({ above: 0, max: 100_000 });
