@@ -1,40 +1,23 @@
 // Everything public of the model, listed once.
 export { z } from './zod';
-export { fieldPath, parseOrRefuse, refusal } from './refuse';
+export { fieldPath, parseOrRefuse, refusal, requireKeepable } from './refuse';
 export {
   ACTIONS,
-  AXLES,
   COLOURS,
-  COMPLAINTS,
   DAMAGE,
-  GOALS,
-  SIDES,
   SPRING_KINDS,
-  UNIT_PARTS,
-  UNIT_TYPES,
-  USES,
-  buildSchema,
-  courseSchema,
-  type Axle,
-  type AxleName,
-  type Brief,
-  type Build,
-  type Complaint,
   type Condition,
-  type CourseSpec,
-  type Goal,
-  type KeptPoint,
-  type Road,
-  type Shelf,
-  type ShelfPairSpec,
   type Member,
   type Pack,
   type PlateSpec,
-  type Side,
-  type Tyre,
-  type Unit,
-  type Use,
-} from './document/schema';
+} from './pack/schema';
+export { AXLES, SIDES, USES, type AxleName, type Side, type Use } from './document/names';
+export { COMPLAINTS, GOALS, type Brief, type Complaint, type Goal } from './identity/schema';
+export { UNIT_PARTS, UNIT_TYPES, type Unit } from './unit/schema';
+export { buildSchema, type Axle, type Build } from './document/schema';
+export { courseSchema, type CourseSpec, type Road, type Shelf, type ShelfPairSpec } from './road/schema';
+export type { KeptPoint } from './point/schema';
+export type { Tyre } from './gearing/schema';
 export {
   freshId,
   newAxle,
@@ -76,17 +59,45 @@ export { explainRun } from './road/calc-run';
 export { THUMB, lowRange } from './gearing/match';
 export { goalOf, findProblemOf } from './gearing/find-problem';
 export { changeWords, reasonWords, scoreWords } from './gearing/find-words';
+export { decisionSchema, idSchema, ledgerEntrySchema, signatureSchema, voidSchema } from './document/ledger';
+export { EXACT, RESTS, type Figure, type Rests } from './engine/figure';
 export {
-  idSchema,
-  ledgerEntrySchema,
+  STATIONS,
+  VERDICTS,
+  type Fact,
+  type Facts,
+  type Finding,
+  type Place,
+  type StationKind,
+  type Verdict,
+} from './engine/finding';
+export {
+  readingBase,
+  readingEntry,
+  voidedBy,
+  type Decision,
+  type InForce,
   type LedgerEntry,
   type Reading,
-  type Subject,
-  type VoidEntry,
-} from './document/ledger';
-export { readingsInForce, subjectKey, voidedBy } from './engine/readings';
-export { VERDICTS, type Figure, type Finding, type Sheet, type Verdict } from './engine/figure';
-export { CLUTCH_MARGIN_GUARD, deriveBuild, type AxleState, type Derived } from './engine/derive';
+  type Readings,
+  type Signature,
+  type Void,
+} from './engine/readings';
+export { defineSubject, type Subject, type SubjectOf } from './engine/subjects';
+export { countedEntry, numberValue, type ReadingValue, type ValueKind } from './engine/values';
+export { defineCapability, type Capability, type Given, type Inputs } from './engine/capability';
+export { capabilities, calculations, subjects, type FigureId } from './capabilities';
+export { BuildDeriver, deriveBuild, fitPoint, type AxleState, type Derived, type Looking } from './derive';
+export { gearingFigures } from './gearing/ids';
+export { pointFigures } from './point/ids';
+export { roadFigures } from './road/ids';
+export { packFigures } from './pack/ids';
+export { unitFigures } from './unit/ids';
+export { breakaway, caseDepth, stackHeight, thickness } from './pack/readings';
+export { insertFit, sideGearBacklash } from './unit/readings';
+export { type OperatingPoint } from './point/schema';
+export { FORMAT_VERSION } from './document/version';
+export { requireVersion, upgrade, type Kept } from './document/upgrade';
 export {
   axleGearingState,
   drivenAxles,
@@ -105,8 +116,16 @@ export { layPack, wantedProblemOf } from './pack/wanted';
 export { TUNE_STEPS, WISHES, tuneFor, type Advice, type Behaviour, type TuneChange } from './unit/tune';
 export { FRICTION_SHARE, INSTRUMENTS, surePackOf } from './pack/sure';
 export { PACK_GUARDS } from './pack/derive';
-export { conditionVerdict, overhaulAdvice, inspectPack, type OverhaulAdvice, type InspectedPiece } from './pack/inspect';
-export { HOLD_WORDS, measuredFriction, wantedBandNm } from './pack/wrench';
+export {
+  conditionVerdict,
+  overhaulAdvice,
+  inspectPack,
+  type OverhaulAdvice,
+  type InspectedPiece,
+} from './pack/inspect';
+export { HOLD_WORDS } from './pack/words';
+export { platesOf } from './pack/plates';
+export { measuredFriction, wantedBandNm } from './pack/wrench';
 export {
   isPlate,
   isSpring,
@@ -119,7 +138,6 @@ export {
 export {
   lockCurve,
   plateUnit,
-  platesOf,
   rampOn,
   unitHolds,
   unitState,
@@ -137,8 +155,7 @@ export {
   type UnitRank,
   type ComparedUnit,
 } from './unit/compare';
-export { calculations } from './definitions';
-export { type Calculation } from './engine/calculations';
+export { Registry, defineCalculation, type Calculation } from './engine/calculations';
 export { openApi } from './engine/openapi';
 export {
   buildFileSchema,

@@ -78,11 +78,41 @@ export function refusal(error: z.ZodError, root: string): InputError {
   );
 }
 
+/** A lone half of a character, or NUL: text that a database or another program can't keep. */
+const UNKEEPABLE = /\0|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
+
+/** Deeper than this nothing of ours goes. */
+const DEEPEST = 60;
+
+/**
+ * Looks at every text in something from outside, keys included.
+ * @throws InputError naming the field where a text holds NUL or half a character
+ */
+export function requireKeepable(input: unknown, root: string, path: readonly PropertyKey[] = []): void {
+  if (typeof input === 'string') {
+    if (!UNKEEPABLE.test(input)) return;
+    const field = fieldPath(path) || root;
+    const what = input.includes('\0') ? 'a NUL character' : 'half of a character';
+    throw new InputError(field, `${field} holds ${what}, which can’t be kept.`, 'whole characters, no NUL');
+  }
+  if (typeof input !== 'object' || input === null) return;
+  if (path.length > DEEPEST) throw new InputError(root, `${root} is nested too deeply.`, `at most ${DEEPEST} levels`);
+  if (Array.isArray(input)) {
+    input.forEach((value: unknown, i) => requireKeepable(value, root, [...path, i]));
+    return;
+  }
+  for (const [key, value] of Object.entries(input)) {
+    if (UNKEEPABLE.test(key)) requireKeepable(key, root, [...path, 'key']);
+    requireKeepable(value, root, [...path, key]);
+  }
+}
+
 /**
  * Parses something from outside.
  * @throws InputError naming the first field that is wrong
  */
 export function parseOrRefuse<S extends z.ZodType>(schema: S, input: unknown, root: string): z.output<S> {
+  requireKeepable(input, root);
   const parsed = schema.safeParse(input, { reportInput: true });
   if (!parsed.success) throw refusal(parsed.error, root);
   return parsed.data;

@@ -1,6 +1,6 @@
 import { InputError, describeRange, type NumberRange } from '../errors';
 import { formatIn, saySmall, unitLabel } from './format';
-import { SYSTEM_UNITS, UNITS, toBaseFactor, type Quantity, type UnitName, type UnitSystem } from './quantities';
+import { UNITS, scaleUnit, toBase, type Quantity, type Scale, type UnitName, type UnitSystem } from './quantities';
 
 /**
  * A value as somebody typed it. `value` is in `unit`, exactly the number that was typed, so that 0.008 in never
@@ -16,6 +16,8 @@ export interface EntryRules {
   /** Name of the field in error messages. */
   readonly field: string;
   readonly quantity: Quantity;
+  /** Decides with the system how a number without a unit is read; the quantity's ordinary one where none is told. */
+  readonly scale?: Scale;
   /** How a number without a unit is read. */
   readonly system: UnitSystem;
   /** Absolute limits, in the base unit. */
@@ -94,18 +96,18 @@ export function parseEntry(text: string, rules: EntryRules): UnderstoodEntry {
   } else if (isFraction && quantity === 'length') {
     unit = 'in';
   } else {
-    unit = SYSTEM_UNITS[quantity][rules.system];
-    const other = SYSTEM_UNITS[quantity][rules.system === 'inch' ? 'metric' : 'inch'];
+    unit = scaleUnit(quantity, rules.system, rules.scale).unit;
+    const other = scaleUnit(quantity, rules.system === 'inch' ? 'metric' : 'inch', rules.scale).unit;
     if (rules.usual && other !== unit) {
       const [low, high] = rules.usual;
-      const usualIn = (u: UnitName): boolean => value * toBaseFactor(u) >= low && value * toBaseFactor(u) <= high;
+      const usualIn = (u: UnitName): boolean => toBase(value, u) >= low && toBase(value, u) <= high;
       if (!usualIn(unit) && usualIn(other)) {
         note = `read as ${other}: ${value} ${unit} would be out of the ordinary here`;
         unit = other;
       }
     }
   }
-  const base = value * toBaseFactor(unit);
+  const base = toBase(value, unit);
   if (!Number.isFinite(base) || !inside(base, range)) {
     const shown = Number.isFinite(base) ? `${formatPlain(value)}${unit ? ` ${unit}` : ''}` : typed;
     throw new InputError(field, `${field} is ${shown}; it must be ${describeRange(range)}.`, allowed);
@@ -140,7 +142,7 @@ const formatPlain = (value: number): string => String(Number(value.toPrecision(8
 
 /** The entry's value in the base unit of its quantity. */
 export function entryBase(entry: Entry): number {
-  return entry.value * toBaseFactor(entry.unit);
+  return toBase(entry.value, entry.unit);
 }
 
 /** An entry for a value that was not typed but taken from elsewhere (a default, a figure). */
@@ -149,9 +151,9 @@ export function entryOf(value: number, unit: UnitName): Entry {
 }
 
 /** What a field shows: the typed text in the system it was typed in, else the value in the chosen system. */
-export function entryText(entry: Entry, quantity: Quantity, system: UnitSystem): string {
+export function entryText(entry: Entry, quantity: Quantity, system: UnitSystem, scale?: Scale): string {
   const typedIn = entry.unit === '' ? 'both' : UNITS[entry.unit].system;
   if (typedIn === 'both' || typedIn === system) return entry.typed;
-  const shown = formatIn(entryBase(entry), quantity, system);
+  const shown = formatIn(entryBase(entry), quantity, system, undefined, scale);
   return shown.unit ? `${shown.text} ${unitLabel(shown.unit)}` : shown.text;
 }

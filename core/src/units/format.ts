@@ -1,4 +1,4 @@
-import { SYSTEM_UNITS, toBaseFactor, type Quantity, type UnitName, type UnitSystem } from './quantities';
+import { fromBase, scaleUnit, type Quantity, type Scale, type UnitName, type UnitSystem } from './quantities';
 
 export interface Shown {
   readonly text: string;
@@ -42,6 +42,12 @@ const DECIMALS: Readonly<Record<UnitName, number>> = {
   mile: 3,
   s: 3,
   ms: 0,
+  '°C': 0,
+  '°F': 0,
+  l: 2,
+  ml: 0,
+  qt: 2,
+  'fl oz': 1,
   '': 3,
 };
 
@@ -60,43 +66,44 @@ function group(text: string): string {
 /** `base` (in the quantity's base unit) in a given unit, with the decimals that this unit deserves. */
 export function formatUnit(base: number, unit: UnitName, decimals = DECIMALS[unit]): string {
   if (!Number.isFinite(base)) return '–';
-  const fixed = (base / toBaseFactor(unit)).toFixed(decimals);
+  const fixed = fromBase(base, unit).toFixed(decimals);
   const text = Number(fixed) === 0 ? fixed.replace('-', '') : fixed;
   return text.startsWith('-') ? `−${group(text.slice(1))}` : group(text);
 }
 
 /** As many decimals as somebody measures: a wheelbase is not read to a micrometre. */
 function usualDecimals(base: number, quantity: Quantity, unit: UnitName): number {
-  if (quantity === 'count') return 0;
+  if (quantity === 'count' || quantity === 'events') return 0;
+  if (quantity === 'money') return 2;
   if (quantity === 'coefficient') return 3;
   return quantity === 'length' && Math.abs(base) >= 100 ? DECIMALS[unit] - 2 : DECIMALS[unit];
 }
 
-/** A figure in the builder's system. */
-export function formatIn(base: number, quantity: Quantity, system: UnitSystem, decimals?: number): Shown {
-  const unit = SYSTEM_UNITS[quantity][system];
-  const places = decimals ?? usualDecimals(base, quantity, unit);
-  return { text: formatUnit(base, unit, places), unit };
+/** A figure in the builder's system, at its scale. */
+export function formatIn(
+  base: number,
+  quantity: Quantity,
+  system: UnitSystem,
+  decimals?: number,
+  scale?: Scale,
+): Shown {
+  const { unit, decimals: own } = scaleUnit(quantity, system, scale);
+  return { text: formatUnit(base, unit, decimals ?? own ?? usualDecimals(base, quantity, unit)), unit };
 }
 
 /** A small length as the trade says it: thou in inch shops, hundredths of a millimetre in metric ones. */
-export function formatSmall(baseMm: number, system: UnitSystem): Shown {
-  return system === 'inch'
-    ? { text: formatUnit(baseMm, 'thou', 1), unit: 'thou' }
-    : { text: formatUnit(baseMm, 'mm', 2), unit: 'mm' };
-}
+export const formatSmall = (baseMm: number, system: UnitSystem): Shown =>
+  formatIn(baseMm, 'length', system, undefined, 'small');
 
 /** A unit as it is written; a metre of road has a name of its own among the units of length. */
 export const unitLabel = (unit: UnitName): string => (unit === 'metre' ? 'm' : unit);
 
 /** `formatIn` as one string. */
-export function say(base: number, quantity: Quantity, system: UnitSystem, decimals?: number): string {
-  const { text, unit } = formatIn(base, quantity, system, decimals);
+export function say(base: number, quantity: Quantity, system: UnitSystem, decimals?: number, scale?: Scale): string {
+  const { text, unit } = formatIn(base, quantity, system, decimals, scale);
   return unit === '' ? text : `${text}${unit === '°' ? '' : NBSP}${unitLabel(unit)}`;
 }
 
-/** `formatSmall` as one string, without a sign. */
-export function saySmall(baseMm: number, system: UnitSystem): string {
-  const { text, unit } = formatSmall(Math.abs(baseMm), system);
-  return `${text}${NBSP}${unit}`;
-}
+/** A small length as one string, without a sign. */
+export const saySmall = (baseMm: number, system: UnitSystem): string =>
+  say(Math.abs(baseMm), 'length', system, undefined, 'small');

@@ -17,9 +17,19 @@ export type Quantity =
   | 'area'
   | 'distance'
   | 'time'
+  | 'temperature'
+  | 'volume'
+  | 'money'
+  | 'events'
   | 'text';
 
 export type UnitSystem = 'inch' | 'metric';
+
+/**
+ * The size at which a quantity is met: a plate's thickness, a backlash and a wheelbase are all lengths, and a bare `8`
+ * means 8 thou in one of them. What is named first for a quantity is what it has where no scale is told.
+ */
+export type Scale = 'plate' | 'small' | 'large' | 'bolt' | 'turning' | 'fill' | 'dose' | 'course' | 'trip';
 
 /** 1 in in mm [exact]. */
 export const MM_PER_INCH = 25.4;
@@ -39,6 +49,8 @@ export const M_PER_FOOT = 0.3048;
 export const KG_PER_LB = 0.45359237;
 /** 1 hp (550 ft·lbf/s) in W [standard: NIST SP 811]. */
 export const WATT_PER_HP = 745.69987;
+/** 1 US liquid quart in l [exact: 57.75 in³]. */
+export const L_PER_QUART = (57.75 * 25.4 ** 3) / 1e6;
 /** 1 metric horsepower (75 m·kgf/s) in W [exact]. */
 export const WATT_PER_PS = 735.49875;
 
@@ -78,19 +90,27 @@ export type UnitName =
   | 'mile'
   | 's'
   | 'ms'
+  | '°C'
+  | '°F'
+  | 'l'
+  | 'ml'
+  | 'qt'
+  | 'fl oz'
   | '';
 
 export interface UnitDefinition {
   readonly quantity: Quantity;
   /** Base units in one of this unit. */
   readonly toBase: number;
+  /** What is added after that; 0 for every unit that starts where the base unit does. */
+  readonly offset?: number;
   /** The system that a builder who types this unit works in; both for the neutral ones. */
   readonly system: UnitSystem | 'both';
   /** Other spellings, lower case, no blanks. */
   readonly aliases: readonly string[];
 }
 
-/** Base units: mm, m/s, N·m, N, N/mm, degrees, rpm, turns per km, kg, W, m², m, s. */
+/** Base units: mm, m/s, N·m, N, N/mm, degrees, rpm, turns per km, kg, W, m², m, s, °C, l. */
 export const UNITS: Readonly<Record<Exclude<UnitName, ''>, UnitDefinition>> = {
   mm: { quantity: 'length', toBase: 1, system: 'metric', aliases: ['mm', 'millimetre', 'millimeter'] },
   cm: { quantity: 'length', toBase: 10, system: 'metric', aliases: ['cm'] },
@@ -147,31 +167,105 @@ export const UNITS: Readonly<Record<Exclude<UnitName, ''>, UnitDefinition>> = {
   mile: { quantity: 'distance', toBase: M_PER_MILE, system: 'inch', aliases: ['mile', 'miles', 'mi'] },
   s: { quantity: 'time', toBase: 1, system: 'both', aliases: ['s', 'sec'] },
   ms: { quantity: 'time', toBase: 0.001, system: 'both', aliases: ['ms'] },
+  '°C': { quantity: 'temperature', toBase: 1, system: 'metric', aliases: ['°c', 'c', 'degc', 'celsius'] },
+  '°F': {
+    quantity: 'temperature',
+    toBase: 5 / 9,
+    offset: -160 / 9,
+    system: 'inch',
+    aliases: ['°f', 'f', 'degf', 'fahrenheit'],
+  },
+  l: { quantity: 'volume', toBase: 1, system: 'metric', aliases: ['l', 'litre', 'litres', 'liter', 'liters'] },
+  ml: { quantity: 'volume', toBase: 0.001, system: 'metric', aliases: ['ml', 'cc', 'cm³', 'cm3'] },
+  qt: { quantity: 'volume', toBase: L_PER_QUART, system: 'inch', aliases: ['qt', 'quart', 'quarts'] },
+  'fl oz': { quantity: 'volume', toBase: L_PER_QUART / 32, system: 'inch', aliases: ['floz', 'oz'] },
 };
 
-/** The unit a bare number is read in, and in which a figure is shown, by the builder's system. */
-export const SYSTEM_UNITS: Readonly<Record<Quantity, Readonly<Record<UnitSystem, UnitName>>>> = {
-  length: { inch: 'in', metric: 'mm' },
-  speed: { inch: 'mph', metric: 'km/h' },
-  torque: { inch: 'lbf·ft', metric: 'N·m' },
-  force: { inch: 'lbf', metric: 'N' },
-  angle: { inch: '°', metric: '°' },
-  ratio: { inch: '', metric: '' },
-  rotation: { inch: 'rpm', metric: 'rpm' },
-  count: { inch: '', metric: '' },
-  coefficient: { inch: '', metric: '' },
-  percent: { inch: '%', metric: '%' },
-  'turns-per-distance': { inch: 'turns/mile', metric: 'turns/km' },
-  stiffness: { inch: 'lbf/in', metric: 'N/mm' },
-  mass: { inch: 'lb', metric: 'kg' },
-  power: { inch: 'hp', metric: 'kW' },
-  area: { inch: 'ft²', metric: 'm²' },
-  distance: { inch: 'ft', metric: 'metre' },
-  time: { inch: 's', metric: 's' },
-  text: { inch: '', metric: '' },
-};
+/** How a quantity is read and shown in one system: unit of a bare number, decimals, step of an arrow key. */
+export interface ScaleUnit {
+  readonly unit: UnitName;
+  /** Where a figure does not say it itself; the unit's own where none stand here. */
+  readonly decimals?: number;
+  /** In the unit. */
+  readonly step: number;
+}
 
-/** Base units in one `unit`; 1 for plain numbers. */
-export function toBaseFactor(unit: UnitName): number {
-  return unit === '' ? 1 : UNITS[unit].toBase;
+type Scales = Readonly<Partial<Record<Scale, Readonly<Record<UnitSystem, ScaleUnit>>>>>;
+const one = (unit: UnitName, step: number): Readonly<Record<UnitSystem, ScaleUnit>> => ({
+  inch: { unit, step },
+  metric: { unit, step },
+});
+const two = (inch: ScaleUnit, metric: ScaleUnit): Readonly<Record<UnitSystem, ScaleUnit>> => ({ inch, metric });
+
+/** The unit a bare number is read in, and in which a figure is shown, by the builder's system and the scale. */
+export const SCALES: Readonly<
+  Record<Quantity, { readonly ordinary: Readonly<Record<UnitSystem, ScaleUnit>>; readonly scales: Scales }>
+> = (() => {
+  const plain = (units: Readonly<Record<UnitSystem, ScaleUnit>>, scales: Scales = {}) => ({ ordinary: units, scales });
+  const plate = two({ unit: 'in', step: 0.001 }, { unit: 'mm', step: 0.01 });
+  const bolt = two({ unit: 'lbf·ft', step: 1 }, { unit: 'N·m', step: 1 });
+  const fill = two({ unit: 'qt', decimals: 2, step: 0.1 }, { unit: 'l', decimals: 2, step: 0.1 });
+  const course = two({ unit: 'ft', step: 10 }, { unit: 'metre', step: 10 });
+  return {
+    length: plain(plate, {
+      plate,
+      small: two({ unit: 'thou', decimals: 1, step: 0.5 }, { unit: 'mm', decimals: 2, step: 0.01 }),
+      large: two({ unit: 'in', decimals: 2, step: 0.1 }, { unit: 'mm', decimals: 1, step: 1 }),
+    }),
+    speed: plain(two({ unit: 'mph', step: 1 }, { unit: 'km/h', step: 1 })),
+    torque: plain(bolt, {
+      bolt,
+      turning: two({ unit: 'lbf·in', decimals: 1, step: 0.5 }, { unit: 'N·m', decimals: 2, step: 0.05 }),
+    }),
+    force: plain(two({ unit: 'lbf', step: 10 }, { unit: 'N', step: 50 })),
+    angle: plain(one('°', 1)),
+    ratio: plain(one('', 0.01)),
+    rotation: plain(one('rpm', 100)),
+    count: plain(one('', 1)),
+    coefficient: plain(one('', 0.005)),
+    percent: plain(one('%', 1)),
+    'turns-per-distance': plain(two({ unit: 'turns/mile', step: 1 }, { unit: 'turns/km', step: 1 })),
+    stiffness: plain(two({ unit: 'lbf/in', step: 10 }, { unit: 'N/mm', step: 1 })),
+    mass: plain(two({ unit: 'lb', step: 10 }, { unit: 'kg', step: 5 })),
+    power: plain(two({ unit: 'hp', step: 1 }, { unit: 'kW', step: 1 })),
+    area: plain(two({ unit: 'ft²', step: 0.1 }, { unit: 'm²', step: 0.01 })),
+    distance: plain(course, {
+      course,
+      trip: two({ unit: 'mile', decimals: 0, step: 10 }, { unit: 'km', decimals: 0, step: 10 }),
+    }),
+    time: plain(one('s', 0.01)),
+    temperature: plain(two({ unit: '°F', step: 5 }, { unit: '°C', step: 1 })),
+    volume: plain(fill, {
+      fill,
+      dose: two({ unit: 'fl oz', decimals: 1, step: 0.5 }, { unit: 'ml', decimals: 0, step: 10 }),
+    }),
+    money: plain(one('', 1)),
+    events: plain(one('', 1)),
+    text: plain(one('', 1)),
+  };
+})();
+
+/**
+ * Unit, decimals and step of a quantity at a scale.
+ * @throws Error for a scale that the quantity does not have: a mistake of ours
+ */
+export function scaleUnit(quantity: Quantity, system: UnitSystem, scale?: Scale): ScaleUnit {
+  const { ordinary, scales } = SCALES[quantity];
+  const units = scale === undefined ? ordinary : scales[scale];
+  if (!units) throw new Error(`${quantity} has no scale ${scale}`);
+  return units[system];
+}
+
+/** A number in `unit` as one in the base unit of its quantity; plain numbers stay as they are. */
+export function toBase(value: number, unit: UnitName): number {
+  if (unit === '') return value;
+  const { toBase: factor, offset = 0 } = UNITS[unit];
+  return value * factor + offset;
+}
+
+/** The other way round. */
+export function fromBase(base: number, unit: UnitName): number {
+  if (unit === '') return base;
+  const { toBase: factor, offset = 0 } = UNITS[unit];
+  return (base - offset) / factor;
 }

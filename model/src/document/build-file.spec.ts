@@ -69,14 +69,14 @@ describe('build file', () => {
       'build.axles.rear.unit.plate.packs.left.members',
     ],
     ['descending rpm', (f) => loose(f).build.engine.torqueCurve.reverse(), 'build.engine.torqueCurve'],
-    ['a gear that is not there', (f) => (loose(f).build.operatingPoint.gear = 9), 'build.operatingPoint.gear'],
+    ['a gear that is not there', (f) => (loose(f).build.startPoint.gear = 9), 'build.startPoint.gear'],
     ['an axle that is driven but missing', (f) => (loose(f).build.driven = 'both'), 'build.axles.front'],
     [
       'a bore above the outside',
       (f) => (loose(f).build.axles.rear.unit.plate.frictionInnerDiameter = { typed: '5 in', value: 5, unit: 'in' }),
       'build.axles.rear.unit.plate.frictionInnerDiameter',
     ],
-    ['a later format', (f) => (loose(f).formatVersion = 2), 'formatVersion'],
+    ['a later format', (f) => (loose(f).formatVersion = 3), 'formatVersion'],
     [
       'a void of nothing',
       (f) => (loose(f).ledger[14].voids = '20000000-0000-4000-8000-000000000000'),
@@ -103,7 +103,7 @@ describe('build file', () => {
 
   it('reads a shop file as its builds', () => {
     const builds = Object.values(demoFiles());
-    expect(readFile({ format: 'hot-spline/shop-file', formatVersion: 1, builds })).toEqual(builds);
+    expect(readFile({ format: 'hot-spline/shop-file', formatVersion: 2, builds })).toEqual(builds);
   });
 
   it('a breakaway reading takes torque and no length', () => {
@@ -112,6 +112,6 @@ describe('build file', () => {
     file.ledger.push(reading(subject, entryOf(40, 'N·m')));
     expect(readBuildFile(file).ledger.length).toBe(file.ledger.length);
     file.ledger.push(reading(subject, entryOf(2, 'mm')));
-    expect(() => readBuildFile(file)).toThrowError(/value.unit/);
+    expect(() => readBuildFile(file)).toThrowError(/value\.entries\[0\]\.unit/);
   });
 });

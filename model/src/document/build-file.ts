@@ -1,9 +1,13 @@
 import { InputError } from '@hot-spline/core';
-import { buildSchema, photoId } from './schema';
-import { ledgerEntrySchema, type LedgerEntry } from './ledger';
+import type { LedgerEntry } from '../engine/readings';
 import { parseOrRefuse } from '../refuse';
 import { z } from '../zod';
+import { photoId } from './fields';
+import { ledgerEntrySchema } from './ledger';
 import { PHOTO_BYTES, PHOTO_TYPES } from './photos';
+import { buildSchema } from './schema';
+import { requireVersion, upgrade } from './upgrade';
+import { FORMAT_VERSION } from './version';
 
 /** A photo in a file: its bytes in base64. */
 export const photoSchema = z.strictObject({
@@ -15,7 +19,7 @@ export const photoSchema = z.strictObject({
 /** One build with everything measured on it: what is exported and imported, and what demo/ holds. */
 export const buildFileSchema = z.strictObject({
   format: z.literal('hot-spline/build-file'),
-  formatVersion: z.literal(1),
+  formatVersion: z.literal(FORMAT_VERSION),
   build: buildSchema,
   ledger: z.array(ledgerEntrySchema).max(100_000),
   /** Photos of pieces; absent where there are none. */
@@ -28,35 +32,51 @@ export type BuildFile = z.infer<typeof buildFileSchema>;
 /** All builds of a shop in one file. */
 export const shopFileSchema = z.strictObject({
   format: z.literal('hot-spline/shop-file'),
-  formatVersion: z.literal(1),
+  formatVersion: z.literal(FORMAT_VERSION),
   builds: z.array(buildFileSchema).max(10_000),
 });
 
-/** A void must name a reading that stands before it, and no id may come twice. */
-function checkLedger(ledger: readonly LedgerEntry[]): void {
-  const readings = new Set<string>();
+/** A void must name an entry that stands before it, and no id may come twice. */
+function checkLedger(ledger: readonly LedgerEntry[], at = ''): void {
+  const voidable = new Set<string>();
   const ids = new Set<string>();
   ledger.forEach((entry, i) => {
-    if (ids.has(entry.id))
-      throw new InputError(`ledger[${i}].id`, `ledger[${i}].id stands twice in the file.`, 'each id once');
+    const field = `${at}ledger[${i}]`;
+    if (ids.has(entry.id)) throw new InputError(`${field}.id`, `${field}.id stands twice in the file.`, 'each id once');
     ids.add(entry.id);
-    if (entry.kind === 'reading') readings.add(entry.id);
-    else if (!readings.has(entry.voids)) {
+    if (entry.kind !== 'void') voidable.add(entry.id);
+    else if (!voidable.has(entry.voids)) {
       throw new InputError(
-        `ledger[${i}].voids`,
-        `ledger[${i}].voids names no reading before it.`,
-        'the id of an earlier reading',
+        `${field}.voids`,
+        `${field}.voids names no entry before it that could be voided.`,
+        'the id of an earlier reading, decision or signature',
       );
     }
   });
 }
 
+const isPlain = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** A build file of any version as one of today, still to be parsed. */
+function upgradeFile(input: unknown): unknown {
+  if (!isPlain(input) || input['format'] !== 'hot-spline/build-file') return input;
+  const version = requireVersion(input['formatVersion']);
+  const { build, ledger } = input;
+  return {
+    ...input,
+    formatVersion: FORMAT_VERSION,
+    build: upgrade('build', version, build),
+    ledger: Array.isArray(ledger) ? ledger.map((entry) => upgrade('ledger-entry', version, entry)) : ledger,
+  };
+}
+
 /**
- * Reads an exported build.
- * @throws InputError naming the field for missing and extra keys and values out of range
+ * Reads an exported build, of today or of any earlier version.
+ * @throws InputError naming the field for missing and extra keys, values out of range and later versions
  */
 export function readBuildFile(input: unknown): BuildFile {
-  const file = parseOrRefuse(buildFileSchema, input, 'file');
+  const file = parseOrRefuse(buildFileSchema, upgradeFile(input), 'file');
   checkLedger(file.ledger);
   return file;
 }
@@ -66,10 +86,15 @@ export function readBuildFile(input: unknown): BuildFile {
  * @throws InputError naming the field
  */
 export function readFile(input: unknown): BuildFile[] {
-  if (typeof input === 'object' && input !== null && 'format' in input && input.format === 'hot-spline/shop-file') {
-    const { builds } = parseOrRefuse(shopFileSchema, input, 'file');
-    for (const file of builds) checkLedger(file.ledger);
-    return builds;
-  }
-  return [readBuildFile(input)];
+  if (!isPlain(input) || input['format'] !== 'hot-spline/shop-file') return [readBuildFile(input)];
+  requireVersion(input['formatVersion']);
+  const { builds } = input;
+  const upgraded = {
+    ...input,
+    formatVersion: FORMAT_VERSION,
+    builds: Array.isArray(builds) ? builds.map(upgradeFile) : builds,
+  };
+  const file = parseOrRefuse(shopFileSchema, upgraded, 'file');
+  file.builds.forEach((one, i) => checkLedger(one.ledger, `builds[${i}].`));
+  return file.builds;
 }

@@ -1,70 +1,82 @@
-import { HOLDS, LIMITS } from '@hot-spline/core';
-import { AXLES, SIDES } from './schema';
-import { entrySchema } from './entry-schema';
+import { subjects } from '../capabilities';
+import type { LedgerEntry, Reading } from '../engine/readings';
+import { signedFigures } from '../engine/values';
 import { z } from '../zod';
 
 export const idSchema = z.uuid();
-const at = z.iso.datetime();
+const written = {
+  id: idSchema,
+  /** Time of the device that wrote it, in UTC. */
+  at: z.iso.datetime(),
+  /** Who wrote it: a name chosen once a device; empty where nobody has said. */
+  who: z.string().trim().max(60),
+};
+const note = z.string().max(500).optional();
 
-/** What was measured. A breakaway carries how the axle was held: there is no reading without it. */
-export const subjectSchema = z.discriminatedUnion('what', [
+/** One schema a subject: the value and the state belong to it. */
+const readings = subjects.map((subject) =>
   z.strictObject({
-    what: z.literal('thickness'),
-    axle: z.enum(AXLES),
-    side: z.enum(SIDES),
-    memberId: z.string().min(1).max(64),
-  }),
-  z.strictObject({
-    what: z.literal('stack-height'),
-    axle: z.enum(AXLES),
-    side: z.enum(SIDES),
-    /** The pieces that were in the stack: the reading holds for no other stack. */
-    memberIds: z.array(z.string().min(1).max(64)).min(1).max(LIMITS.packMembers.max),
-  }),
-  z.strictObject({ what: z.literal('case-depth'), axle: z.enum(AXLES), side: z.enum(SIDES) }),
-  /** Between side gear and spider gears, felt at the side gear. */
-  z.strictObject({ what: z.literal('side-gear-backlash'), axle: z.enum(AXLES), side: z.enum(SIDES) }),
-  /** Of a friction insert between the side gears: what is left free. */
-  z.strictObject({ what: z.literal('insert-fit'), axle: z.enum(AXLES) }),
-  z.strictObject({ what: z.literal('breakaway'), axle: z.enum(AXLES), hold: z.enum(HOLDS) }),
-]);
-
-const lengthValue = entrySchema('length', LIMITS.thicknessMm);
-const torqueValue = entrySchema('torque', { above: 0, max: 1e5, unit: 'N·m' });
-
-export const readingSchema = z
-  .strictObject({
     kind: z.literal('reading'),
-    id: idSchema,
-    at,
-    subject: subjectSchema,
-    value: z.unknown(),
+    ...written,
+    subject: subject.schema,
+    value: subject.valueSchema,
+    state: subject.stateSchema,
     instrument: z.string().trim().min(1).max(60),
-    note: z.string().max(500).optional(),
-  })
-  .transform((reading, context) => {
-    const schema = reading.subject.what === 'breakaway' ? torqueValue : lengthValue;
-    const parsed = schema.safeParse(reading.value);
-    if (!parsed.success) {
-      for (const issue of parsed.error.issues) {
-        context.addIssue({ code: 'custom', path: ['value', ...issue.path], message: issue.message });
-      }
-      return z.NEVER;
-    }
-    return { ...reading, value: parsed.data };
+    note,
+  }),
+);
+const byWhat = new Map(subjects.map((subject, i) => [subject.what, readings[i]]));
+
+const knownSubject = z.looseObject({ what: z.enum(subjects.map(({ what }) => what) as [string, ...string[]]) });
+
+/** A reading, checked by the subject that it names. */
+export const readingSchema = z
+  .looseObject({ kind: z.literal('reading'), subject: knownSubject })
+  .transform((reading, context): Reading => {
+    const schema = byWhat.get(reading.subject.what);
+    const parsed = schema?.safeParse(reading, { reportInput: true });
+    if (parsed?.success) return parsed.data as Reading;
+    for (const issue of parsed?.error.issues ?? []) context.issues.push(issue as never);
+    return z.NEVER;
   });
+
+/** Something that was decided: what about, how, and why. */
+export const decisionSchema = z.strictObject({
+  kind: z.literal('decision'),
+  ...written,
+  about: z.string().trim().min(1).max(120),
+  decided: z.string().trim().min(1).max(300),
+  why: z.string().trim().max(500),
+});
+
+/** Somebody's name under figures: a gate, a hand-over. */
+export const signatureSchema = z.strictObject({
+  kind: z.literal('signature'),
+  ...written,
+  gate: z.string().trim().min(1).max(60),
+  name: z.string().trim().min(1).max(60),
+  figures: signedFigures,
+  note,
+});
 
 export const voidSchema = z.strictObject({
   kind: z.literal('void'),
-  id: idSchema,
-  at,
+  ...written,
   voids: idSchema,
   reason: z.string().trim().min(1).max(300),
 });
 
-export const ledgerEntrySchema = z.discriminatedUnion('kind', [readingSchema, voidSchema]);
+const KINDS = ['reading', 'decision', 'signature', 'void'] as const;
+const others = z.discriminatedUnion('kind', [decisionSchema, signatureSchema, voidSchema]);
 
-export type Subject = z.infer<typeof subjectSchema>;
-export type Reading = z.infer<typeof readingSchema>;
-export type VoidEntry = z.infer<typeof voidSchema>;
-export type LedgerEntry = z.infer<typeof ledgerEntrySchema>;
+/** One entry of the ledger. */
+export const ledgerEntrySchema = z.looseObject({ kind: z.enum(KINDS) }).transform((entry, context): LedgerEntry => {
+  const schema = entry.kind === 'reading' ? readingSchema : others;
+  const parsed = schema.safeParse(entry, { reportInput: true });
+  if (parsed.success) return parsed.data;
+  for (const issue of parsed.error.issues) context.issues.push(issue as never);
+  return z.NEVER;
+});
+
+/** The same as one union without code, for JSON Schema. */
+export const ledgerEntryShape = z.union([...readings, decisionSchema, signatureSchema, voidSchema]);

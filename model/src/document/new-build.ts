@@ -1,16 +1,11 @@
 import { entryOf } from '@hot-spline/core';
 import { HANDBOOK_SCHOOLS, type Schools } from '../library/schools';
-import {
-  UNIT_PARTS,
-  type Axle,
-  type Brief,
-  type Build,
-  type Member,
-  type Pack,
-  type PlateSpec,
-  type Road,
-  type Unit,
-} from './schema';
+import { UNIT_PARTS, type Unit } from '../unit/schema';
+import type { Axle, Build } from './schema';
+import { FORMAT_VERSION } from './version';
+import type { Brief } from '../identity/schema';
+import type { Member, Pack, PlateSpec } from '../pack/schema';
+import type { Road } from '../road/schema';
 
 /** A short id that is unique inside one build. */
 export function freshId(taken: Iterable<string>, prefix: string): string {
@@ -206,11 +201,12 @@ export function newBuild(name: string): Build {
   ];
   return {
     format: 'hot-spline/build',
-    formatVersion: 1,
+    formatVersion: FORMAT_VERSION,
     name,
     vehicle: '',
     use: 'street',
     notes: '',
+    assumed: [],
     engine: {
       kind: 'combustion',
       torqueCurve: [
@@ -237,6 +233,6 @@ export function newBuild(name: string): Build {
     shelf: { pairs: [], finals: [], steps: 'shrinking', floorRpm: 0, limiterMargin: entryOf(2, '%') },
     course: null,
     points: [],
-    operatingPoint: { gear: 2, range: 0, rpm: 4000 },
+    startPoint: { gear: 2, range: 0, rpm: 4000 },
   };
 }

@@ -1,4 +1,6 @@
-import { AXLES, SIDES, type Build, type Condition } from './schema';
+import { AXLES, SIDES } from './names';
+import type { Build } from './schema';
+import type { Condition } from '../pack/schema';
 
 /** What a photo may be; other pictures are made into the first of these before they are sent. */
 export const PHOTO_TYPES = ['image/jpeg', 'image/png', 'image/webp'] as const;

@@ -45,7 +45,7 @@ describe('a build', () => {
   /** Where, what is put there, and what the sentence says. */
   const cases: [Path, unknown, RegExp][] = [
     [['format'], 'other/build', /must be/],
-    [['formatVersion'], 2, /must be/],
+    [['formatVersion'], 3, /must be/],
     [['name'], '', /at least 1/],
     [['name'], '   ', /at least 1/],
     [['name'], 'x'.repeat(81), /at most 80/],
@@ -104,9 +104,9 @@ describe('a build', () => {
     [['shelf', 'steps'], 'growing', /one of shrinking, descending/],
     [['shelf', 'floorRpm'], -1, /at least 0/],
     [['points'], [{ id: 'a', name: '', gear: 0, range: 0, rpm: 2000 }], /at least 1/],
-    [['operatingPoint', 'gear'], 11, /is not one of the gears/],
-    [['operatingPoint', 'range'], 3, /is not one of the ranges/],
-    [['operatingPoint', 'rpm'], 1e308, /at most/],
+    [['startPoint', 'gear'], 11, /is not one of the gears/],
+    [['startPoint', 'range'], 3, /is not one of the ranges/],
+    [['startPoint', 'rpm'], 1e308, /at most/],
   ];
   for (const [path, value, says] of cases) {
     it(`with ${name(path)} = ${(JSON.stringify(value) ?? 'nothing').slice(0, 50)} is refused by that name`, () => {

@@ -1,6 +1,6 @@
 import { InputError } from '@hot-spline/core';
 import { z } from '../zod';
-import { calculations } from '../definitions';
+import { calculations } from '../capabilities';
 import { openApi } from './openapi';
 
 /** Names and keys of the public interface, with the values that it promises. */

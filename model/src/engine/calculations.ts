@@ -27,7 +27,11 @@ export class Registry {
   private readonly byName = new Map<string, Calculation>();
 
   constructor(calculations: readonly Calculation[]) {
-    for (const calculation of calculations) this.byName.set(calculation.name, calculation);
+    for (const calculation of calculations) {
+      const { name } = calculation;
+      if (this.byName.has(name)) throw new Error(`calculation ${name} is registered twice`);
+      this.byName.set(name, calculation);
+    }
   }
 
   names(): string[] {

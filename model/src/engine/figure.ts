@@ -1,5 +1,15 @@
-import type { Quantity, UnitSystem, Working } from '@hot-spline/core';
-import type { AxleName } from '../document/schema';
+import type { Quantity, Source, Working } from '@hot-spline/core';
+
+export const EXACT: Source = { kind: 'exact', text: 'arithmetic' };
+
+/** How far a value can be leaned on: how it came into the build, the weakest first. */
+export const RESTS = ['assumed', 'memory', 'trade', 'said', 'library', 'sheet', 'measured'] as const;
+export type Rests = (typeof RESTS)[number];
+
+/** The weakest of several; `measured` where there is nothing that could be weak. */
+export function weakest(all: readonly Rests[]): Rests {
+  return RESTS.find((one) => all.includes(one)) ?? 'measured';
+}
 
 /** A computed value that can show how it came about. The working is made only when somebody opens it. */
 export interface Figure {
@@ -10,46 +20,10 @@ export interface Figure {
   readonly decimals?: number;
   /** What is said in place of a value where there is none, e.g. `locked`. */
   readonly instead?: string;
+  /** What it rests on, the weakest of its inputs. */
+  readonly rests: Rests;
   readonly explain?: (() => Working) | undefined;
 }
 
-/** Most serious first in every list. */
-export const VERDICTS = ['stop', 'watch', 'not-yet', 'fits'] as const;
-export type Verdict = (typeof VERDICTS)[number];
-
-export type Sheet = 'brief' | 'engine' | 'gearing' | 'road' | 'sets' | 'unit' | 'pack' | 'ledger';
-
-/** A judgement about figures. */
-export interface Finding {
-  readonly id: string;
-  readonly verdict: Verdict;
-  readonly sheet: Sheet;
-  readonly axle?: AxleName;
-  /** Element id of the place that the finding is about. */
-  readonly anchor: string;
-  /** Ids of the figures that it rests on. */
-  readonly figures: readonly string[];
-  /** The rule behind it and how that is marked. */
-  readonly rule: string;
-  /** What, by how much, and what to do, in the builder's units. */
-  readonly say: (system: UnitSystem) => { readonly title: string; readonly detail: string };
-}
-
-/** Collects figures and findings while a build is derived. */
-export class Derivation {
-  readonly figures = new Map<string, Figure>();
-  readonly findings: Finding[] = [];
-
-  figure(figure: Figure): Figure {
-    this.figures.set(figure.id, figure);
-    return figure;
-  }
-
-  finding(finding: Finding): void {
-    this.findings.push(finding);
-  }
-
-  sorted(): Finding[] {
-    return [...this.findings].sort((a, b) => VERDICTS.indexOf(a.verdict) - VERDICTS.indexOf(b.verdict));
-  }
-}
+/** The ids of a capability's figures: each made by a function, so that a mistyped one does not compile. */
+export type FigureIds = Readonly<Record<string, (...of: never[]) => string>>;

@@ -1,4 +1,4 @@
-import { calculations } from '../definitions';
+import { calculations } from '../capabilities';
 
 const errorSchema = {
   type: 'object',

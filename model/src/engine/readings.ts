@@ -1,32 +1,78 @@
-import type { LedgerEntry, Reading, Subject, VoidEntry } from '../document/ledger';
+import { entryBase, type Entry } from '@hot-spline/core';
+import { subjectKey, type Subject, type SubjectOf } from './subjects';
+import { countedEntry, type ReadingValue } from './values';
 
-/** One key per thing that can be measured. */
-export function subjectKey(subject: Subject): string {
-  switch (subject.what) {
-    case 'thickness':
-      return `thickness/${subject.axle}/${subject.side}/${subject.memberId}`;
-    case 'breakaway':
-      return `breakaway/${subject.axle}/${subject.hold}`;
-    case 'insert-fit':
-      return `insert-fit/${subject.axle}`;
-    default:
-      return `${subject.what}/${subject.axle}/${subject.side}`;
-  }
+/** What every entry of the ledger says. */
+interface Written {
+  readonly id: string;
+  /** Time of the device that wrote it: for people. What counts is the order in the ledger. */
+  readonly at: string;
+  /** Who wrote it; empty where nobody has said. */
+  readonly who: string;
 }
 
-/** Which entry voids which reading. */
-export function voidedBy(ledger: readonly LedgerEntry[]): ReadonlyMap<string, VoidEntry> {
-  const voids = new Map<string, VoidEntry>();
+export interface Reading extends Written {
+  readonly kind: 'reading';
+  readonly subject: SubjectOf;
+  readonly value: ReadingValue;
+  /** The state that it was taken in. */
+  readonly state: Readonly<Record<string, string>>;
+  readonly instrument: string;
+  readonly note?: string | undefined;
+}
+
+/** Something that was decided: what about, how, and why. */
+export interface Decision extends Written {
+  readonly kind: 'decision';
+  readonly about: string;
+  readonly decided: string;
+  readonly why: string;
+}
+
+/** Somebody's name under figures: a gate, a hand-over. */
+export interface Signature extends Written {
+  readonly kind: 'signature';
+  readonly gate: string;
+  readonly name: string;
+  readonly figures: Readonly<Record<string, number>>;
+  readonly note?: string | undefined;
+}
+
+export interface Void extends Written {
+  readonly kind: 'void';
+  readonly voids: string;
+  readonly reason: string;
+}
+
+export type LedgerEntry = Reading | Decision | Signature | Void;
+
+/** A reading in force with its place in the ledger. */
+export interface InForce extends Reading {
+  readonly seq: number;
+}
+
+/** The reading in force for each subject, by its key. */
+export type Readings = ReadonlyMap<string, InForce>;
+
+/** Which entry voids which. */
+export function voidedBy(ledger: readonly LedgerEntry[]): ReadonlyMap<string, Void> {
+  const voids = new Map<string, Void>();
   for (const entry of ledger) if (entry.kind === 'void' && !voids.has(entry.voids)) voids.set(entry.voids, entry);
   return voids;
 }
 
-/** The reading in force for each subject: the last one in the ledger that is not voided. */
-export function readingsInForce(ledger: readonly LedgerEntry[]): ReadonlyMap<string, Reading> {
+/** The reading in force for each subject: the last one in the ledger, not by anybody's clock, that is not voided. */
+export function inForce(ledger: readonly LedgerEntry[], kinds: readonly Subject[]): Readings {
   const voids = voidedBy(ledger);
-  const inForce = new Map<string, Reading>();
-  for (const entry of ledger) {
-    if (entry.kind === 'reading' && !voids.has(entry.id)) inForce.set(subjectKey(entry.subject), entry);
-  }
-  return inForce;
+  const readings = new Map<string, InForce>();
+  ledger.forEach((entry, seq) => {
+    if (entry.kind === 'reading' && !voids.has(entry.id))
+      readings.set(subjectKey(entry.subject, kinds), { ...entry, seq });
+  });
+  return readings;
 }
+
+/** The entry that counts of a reading of a number. */
+export const readingEntry = ({ value }: Reading): Entry => countedEntry(value);
+/** Its value in the base unit. */
+export const readingBase = (reading: Reading): number => entryBase(readingEntry(reading));

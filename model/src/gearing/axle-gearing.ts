@@ -12,13 +12,15 @@ import {
   wornDiameter,
   type Gearing,
   type Hunting,
-  type Source,
   type ToothPair,
   type TyreGrowth,
   type TyreSize,
   type Working,
 } from '@hot-spline/core';
-import type { Axle, AxleName, Build, Tyre } from '../document/schema';
+import { EXACT } from '../engine/figure';
+import type { Axle, Build } from '../document/schema';
+import type { AxleName } from '../document/names';
+import type { Tyre } from './schema';
 
 export interface AxleGearingState {
   readonly name: AxleName;
@@ -31,8 +33,6 @@ export interface AxleGearingState {
   readonly commonDivisor: number;
   readonly growth: TyreGrowth | null;
 }
-
-export const EXACT: Source = { kind: 'exact', text: 'arithmetic' };
 
 /** Axles that are driven, the one that everything else follows first. */
 export function drivenAxles(build: Build): AxleName[] {

@@ -1,17 +1,21 @@
-import { axleMismatch, engineRpm, entryBase, explain, say, toothPair, totalRatio } from '@hot-spline/core';
-import type { AxleName, Build } from '../document/schema';
-import type { Derivation } from '../engine/figure';
+import { axleMismatch, engineRpm, entryBase, explain, toothPair, totalRatio } from '@hot-spline/core';
+import type { AxleName } from '../document/names';
+import type { Build } from '../document/schema';
+import { capital } from '../document/names';
+import type { Derivation } from '../engine/derivation';
+import { fact } from '../engine/finding';
+import type { OperatingPoint } from '../point/schema';
+import { gearingFigures } from './ids';
+import * as words from './words';
+import { EXACT } from '../engine/figure';
 import {
-  EXACT,
   axleGearingState,
   drivenAxles,
   explainCircumference,
   explainRpm,
-  explainSpeed,
   explainTeeth,
   gearRatios,
   gearingAt,
-  speedFan,
   tallestGear,
   tyreCircumference,
   type AxleGearingState,
@@ -29,40 +33,38 @@ export const GEARING_GUARDS = {
 
 export type GearingState = Partial<Record<AxleName, AxleGearingState>>;
 
-const title = (axle: AxleName): string => (axle === 'rear' ? 'Rear' : 'Front');
-const percent = (fraction: number): string => `${(100 * Math.abs(fraction)).toFixed(2)} %`;
-
 /** Tyre, gearbox and final drive: figures and what they say. */
-export function deriveGearing(build: Build, main: AxleName, d: Derivation): GearingState {
+export function deriveGearing(build: Build, main: AxleName, all: Derivation): GearingState {
   const state: GearingState = {};
   for (const name of drivenAxles(build)) {
     const axle = build.axles[name];
     if (!axle) continue;
+    const d = all.using([`axles.${name}.tyre`, `axles.${name}.finalDrive`]);
     const own = axleGearingState(name, axle);
     state[name] = own;
     d.figure({
-      id: `gearing.${name}.circumference`,
-      label: `${title(name)} rolling circumference`,
+      id: gearingFigures.circumference(name),
+      label: `${capital(name)} rolling circumference`,
       value: own.circumferenceMm,
       quantity: 'length',
       explain: () => explainCircumference(axle),
     });
     d.figure({
-      id: `gearing.${name}.final`,
-      label: `${title(name)} final drive`,
+      id: gearingFigures.final(name),
+      label: `${capital(name)} final drive`,
       value: own.finalRatio,
       quantity: 'ratio',
-      explain: () => explainTeeth(`${title(name)} final drive by tooth count`, axle.finalDrive),
+      explain: () => explainTeeth(`${capital(name)} final drive by tooth count`, axle.finalDrive),
     });
     findHunting(name, own, d);
     findTyre(build, name, own, d);
   }
-  findSteps(build, d);
+  findSteps(build, all.using(['gearbox.gears']));
   const own = state[main];
   if (!own) return state;
-  speedsAtLimit(build, own, d);
-  cruise(build, own, d);
-  mismatch(state, d);
+  const whole = all.using([`axles.${main}.tyre`, `axles.${main}.finalDrive`, 'gearbox.gears']);
+  cruise(build, own, whole);
+  mismatch(state, all.using(['axles.rear', 'axles.front']));
   return state;
 }
 
@@ -71,21 +73,12 @@ function findHunting(name: AxleName, own: AxleGearingState, d: Derivation): void
   d.finding({
     id: `gearing.hunting.${name}`,
     verdict: own.hunting === 'hunting' ? 'fits' : 'watch',
-    sheet: 'gearing',
-    axle: name,
-    anchor: `final-${name}-ring`,
-    figures: [`gearing.${name}.final`],
+    place: { sheet: 'gearing', tab: 'speed', axle: name, field: `final-${name}-ring` },
+    station: 'final',
+    figures: [gearingFigures.final(name)],
     rule: 'gcd(ring, pinion) = 1 is hunting [exact]',
-    say: () =>
-      own.hunting === 'hunting'
-        ? {
-            title: `${title(name)} ${ring}/${pinion} hunts`,
-            detail: 'Every tooth meets every tooth: no timing marks to align.',
-          }
-        : {
-            title: `${title(name)} ${ring}/${pinion} does not hunt${own.hunting === 'partial' ? ' fully' : ''}`,
-            detail: `Teeth share the divisor ${own.commonDivisor}: align the timing marks of ring and pinion.`,
-          },
+    facts: { axle: name, teeth: `${ring}/${pinion}`, hunting: own.hunting, divisor: fact(own.commonDivisor, 'count') },
+    say: words.hunting,
   });
 }
 
@@ -94,21 +87,22 @@ function findTyre(build: Build, name: AxleName, own: AxleGearingState, d: Deriva
   if (!tyre?.measured) return;
   const nominal = tyreCircumference({ ...tyre, measured: null });
   const off = own.circumferenceMm / nominal - 1;
+  const far = Math.abs(off) > GEARING_GUARDS.tyre;
   d.finding({
     id: `gearing.tyre.${name}`,
-    verdict: Math.abs(off) > GEARING_GUARDS.tyre ? 'watch' : 'fits',
-    sheet: 'gearing',
-    axle: name,
-    anchor: `tyre-${name}-measured`,
-    figures: [`gearing.${name}.circumference`],
+    verdict: far ? 'watch' : 'fits',
+    place: { sheet: 'gearing', tab: 'speed', axle: name, field: `tyre-${name}-measured` },
+    station: 'tyres',
+    figures: [gearingFigures.circumference(name)],
     rule: `our guard band: measured within ${100 * GEARING_GUARDS.tyre} % of the designation`,
-    say: (system) => ({
-      title: `${title(name)} tyre measured ${percent(off)} ${off < 0 ? 'below' : 'above'} its designation`,
-      detail:
-        Math.abs(off) > GEARING_GUARDS.tyre
-          ? `${say(own.circumferenceMm, 'length', system, 0)} against ${say(nominal, 'length', system, 0)}: check the unit and the tyre, then measure again under load.`
-          : 'The measurement is in force.',
-    }),
+    facts: {
+      axle: name,
+      far,
+      off: fact(100 * off, 'percent'),
+      measured: fact(own.circumferenceMm, 'length'),
+      nominal: fact(nominal, 'length'),
+    },
+    say: words.tyre,
   });
 }
 
@@ -118,46 +112,24 @@ function findSteps(build: Build, d: Derivation): void {
   const wrong = ratios.findIndex((ratio, i) => i > 0 && ratio >= (ratios[i - 1] ?? 0));
   const steps = ratios.slice(1).map((ratio, i) => (ratios[i] ?? 0) / ratio);
   const widening = steps.findIndex((step, i) => i > 0 && step > (steps[i - 1] ?? 0) * 1.005);
-  const names = build.gearbox.gears.map((gear) => gear.name);
+  const at = wrong > 0 ? wrong : widening > 0 ? widening + 1 : 0;
+  const name = (i: number): string => build.gearbox.gears[i]?.name ?? '';
   d.finding({
     id: 'gearing.steps',
     verdict: wrong > 0 ? 'stop' : widening > 0 ? 'watch' : 'fits',
-    sheet: 'engine',
-    anchor: `gear-${wrong > 0 ? wrong : widening > 0 ? widening + 1 : 0}`,
+    place: { sheet: 'engine', field: `gear-${at}` },
+    station: 'gearbox',
     figures: [],
     rule: 'ratios fall from gear to gear; steps stay equal or shrink upwards (common practice)',
-    say: () => {
-      if (wrong > 0) {
-        return {
-          title: `Gear ${names[wrong]} is not taller than ${names[wrong - 1]}`,
-          detail: 'Ratios must fall from gear to gear: check the two entries.',
-        };
-      }
-      if (widening > 0) {
-        return {
-          title: `Step ${names[widening]} to ${names[widening + 1]} is wider than the one before`,
-          detail: `×${(steps[widening] ?? 0).toFixed(3)} after ×${(steps[widening - 1] ?? 0).toFixed(3)}: the revs drop further up there.`,
-        };
-      }
-      return {
-        title: 'Gear steps stay equal or shrink upwards',
-        detail: steps.map((step) => `×${step.toFixed(2)}`).join('  '),
-      };
+    facts: {
+      problem: wrong > 0 ? 'rises' : widening > 0 ? 'widens' : '',
+      gear: name(at),
+      before: name(at - 1),
+      step: fact(steps[widening] ?? 0, 'ratio'),
+      stepBefore: fact(steps[widening - 1] ?? 0, 'ratio'),
+      steps: steps.map((step) => `×${step.toFixed(2)}`).join('  '),
     },
-  });
-}
-
-function speedsAtLimit(build: Build, own: AxleGearingState, d: Derivation): void {
-  const range = build.operatingPoint.range;
-  speedFan(build, own, range).forEach((gear, i) => {
-    const heading = `Speed at the limiter in ${gear.gear}`;
-    d.figure({
-      id: `gearing.limit.${i}`,
-      label: heading,
-      value: gear.limitMps,
-      quantity: 'speed',
-      explain: () => explainSpeed(heading, gearingAt(build, own, i, range), build.engine.limitRpm),
-    });
+    say: words.steps,
   });
 }
 
@@ -168,7 +140,7 @@ function cruise(build: Build, own: AxleGearingState, d: Derivation): void {
   const rpm = engineRpm(gearing, speed);
   const name = build.gearbox.gears[gear]?.name ?? '';
   d.figure({
-    id: 'gearing.cruise',
+    id: gearingFigures.cruise(),
     label: 'Engine speed at cruise',
     value: rpm,
     quantity: 'rotation',
@@ -180,31 +152,23 @@ function cruise(build: Build, own: AxleGearingState, d: Derivation): void {
   const hot = margin !== null && margin < GEARING_GUARDS.aboveStallRpm;
   d.finding({
     id: 'gearing.cruise',
+    uses: ['cruiseSpeed', 'engine.limitRpm', ...(stall === null ? [] : ['coupling'])],
     verdict: over ? 'stop' : hot ? 'watch' : 'fits',
-    sheet: 'gearing',
-    anchor: 'cruise-speed',
-    figures: ['gearing.cruise'],
+    place: { sheet: 'gearing', tab: 'speed', field: 'cruise-speed' },
+    station: 'tyres',
+    figures: [gearingFigures.cruise()],
     rule:
       stall === null ? 'cruise below the limiter [exact]' : 'cruise 500 to 800 rpm above rated stall (common practice)',
-    say: (system) => {
-      const at = `${say(speed, 'speed', system, 0)} in ${name}`;
-      if (over) {
-        return {
-          title: `Cruise is past the limiter by ${Math.round(rpm - build.engine.limitRpm)} rpm`,
-          detail: `${at} would need ${Math.round(rpm)} rpm: take a taller final drive or tyre, or cruise slower.`,
-        };
-      }
-      if (hot) {
-        return {
-          title: `Cruise is ${Math.round(margin)} rpm from converter stall`,
-          detail: `${Math.round(rpm)} rpm at ${at}, rated stall ${stall}: below stall + 500 the converter slips and heats. Shorten the final drive or lower the stall.`,
-        };
-      }
-      return {
-        title: `Cruise at ${Math.round(rpm)} rpm`,
-        detail: `${at}${margin === null ? '' : `, ${Math.round(margin)} rpm above stall`}.`,
-      };
+    facts: {
+      over,
+      hot,
+      gear: name,
+      speed: fact(speed, 'speed'),
+      rpm: fact(rpm, 'rotation'),
+      limit: fact(build.engine.limitRpm, 'rotation'),
+      ...(stall === null ? {} : { stall: fact(stall, 'rotation') }),
     },
+    say: words.cruise,
   });
 }
 
@@ -217,7 +181,7 @@ function mismatch(state: GearingState, d: Derivation): void {
   });
   const value = axleMismatch(axle(front), axle(rear));
   d.figure({
-    id: 'gearing.mismatch',
+    id: gearingFigures.mismatch(),
     label: 'Front prop shaft against rear',
     value: 100 * value,
     quantity: 'percent',
@@ -251,17 +215,12 @@ function mismatch(state: GearingState, d: Derivation): void {
   d.finding({
     id: 'gearing.mismatch',
     verdict: winds ? 'watch' : 'fits',
-    sheet: 'gearing',
-    axle: 'front',
-    anchor: 'final-front-ring',
-    figures: ['gearing.mismatch'],
+    place: { sheet: 'gearing', tab: 'speed', axle: 'front', field: 'final-front-ring' },
+    station: 'transfer',
+    figures: [gearingFigures.mismatch()],
     rule: 'our guard band 1 % (common practice, from memory)',
-    say: () => ({
-      title: `Front shaft ${percent(value)} ${value < 0 ? 'slower' : 'faster'} than rear`,
-      detail: winds
-        ? 'On grip the transfer case winds up: match ratios or tyres, or keep it out of four-wheel drive on hard ground.'
-        : 'Inside the 1 % guard band.',
-    }),
+    facts: { winds, mismatch: fact(100 * value, 'percent') },
+    say: words.mismatch,
   });
 }
 
@@ -277,5 +236,5 @@ export function finalsOf(build: Build, own: AxleGearingState): { label: string; 
 }
 
 /** Ratio from crankshaft to wheel at the operating point. */
-export const totalAtPoint = (build: Build, own: AxleGearingState): number =>
-  totalRatio(gearingAt(build, own, build.operatingPoint.gear, build.operatingPoint.range));
+export const totalAtPoint = (build: Build, own: AxleGearingState, { gear, range }: OperatingPoint): number =>
+  totalRatio(gearingAt(build, own, gear, range));

@@ -1,5 +1,6 @@
 import { entryBase, type FindGoal, type FindProblem } from '@hot-spline/core';
-import type { AxleName, Build } from '../document/schema';
+import type { AxleName } from '../document/names';
+import type { Build } from '../document/schema';
 import { vehicleOf } from '../road/vehicle';
 import type { AxleGearingState } from './axle-gearing';
 import { lowRange } from './match';

@@ -5,14 +5,18 @@ import {
   equalGearing,
   explain,
   roadSpeed,
-  say,
   speedReadingCorrection,
   toothPair,
   tyreSize,
 } from '@hot-spline/core';
-import type { AxleName, Build } from '../document/schema';
-import type { Derivation } from '../engine/figure';
-import { EXACT, gearRatios, gearingAt, nominalDiameter, rangeRatio, type AxleGearingState } from './axle-gearing';
+import type { AxleName } from '../document/names';
+import type { Build } from '../document/schema';
+import type { Derivation } from '../engine/derivation';
+import { fact } from '../engine/finding';
+import { gearingFigures } from './ids';
+import * as words from './words';
+import { EXACT } from '../engine/figure';
+import { gearRatios, gearingAt, nominalDiameter, rangeRatio, type AxleGearingState } from './axle-gearing';
 
 /** Shortest range of the transfer case. */
 export function lowRange(build: Build): { index: number; ratio: number } {
@@ -22,12 +26,13 @@ export function lowRange(build: Build): { index: number; ratio: number } {
 }
 
 /** Crawl ratio, equal gearing on the planned tyre, speed reading, kept points: figures and what they say. */
-export function deriveMatch(build: Build, main: AxleName, own: AxleGearingState, d: Derivation): void {
-  crawl(build, own, d);
-  plannedTyre(build, main, own, d);
-  speedReading(build, main, own, d);
-  keptPoints(build, own, d);
-  thumb(build, main, own, d);
+export function deriveMatch(build: Build, main: AxleName, own: AxleGearingState, all: Derivation): void {
+  const d = all.using([`axles.${main}.finalDrive`]);
+  crawl(build, own, d.using(['gearbox.gears']));
+  plannedTyre(build, main, own, d.using([`axles.${main}.tyre`]));
+  speedReading(build, main, own, d.using([`axles.${main}.tyre`]));
+  keptPoints(build, own, d.using([`axles.${main}.tyre`, 'gearbox.gears']));
+  thumb(build, main, own, d.using([`axles.${main}.tyre`]));
 }
 
 function crawl(build: Build, own: AxleGearingState, d: Derivation): void {
@@ -35,7 +40,7 @@ function crawl(build: Build, own: AxleGearingState, d: Derivation): void {
   const low = lowRange(build).ratio;
   const value = crawlRatio(first, low, own.finalRatio, own.hubRatio);
   d.figure({
-    id: 'match.crawl',
+    id: gearingFigures.crawl(),
     label: 'Crawl ratio',
     value,
     quantity: 'ratio',
@@ -57,22 +62,16 @@ function crawl(build: Build, own: AxleGearingState, d: Derivation): void {
   });
   if (build.brief.goal !== 'crawl' && build.use !== 'rock') return;
   const wanted = entryBase(build.brief.crawlRatio);
-  const short = value < wanted;
   d.finding({
     id: 'match.crawl',
-    verdict: short ? 'watch' : 'fits',
-    sheet: 'brief',
-    anchor: 'brief-crawl',
-    figures: ['match.crawl'],
+    uses: ['brief.crawlRatio'],
+    verdict: value < wanted ? 'watch' : 'fits',
+    place: { sheet: 'brief', field: 'brief-crawl' },
+    station: 'final',
+    figures: [gearingFigures.crawl()],
     rule: 'crawl ratio wanted in the brief',
-    say: () => ({
-      title: short
-        ? `Crawl ratio ${(wanted - value).toFixed(1)} short of the brief`
-        : `Crawl ratio ${value.toFixed(1)}`,
-      detail: short
-        ? `${value.toFixed(1)} against ${wanted.toFixed(1)}: a final drive of ${((own.finalRatio * wanted) / value).toFixed(2)} makes it.`
-        : `The brief wants ${wanted.toFixed(1)}.`,
-    }),
+    facts: { crawl: fact(value, 'ratio'), wanted: fact(wanted, 'ratio'), final: fact(own.finalRatio, 'ratio') },
+    say: words.crawl,
   });
 }
 
@@ -88,7 +87,7 @@ function plannedTyre(build: Build, main: AxleName, own: AxleGearingState, d: Der
     { key: 'then', label: `diameter of ${planned}`, value: then, quantity: 'length' as const },
   ];
   d.figure({
-    id: 'match.equal',
+    id: gearingFigures.equal(),
     label: `Same rpm on ${planned} with`,
     value: equalGearing(own.finalRatio, now, then),
     quantity: 'ratio',
@@ -103,7 +102,7 @@ function plannedTyre(build: Build, main: AxleName, own: AxleGearingState, d: Der
       }),
   });
   d.figure({
-    id: 'match.effective',
+    id: gearingFigures.effective(),
     label: `Today’s final on ${planned} pulls like`,
     value: effectiveRatio(own.finalRatio, now, then),
     quantity: 'ratio',
@@ -132,7 +131,7 @@ function speedReading(build: Build, main: AxleName, own: AxleGearingState, d: De
   };
   const factor = speedReadingCorrection(reading);
   d.figure({
-    id: 'match.reading',
+    id: gearingFigures.reading(),
     label: 'True speed for 100 shown',
     value: 100 * factor,
     quantity: 'percent',
@@ -155,23 +154,16 @@ function speedReading(build: Build, main: AxleName, own: AxleGearingState, d: De
         compute: (v) => ({ value: 100 * speedReadingCorrection({ ...reading, ...v }) }),
       }),
   });
-  const off = factor - 1;
-  const matters = Math.abs(off) > 0.02;
+  const matters = Math.abs(factor - 1) > 0.02;
   d.finding({
     id: 'match.reading',
     verdict: matters ? 'watch' : 'fits',
-    sheet: 'gearing',
-    anchor: 'match-reading',
-    figures: ['match.reading'],
+    place: { sheet: 'gearing', tab: 'match', field: 'match-reading' },
+    station: 'tyres',
+    figures: [gearingFigures.reading()],
     rule: 'our guard band: 2 % of reading; recalibrate speed and shift points for the new ratio and tyre',
-    say: () => ({
-      title: matters
-        ? `Speed reads ${Math.abs(100 * off).toFixed(1)} % ${off > 0 ? 'low' : 'high'}`
-        : 'Speed reading stays within 2 %',
-      detail: matters
-        ? `At 100 shown it goes ${(100 * factor).toFixed(1)}: recalibrate reading and shift points.`
-        : `At 100 shown it goes ${(100 * factor).toFixed(1)}.`,
-    }),
+    facts: { matters, goes: fact(100 * factor, 'percent') },
+    say: words.reading,
   });
 }
 
@@ -179,7 +171,7 @@ function keptPoints(build: Build, own: AxleGearingState, d: Derivation): void {
   for (const point of build.points) {
     if (point.gear >= build.gearbox.gears.length || point.range >= (build.transfer?.ranges.length ?? 1)) continue;
     d.figure({
-      id: `match.point.${point.id}`,
+      id: gearingFigures.point(point.id),
       label: `${point.name}, road speed`,
       value: roadSpeed(gearingAt(build, own, point.gear, point.range), point.rpm),
       quantity: 'speed',
@@ -203,14 +195,16 @@ function thumb(build: Build, main: AxleName, own: AxleGearingState, d: Derivatio
   d.finding({
     id: 'match.thumb',
     verdict: near ? 'fits' : 'watch',
-    sheet: 'gearing',
-    axle: main,
-    anchor: `final-${main}-ring`,
-    figures: [`gearing.${main}.final`],
+    place: { sheet: 'gearing', tab: 'speed', axle: main, field: `final-${main}-ring` },
+    station: 'final',
+    figures: [gearingFigures.final(main)],
     rule: 'rule of thumb for big tyres, a guard band (common practice, no published source)',
-    say: (system) => ({
-      title: near ? 'Final drive as the rule of thumb has it' : 'Rule of thumb has another final drive',
-      detail: `On ${say(nominalDiameter(tyre), 'length', system, system === 'inch' ? 1 : 0)} builders fit about ${rules.map(({ ratio }) => ratio.toFixed(2)).join(' or ')} where the stock was about 4.10; it is ${own.finalRatio.toFixed(2)} here. A guard band, not a law.`,
-    }),
+    facts: {
+      near,
+      tyre: fact(nominalDiameter(tyre), 'length'),
+      usual: rules.map(({ ratio }) => ratio.toFixed(2)).join(' or '),
+      final: fact(own.finalRatio, 'ratio'),
+    },
+    say: words.thumb,
   });
 }

@@ -1,6 +1,6 @@
 import { entryOf } from '@hot-spline/core';
 import type { Build } from '../document/schema';
-import { deriveBuild } from '../engine/derive';
+import { deriveBuild } from '../derive';
 import { driftBuild } from '../testing/builds';
 import type { AxleSpec } from '../library/schema';
 
@@ -32,14 +32,14 @@ function described(change: Partial<AxleSpec> = {}, rest: Partial<NonNullable<Bui
 
 function finding(build: Build, id: string) {
   const found = deriveBuild(build, []).findings.find((one) => one.id === `identity.${id}.rear`);
-  return found ? { verdict: found.verdict, anchor: found.anchor, ...found.say('metric') } : null;
+  return found ? { verdict: found.verdict, field: found.place.field, ...found.say('metric') } : null;
 }
 
 /** All of it common practice, no published source; the thresholds are those of the axle's own description. */
 describe('what the identified axle says', () => {
   it('nothing is known: look first', () => {
     const open = finding(described({}, { identity: null }), 'open');
-    expect([open?.verdict, open?.anchor]).toEqual(['not-yet', 'axle-spec-rear']);
+    expect([open?.verdict, open?.field]).toEqual(['not-yet', 'axle-spec-rear']);
     expect(finding(described(), 'open')).toBeNull();
   });
 

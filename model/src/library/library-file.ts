@@ -1,5 +1,7 @@
 import { InputError } from '@hot-spline/core';
 import type { BadLine } from '../document/csv';
+import { requireVersion, upgrade } from '../document/upgrade';
+import { FORMAT_VERSION } from '../document/version';
 import { parseOrRefuse } from '../refuse';
 import { readLibraryCsv } from './library-csv';
 import { libraryFileSchema, type LibrarySpec } from './schema';
@@ -7,6 +9,18 @@ import { libraryFileSchema, type LibrarySpec } from './schema';
 export interface LibraryImport {
   readonly specs: readonly LibrarySpec[];
   readonly bad: readonly BadLine[];
+}
+
+/** A library file of any version as one of today, still to be parsed. */
+function upgradeLibrary(file: unknown): unknown {
+  if (typeof file !== 'object' || file === null || !('formatVersion' in file) || !('specs' in file)) return file;
+  const version = requireVersion(file.formatVersion);
+  const { specs } = file;
+  return {
+    ...file,
+    formatVersion: FORMAT_VERSION,
+    specs: Array.isArray(specs) ? specs.map((spec) => upgrade('library-spec', version, spec)) : specs,
+  };
 }
 
 /**
@@ -21,5 +35,5 @@ export function readLibraryFile(text: string): LibraryImport {
   } catch {
     throw new InputError('file', 'file is not JSON.', 'an exported library, JSON or CSV');
   }
-  return { specs: parseOrRefuse(libraryFileSchema, parsed, 'file').specs, bad: [] };
+  return { specs: parseOrRefuse(libraryFileSchema, upgradeLibrary(parsed), 'file').specs, bad: [] };
 }

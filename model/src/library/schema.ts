@@ -1,9 +1,10 @@
 import { LIMITS, SHIM_LIMITS } from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
+import { name } from '../document/fields';
+import { FORMAT_VERSION } from '../document/version';
 import { z } from '../zod';
 import { schoolsSchema } from './schools';
 
-const name = z.string().trim().min(1).max(80);
 const torque = entrySchema('torque', { above: 0, max: 1e6, unit: 'N·m' });
 
 /** Where a value of the library comes from; the maker's sheet wins over all others. */
@@ -21,16 +22,6 @@ export const CONSTRUCTIONS = [
   'transaxle',
   'electric-reduction',
 ] as const;
-
-export const toothPairSchema = z
-  .strictObject({
-    ring: z.int().min(LIMITS.teeth.min).max(LIMITS.teeth.max),
-    pinion: z.int().min(LIMITS.teeth.min).max(LIMITS.teeth.max),
-  })
-  .refine(({ ring, pinion }) => ring >= pinion, {
-    path: ['ring'],
-    message: 'must have at least as many teeth as the pinion',
-  });
 
 const sourced = <S extends z.ZodType>(value: S) => z.strictObject({ value, origin });
 
@@ -138,7 +129,7 @@ export const librarySpecSchema = z.discriminatedUnion('kind', [
 /** The library of a shop as one open file. */
 export const libraryFileSchema = z.strictObject({
   format: z.literal('hot-spline/library-file'),
-  formatVersion: z.literal(1),
+  formatVersion: z.literal(FORMAT_VERSION),
   specs: z.array(librarySpecSchema).max(5000),
 });
 

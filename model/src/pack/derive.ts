@@ -5,17 +5,19 @@ import {
   entryBase,
   explain,
   isDiscs,
-  say,
-  saySmall,
   springColumn,
   type SpringGroup,
-  type UnitSystem,
 } from '@hot-spline/core';
-import { SIDES, type AxleName, type PlateSpec, type Side } from '../document/schema';
-import type { Derivation, Verdict } from '../engine/figure';
-import { EXACT } from '../gearing/axle-gearing';
+import { SIDES, capital, type AxleName, type Side } from '../document/names';
+import type { PlateSpec } from './schema';
+import type { Derivation } from '../engine/derivation';
+import { fact, type Verdict } from '../engine/finding';
+import type { Readings } from '../engine/readings';
+import { packFigures } from './ids';
+import * as words from './words';
+import { EXACT } from '../engine/figure';
 import { SPRING_SOURCES, explainBreakaway } from './explain';
-import { isSpring, packSideState, sideFriction, type PackSideState, type PackState, type Readings } from './state';
+import { isSpring, packSideState, sideFriction, type PackSideState, type PackState } from './state';
 import { findSwapped } from './swapped';
 import { findInspected } from './inspect';
 import { wrenchFigures } from './wrench';
@@ -25,7 +27,7 @@ export const PACK_GUARDS = {
   springTravel: LISTED_TRAVEL,
 } as const;
 
-const title = (side: Side): string => (side === 'left' ? 'Left' : 'Right');
+const title = (side: Side): string => capital(side);
 
 /** Packs of one axle: figures and what they say. */
 export function derivePack(
@@ -54,15 +56,14 @@ export function derivePack(
 }
 
 function sideFigures(plate: PlateSpec, axle: AxleName, side: Side, state: PackSideState, d: Derivation): void {
-  const id = (what: string): string => `pack.${axle}.${side}.${what}`;
   d.figure({
-    id: id('interfaces'),
+    id: packFigures.interfaces(axle, side),
     label: `${title(side)} friction interfaces`,
     value: state.interfaces,
     quantity: 'count',
   });
   d.figure({
-    id: id('height'),
+    id: packFigures.height(axle, side),
     label: `${title(side)} stack height`,
     value: state.stackMm,
     quantity: 'length',
@@ -90,7 +91,7 @@ function sideFigures(plate: PlateSpec, axle: AxleName, side: Side, state: PackSi
       }),
   });
   d.figure({
-    id: id('clamp'),
+    id: packFigures.clamp(axle, side),
     label: `${title(side)} clamp at installed height`,
     value: state.clampProblem ? null : state.clampN,
     instead: state.clampProblem?.kind === 'slack' ? 'slack' : 'none',
@@ -98,7 +99,7 @@ function sideFigures(plate: PlateSpec, axle: AxleName, side: Side, state: PackSi
     ...(state.clampProblem ? {} : { explain: () => explainClamp(plate, side, state) }),
   });
   d.figure({
-    id: id('breakaway'),
+    id: packFigures.breakaway(axle, side),
     label: `${title(side)} pack, friction torque`,
     value: state.breakawayNm,
     quantity: 'torque',
@@ -161,44 +162,32 @@ function explainClamp(plate: PlateSpec, side: Side, state: PackSideState) {
   });
 }
 
-const signed = (mm: number, system: UnitSystem): string => `${saySmall(mm, system)} ${mm < 0 ? 'under' : 'over'}`;
-
 function findHeight(plate: PlateSpec, axle: AxleName, side: Side, state: PackSideState, d: Derivation): void {
-  const target = entryBase(plate.targetHeight);
+  const targetMm = entryBase(plate.targetHeight);
   const tolerance = entryBase(plate.tolerance);
-  const off = state.stackMm - target;
+  const off = state.stackMm - targetMm;
   const size = Math.abs(off) - 1e-9;
   const verdict: Verdict = size <= tolerance ? 'fits' : size <= 2 * tolerance ? 'watch' : 'stop';
   const shim = state.members.find(({ member }) => member.kind === 'shim');
+  const wanted = shim ? shim.thicknessMm - off : 0;
   d.finding({
     id: `pack.height.${axle}.${side}`,
     verdict,
-    sheet: 'pack',
-    axle,
-    anchor: `stack-${side}`,
-    figures: [`pack.${axle}.${side}.height`],
+    place: { sheet: 'pack', tab: 'measure', axle, field: `stack-${side}` },
+    station: 'packs',
+    figures: [packFigures.height(axle, side)],
     rule: 'our guard band: inside the tolerance fits, inside twice the tolerance is watched',
-    say: (system) => {
-      const height = say(state.stackMm, 'length', system);
-      if (verdict === 'fits') {
-        return {
-          title: `${title(side)} stack on target`,
-          detail:
-            Math.abs(off) < 0.001
-              ? `${height}, as specified.`
-              : `${height}, ${signed(off, system)} ${say(target, 'length', system)}.`,
-        };
-      }
-      const wanted = shim ? shim.thicknessMm - off : 0;
-      const cure =
-        shim && wanted > 0
-          ? `Change the ${saySmall(shim.thicknessMm, system)} shim for ${saySmall(wanted, system)}.`
-          : `${off < 0 ? 'Add' : 'Take out'} ${saySmall(off, system)} of shim or plate.`;
-      return {
-        title: `${title(side)} pack ${saySmall(off, system)} ${off < 0 ? 'short' : 'tall'}`,
-        detail: `${height} against ${say(target, 'length', system)}. ${cure}${off > 0 ? ' Too tall: the pin will not go in, gears bind.' : ' Too short: preload is lost.'}`,
-      };
+    facts: {
+      side,
+      fits: verdict === 'fits',
+      height: fact(state.stackMm, 'length'),
+      target: fact(targetMm, 'length'),
+      off: fact(off, 'length', 'small'),
+      ...(shim && wanted > 0
+        ? { shim: fact(shim.thicknessMm, 'length', 'small'), shimWanted: fact(wanted, 'length', 'small') }
+        : {}),
     },
+    say: words.height,
   });
 }
 
@@ -215,118 +204,91 @@ function findInterfaces(axle: AxleName, side: Side, state: PackSideState, d: Der
   d.finding({
     id: `pack.interfaces.${axle}.${side}`,
     verdict: state.interfaces === 0 ? 'stop' : bare > 0 ? 'watch' : 'fits',
-    sheet: 'pack',
-    axle,
-    anchor: `stack-${side}`,
-    figures: [`pack.${axle}.${side}.interfaces`],
+    place: { sheet: 'pack', tab: 'measure', axle, field: `stack-${side}` },
+    station: 'packs',
+    figures: [packFigures.interfaces(axle, side)],
     rule: 'an interface needs neighbours that turn with different bodies and a lining between them [exact]',
-    say: () => {
-      if (state.interfaces === 0) {
-        return {
-          title: `${title(side)} pack has no friction interface`,
-          detail: 'It holds nothing: alternate eared and splined plates, one of each pair lined.',
-        };
-      }
-      if (bare > 0) {
-        return {
-          title: `${title(side)} pack runs bare metal at ${bare} and ${bare + 1}`,
-          detail: 'Two unlined plates rub on each other: they gall, and make no interface here.',
-        };
-      }
-      const count = state.interfaces === 1 ? '1 friction interface' : `${state.interfaces} friction interfaces`;
-      return {
-        title: `${title(side)} pack: ${count}`,
-        detail: idle.length
-          ? `Two that turn together at ${idle.join(', ')} make none: as you ordered them.`
-          : 'Every pair of neighbours works.',
-      };
+    facts: {
+      side,
+      interfaces: fact(state.interfaces, 'count'),
+      bareAt: bare > 0 ? `${bare} and ${bare + 1}` : '',
+      idleAt: idle.join(', '),
     },
+    say: words.interfaces,
   });
 }
 
 function findSprings(axle: AxleName, side: Side, state: PackSideState, d: Derivation): void {
-  const common = { sheet: 'pack' as const, axle, anchor: `stack-${side}`, figures: [`pack.${axle}.${side}.clamp`] };
-  const problem = state.clampProblem;
-  const gap = state.springInstalledMm - state.springFreeMm;
+  const { clampProblem: problem, springs } = state;
+  const common = {
+    id: `pack.spring.${axle}.${side}`,
+    place: { sheet: 'pack', tab: 'measure', axle, field: `stack-${side}` },
+    station: 'packs',
+    figures: [packFigures.clamp(axle, side)],
+  } as const;
+  const room = { room: fact(state.springInstalledMm, 'length'), free: fact(state.springFreeMm, 'length') };
   if (problem) {
+    const reach = problem.field === 'travelMm' ? columnPeak(springs).travelMm : 0;
     d.finding({
       ...common,
-      id: `pack.spring.${axle}.${side}`,
       verdict: 'stop',
       rule: 'no travel, no clamp force [exact]',
-      say: (system) =>
-        problem.kind === 'slack' && state.springs.length
-          ? {
-              title: `${title(side)} springs stand free by ${saySmall(gap, system)}`,
-              detail: `Room ${say(state.springInstalledMm, 'length', system)}, free height ${say(state.springFreeMm, 'length', system)}: no preload. Add ${saySmall(gap, system)} of shim and the preload you want.`,
-            }
-          : problem.kind === 'slack'
-            ? {
-                title: `${title(side)} pack has no spring`,
-                detail: 'Add a dished spring, or give the clamp force as measured.',
-              }
-            : {
-                title:
-                  state.springInstalledMm <= 0
-                    ? `${title(side)} pack leaves its springs no room`
-                    : `${title(side)} springs can’t take this height`,
-                detail:
-                  problem.field === 'travelMm'
-                    ? `They would have to close by ${say(-gap, 'length', system)} and can by ${say(columnPeak(state.springs).travelMm, 'length', system)}.`
-                    : problem.error.replace(/^[\w[\]]+: /, ''),
-              },
+      facts: {
+        side,
+        ...room,
+        problem: problem.kind === 'slack' ? (springs.length ? 'stand free' : 'no spring') : 'refused',
+        travelTooFar: problem.field === 'travelMm',
+        reach: fact(reach, 'length'),
+        error: problem.error,
+      },
+      say: words.noClamp,
     });
     return;
   }
   const flattest = state.column?.flattest ?? 0;
-  const doubled = state.springs.some(
+  const doubled = springs.some(
     (group) => isDiscs(group) && group.spring.coneHeightMm / group.spring.thicknessMm > FORCE_PEAK_RATIO,
   );
   const hard = flattest > PACK_GUARDS.springTravel;
   d.finding({
     ...common,
-    id: `pack.spring.${axle}.${side}`,
     verdict: doubled || hard ? 'watch' : 'fits',
     rule: doubled
       ? 'h₀/t above √2: the force has a maximum and falls again [exact, from the formula]'
       : 'our guard band: at most 75 % of the cone height (EN 16983 tables, from memory)',
-    say: (system) => {
-      const at = `${say(state.clampN, 'force', system)} at ${say(state.springInstalledMm, 'length', system)}`;
-      if (doubled) {
-        return {
-          title: `${title(side)} spring force belongs to two heights`,
-          detail: `${at}. The cone is high for its thickness: past the top the force falls again, so measure the height, don’t go by feel.`,
-        };
-      }
-      return hard
-        ? {
-            title: `${title(side)} springs ${Math.round(100 * flattest)} % of the way to flat`,
-            detail: `${at}. Past 75 % they tire early and the force climbs steeply.`,
-          }
-        : { title: `${title(side)} springs ${Math.round(100 * flattest)} % of the way to flat`, detail: `${at}.` };
+    facts: {
+      side,
+      ...room,
+      clamp: fact(state.clampN, 'force'),
+      flattest: fact(100 * flattest, 'percent'),
+      doubled,
+      hard,
     },
+    say: words.springs,
   });
 }
 
 function findBalance(plate: PlateSpec, axle: AxleName, { left, right }: PackState, d: Derivation): void {
   const apart = left.stackMm - right.stackMm;
-  const torque = left.breakawayNm - right.breakawayNm;
   const uneven = left.interfaces !== right.interfaces;
   const verdict = uneven || Math.abs(apart) - 1e-9 > entryBase(plate.tolerance) ? 'watch' : 'fits';
   d.finding({
     id: `pack.balance.${axle}`,
     verdict,
-    sheet: 'pack',
-    axle,
-    anchor: 'stack-left',
-    figures: [`pack.${axle}.left.height`, `pack.${axle}.right.height`],
+    place: { sheet: 'pack', tab: 'measure', axle, field: 'stack-left' },
+    station: 'packs',
+    figures: [packFigures.height(axle, 'left'), packFigures.height(axle, 'right')],
     rule: 'left and right should match (common practice); our guard band: the stack tolerance',
-    say: (system) => ({
-      title: uneven
-        ? `Left has ${left.interfaces} interfaces, right ${right.interfaces}`
-        : `Left and right differ by ${saySmall(apart, system)}`,
-      detail: `The packs hold ${say(Math.abs(torque), 'torque', system)} apart${Math.abs(torque) < 0.05 ? '' : `, ${torque > 0 ? 'left' : 'right'} more`}.${verdict === 'watch' && !uneven ? ` Move shim so that both land within ${saySmall(entryBase(plate.tolerance), system)}.` : ''}`,
-    }),
+    facts: {
+      fits: verdict === 'fits',
+      uneven,
+      left: fact(left.interfaces, 'count'),
+      right: fact(right.interfaces, 'count'),
+      apart: fact(apart, 'length', 'small'),
+      torque: fact(left.breakawayNm - right.breakawayNm, 'torque'),
+      tolerance: fact(entryBase(plate.tolerance), 'length', 'small'),
+    },
+    say: words.balance,
   });
 }
 
@@ -338,18 +300,19 @@ function findUnmeasured(axle: AxleName, state: PackState, d: Derivation): void {
   );
   const first = open[0];
   if (!first) return;
-  const all = state.left.members.length + state.right.members.length;
   d.finding({
     id: `pack.measured.${axle}`,
     verdict: 'not-yet',
-    sheet: 'pack',
-    axle,
-    anchor: `measure-${first.side}-${first.piece.member.id}`,
+    place: { sheet: 'pack', tab: 'measure', axle, field: `measure-${first.side}-${first.piece.member.id}` },
+    station: 'packs',
     figures: [],
     rule: 'catalogue thickness stands in until a piece is measured',
-    say: () => ({
-      title: `${open.length} of ${all} pieces not measured yet`,
-      detail: `Catalogue values stand in. Next: ${first.side}, ${first.piece.member.label}.`,
-    }),
+    facts: {
+      open: fact(open.length, 'count'),
+      all: fact(state.left.members.length + state.right.members.length, 'count'),
+      nextSide: first.side,
+      next: first.piece.member.label,
+    },
+    say: words.unmeasured,
   });
 }

@@ -1,8 +1,9 @@
 import { entryOf } from '@hot-spline/core';
-import { deriveBuild } from '../engine/derive';
-import type { Build, Condition, PlateSpec } from '../document/schema';
-import { readingsInForce } from '../engine/readings';
-import type { LedgerEntry } from '../document/ledger';
+import { deriveBuild } from '../derive';
+import type { Build } from '../document/schema';
+import type { Condition, PlateSpec } from './schema';
+import { readingsInForce } from '../derive';
+import type { LedgerEntry } from '../engine/readings';
 import { driftBuild, reading } from '../testing/builds';
 import { packSideState } from './state';
 import { conditionVerdict, overhaulAdvice, inspectPack } from './inspect';
@@ -138,15 +139,15 @@ describe('what was seen on a face', () => {
   it('is a finding at its place, as on a piece', () => {
     const copy = structuredClone(build);
     plateOf(copy).packs.right.caseWall.condition = seen({ damage: ['cracked'] });
-    const found = deriveBuild(copy, ledger).findings.find(({ id }) => id === 'pack.wear.rear.stop');
-    expect(found?.anchor).toBe('inspect-right-caseWall');
+    const found = deriveBuild(copy, ledger).findings.find(({ id }) => id === 'pack.inspect.rear.stop');
+    expect(found?.place.field).toBe('inspect-right-caseWall');
     expect(found?.say('metric').detail).toContain('Right case wall: cracked');
   });
 });
 
 describe('what falls due, and what was entered crosswise', () => {
   const find = (of: Build, entries: readonly LedgerEntry[], id: string, today: string | null = null) =>
-    deriveBuild(of, entries, 'rear', today).findings.find((finding) => finding.id === id);
+    deriveBuild(of, entries, { follow: 'rear', today }).findings.find((finding) => finding.id === id);
 
   it('a recheck is due on its day, and never without a day', () => {
     const copy = structuredClone(build);

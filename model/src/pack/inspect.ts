@@ -1,6 +1,9 @@
 import { entryBase, say, saySmall } from '@hot-spline/core';
-import { SIDES, type AxleName, type Condition, type Member, type PlateSpec, type Side } from '../document/schema';
-import type { Derivation, Verdict } from '../engine/figure';
+import { SIDES, type AxleName, type Side } from '../document/names';
+import type { Condition, Member, PlateSpec } from './schema';
+import type { Derivation } from '../engine/derivation';
+import { fact, type Verdict } from '../engine/finding';
+import * as words from './words';
 import type { MemberState, PackState } from './state';
 
 /** Damage with which a piece does not go back in; the rest is watched. A guard of ours. */
@@ -141,7 +144,7 @@ export function findInspected(
   today: string | null,
   d: Derivation,
 ): void {
-  const common = { sheet: 'pack' as const, axle, figures: [] };
+  const at = (field: string) => ({ sheet: 'pack', tab: 'inspect', axle, field });
   const seen = [
     ...inspectPack(plate, packs).map(({ side, place, member, ...piece }) => ({
       ...piece,
@@ -164,33 +167,36 @@ export function findInspected(
     const found = seen.filter((piece) => piece.verdict === verdict);
     const [first] = found;
     if (!first) continue;
+    const worn = first.wornMm !== null && first.wornMm > 0 ? first.wornMm : null;
     d.finding({
-      ...common,
-      id: `pack.wear.${axle}.${verdict}`,
+      id: `pack.inspect.${axle}.${verdict}`,
       verdict,
-      anchor: `inspect-${first.side}-${first.at}`,
+      place: at(`inspect-${first.side}-${first.at}`),
+      station: 'packs',
+      figures: [],
       rule: 'the wear limit as entered; heat and damage judged by our guards',
-      say: (system) => ({
-        title:
-          verdict === 'stop'
-            ? `${found.length === 1 ? 'A piece does' : `${found.length} pieces do`} not go back in`
-            : `${found.length === 1 ? 'A piece is' : `${found.length} pieces are`} to be watched`,
-        detail: `${first.side === 'left' ? 'Left' : 'Right'} ${first.name}: ${first.against.join(', ')}.${first.wornMm !== null && first.wornMm > 0 ? ` Worn by ${saySmall(first.wornMm, system)} from ${say(first.newMm, 'length', system)}.` : ''}`,
-      }),
+      facts: {
+        scrap: verdict === 'stop',
+        pieces: fact(found.length, 'count'),
+        side: first.side,
+        first: first.name,
+        against: first.against.join(', '),
+        ...(worn === null ? {} : { worn: fact(worn, 'length', 'small'), fresh: fact(first.newMm, 'length') }),
+      },
+      say: words.inspected,
     });
   }
   const { recheck } = plate;
   if (!recheck || today === null) return;
   const due = today >= recheck.on;
   d.finding({
-    ...common,
     id: `pack.recheck.${axle}`,
     verdict: due ? 'watch' : 'fits',
-    anchor: 'recheck-on',
+    place: at('recheck-on'),
+    station: 'packs',
+    figures: [],
     rule: 'the day that was set on the build',
-    say: () => ({
-      title: due ? `Recheck is due since ${recheck.on}` : `Recheck on ${recheck.on}`,
-      detail: recheck.why === '' ? 'Breakaway, and the oil.' : `${recheck.why}.`,
-    }),
+    facts: { due, on: recheck.on, why: recheck.why },
+    say: words.recheck,
   });
 }

@@ -1,6 +1,6 @@
 import { entryOf } from '@hot-spline/core';
 import { newPlateSpec } from '../document/new-build';
-import type { Member, PlateSpec } from '../document/schema';
+import type { Member, PlateSpec } from './schema';
 import { packSideState } from './state';
 import { wantedProblemOf } from './wanted';
 

@@ -12,11 +12,10 @@ import {
   type PackMember,
   type SpringGroup,
 } from '@hot-spline/core';
-import { SPRING_KINDS, type AxleName, type Member, type Pack, type PlateSpec, type Side } from '../document/schema';
-import { subjectKey } from '../engine/readings';
-import type { Reading } from '../document/ledger';
-
-export type Readings = ReadonlyMap<string, Reading>;
+import { SPRING_KINDS, type Member, type Pack, type PlateSpec } from './schema';
+import type { AxleName, Side } from '../document/names';
+import { readingBase, type InForce, type Readings } from '../engine/readings';
+import { caseDepth, stackHeight, thickness } from './readings';
 
 export interface MemberState {
   readonly member: Member;
@@ -24,7 +23,7 @@ export interface MemberState {
   readonly lined: boolean;
   /** Measured where there is a reading in force, else the catalogue value. */
   readonly thicknessMm: number;
-  readonly reading: Reading | null;
+  readonly reading: InForce | null;
 }
 
 export interface PackSideState {
@@ -37,8 +36,8 @@ export interface PackSideState {
   /** `stack`: measured as a whole; `pieces`: sum of the pieces. */
   readonly stackFrom: 'stack' | 'pieces';
   readonly caseDepthMm: number;
-  readonly caseDepthReading: Reading | null;
-  readonly stackReading: Reading | null;
+  readonly caseDepthReading: InForce | null;
+  readonly stackReading: InForce | null;
   readonly springs: readonly SpringGroup[];
   readonly springFreeMm: number;
   /** Room left for the springs: case depth less stack. */
@@ -148,16 +147,14 @@ function stackReadingInForce(
   side: Side,
   members: readonly MemberState[],
   readings: Readings,
-): Reading | null {
-  const reading = readings.get(`stack-height/${axle}/${side}`) ?? null;
-  if (reading?.subject.what !== 'stack-height') return null;
+): InForce | null {
+  const reading = readings.get(stackHeight.key({ axle, side }));
+  const stood = reading && stackHeight.read(reading.subject);
+  if (!stood) return null;
   const solid = members.filter(({ member }) => !isSpring(member));
   const same =
-    solid.length === reading.subject.memberIds.length &&
-    solid.every(
-      ({ member }) => reading.subject.what === 'stack-height' && reading.subject.memberIds.includes(member.id),
-    );
-  const newerPiece = solid.some((state) => state.reading && state.reading.at > reading.at);
+    solid.length === stood.memberIds.length && solid.every(({ member }) => stood.memberIds.includes(member.id));
+  const newerPiece = solid.some((state) => state.reading && state.reading.seq > reading.seq);
   return same && !newerPiece ? reading : null;
 }
 
@@ -171,11 +168,11 @@ export function packSideState(
 ): PackSideState {
   const pack: Pack = plate.packs[side];
   const members = pack.members.map((member): MemberState => {
-    const reading = readings.get(subjectKey({ what: 'thickness', axle, side, memberId: member.id })) ?? null;
+    const reading = readings.get(thickness.key({ axle, side, memberId: member.id })) ?? null;
     return {
       member,
       ...memberTurns(member),
-      thicknessMm: entryBase((reading ?? { value: member.thickness }).value),
+      thicknessMm: reading ? readingBase(reading) : entryBase(member.thickness),
       reading,
     };
   });
@@ -186,9 +183,9 @@ export function packSideState(
   ]);
   const stackReading = stackReadingInForce(axle, side, members, readings);
   const pieces = members.reduce((sum, state) => (isSpring(state.member) ? sum : sum + state.thicknessMm), 0);
-  const stackMm = (stackReading ? entryBase(stackReading.value) : pieces) + shimMoreMm;
-  const caseDepthReading = readings.get(subjectKey({ what: 'case-depth', axle, side })) ?? null;
-  const caseDepthMm = entryBase((caseDepthReading ?? { value: pack.caseDepth }).value);
+  const stackMm = (stackReading ? readingBase(stackReading) : pieces) + shimMoreMm;
+  const caseDepthReading = readings.get(caseDepth.key({ axle, side })) ?? null;
+  const caseDepthMm = caseDepthReading ? readingBase(caseDepthReading) : entryBase(pack.caseDepth);
   const springInstalledMm = caseDepthMm - stackMm;
   const common = {
     members,

@@ -1,6 +1,6 @@
 import { InputError, entryOf, packSure } from '@hot-spline/core';
-import { deriveBuild } from '../engine/derive';
-import { driftBuild, withPlate } from '../testing/builds';
+import { deriveBuild } from '../derive';
+import { driftBuild, reading, withPlate } from '../testing/builds';
 import { INSTRUMENTS, surePackOf } from './sure';
 
 const asked = (build = driftBuild().build, ledger = driftBuild().ledger, side: 'left' | 'right' = 'left') => {
@@ -23,15 +23,9 @@ describe('what is asked of the uncertainty of a pack', () => {
     const build = file.build;
     const members = build.axles.rear?.unit.plate?.packs.left.members ?? [];
     const memberIds = members.filter(({ kind }) => kind !== 'spring').map(({ id }) => id);
-    const reading = {
-      kind: 'reading' as const,
-      id: '20000000-0000-4000-8000-000000000001',
-      at: '2030-01-01T00:00:00.000Z',
-      subject: { what: 'stack-height' as const, axle: 'rear' as const, side: 'left' as const, memberIds },
-      value: entryOf(16.2, 'mm'),
-      instrument: 'Caliper',
-    };
-    const { pack } = asked(build, [...file.ledger, reading]);
+    const subject = { what: 'stack-height', axle: 'rear', side: 'left', memberIds };
+    const stood = { ...reading(subject, entryOf(16.2, 'mm')), instrument: 'Caliper' };
+    const { pack } = asked(build, [...file.ledger, stood]);
     expect(pack.pieces).toEqual([
       { label: 'whole stack', value: 16.2, plusMinus: INSTRUMENTS.caliper, spread: 'uniform' },
     ]);

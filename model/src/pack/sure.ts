@@ -1,5 +1,6 @@
 import { InputError, entryBase, type SurePack, type UncertainValue } from '@hot-spline/core';
-import type { PlateSpec, Side } from '../document/schema';
+import type { PlateSpec } from './schema';
+import type { Side } from '../document/names';
 import { isSpring, type MemberState, type PackState } from './state';
 import { wantedBandNm } from './wrench';
 

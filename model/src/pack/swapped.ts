@@ -1,6 +1,9 @@
-import { entryBase, saySmall } from '@hot-spline/core';
-import type { AxleName } from '../document/schema';
-import type { Derivation } from '../engine/figure';
+import { entryBase } from '@hot-spline/core';
+import type { AxleName } from '../document/names';
+import type { Derivation } from '../engine/derivation';
+import { fact } from '../engine/finding';
+import { readingBase } from '../engine/readings';
+import * as words from './words';
 import { isSpring, type PackSideState, type PackState } from './state';
 
 /** A reading further from the catalogue than this is looked at, mm: a guard of ours. */
@@ -17,7 +20,7 @@ function readings(
       reading ? ([thicknessMm, entryBase(member.thickness)] as const) : null,
     ),
     caseDepthReading ? ([caseDepthMm, depthMm] as const) : null,
-    stackReading ? ([entryBase(stackReading.value), sum] as const) : null,
+    stackReading ? ([readingBase(stackReading), sum] as const) : null,
   ];
 }
 
@@ -45,14 +48,11 @@ export function findSwapped(axle: AxleName, packs: PackState, depths: readonly [
   d.finding({
     id: `pack.swapped.${axle}`,
     verdict: 'watch',
-    sheet: 'pack',
-    axle,
-    anchor: 'measure-left-depth',
+    place: { sheet: 'pack', tab: 'measure', axle, field: 'measure-left-depth' },
+    station: 'packs',
     figures: [],
     rule: 'our guard: the readings fit the other side’s catalogue at least three times better',
-    say: (system) => ({
-      title: 'Left and right look swapped',
-      detail: `As entered the readings are ${saySmall(asEntered, system)} off the catalogue in all, the other way round ${saySmall(crossed, system)}. Void them and enter each on its own side.`,
-    }),
+    facts: { asEntered: fact(asEntered, 'length', 'small'), crossed: fact(crossed, 'length', 'small') },
+    say: words.swapped,
   });
 }

@@ -1,5 +1,6 @@
 import { InputError, entryBase, type WantedProblem } from '@hot-spline/core';
-import { SIDES, type PlateSpec, type Side } from '../document/schema';
+import { SIDES, type Side } from '../document/names';
+import type { PlateSpec } from './schema';
 import type { ShimBox } from '../library/schema';
 import { isPlate, isSpring, memberTurns, sideFriction, type MemberState, type PackState } from './state';
 import { wantedBandNm } from './wrench';
@@ -9,7 +10,12 @@ import { wantedBandNm } from './wrench';
  * of a drawer, and the wanted breakaway of one pack.
  * @throws InputError on `wanted` while nothing is wanted, on `members` for packs without dished springs or plates
  */
-export function wantedProblemOf(plate: PlateSpec, packs: PackState, drawer: ShimBox | null, most: number): WantedProblem {
+export function wantedProblemOf(
+  plate: PlateSpec,
+  packs: PackState,
+  drawer: ShimBox | null,
+  most: number,
+): WantedProblem {
   const bandNm = wantedBandNm(plate);
   if (!bandNm) throw new InputError('wanted', 'Nothing is wanted yet.', 'a band of breakaway torque and its hold');
   if (plate.preload.from !== 'dished-springs')

@@ -1,6 +1,8 @@
 import { HOLDS, InputError, entryBase, entryOf, wantedPack, perPackFromReading } from '@hot-spline/core';
-import { SIDES, type Build, type PlateSpec } from '../document/schema';
-import { deriveBuild } from '../engine/derive';
+import { SIDES } from '../document/names';
+import type { Build } from '../document/schema';
+import type { PlateSpec } from './schema';
+import { deriveBuild } from '../derive';
 import { driftBuild, reading, withPlate } from '../testing/builds';
 import { layPack, wantedProblemOf } from './wanted';
 import { surePackOf } from './sure';

@@ -5,24 +5,23 @@ import {
   explain,
   formatUnit,
   perPackFromReading,
-  say,
   wrenchReading,
   type Hold,
 } from '@hot-spline/core';
-import type { AxleName, PlateSpec, Side } from '../document/schema';
-import type { Derivation, Figure, Verdict } from '../engine/figure';
-import { EXACT } from '../gearing/axle-gearing';
-import type { Reading } from '../document/ledger';
-import { packSideState, plateRadius, type PackSideState, type PackState, type Readings } from './state';
+import type { AxleName, Side } from '../document/names';
+import type { PlateSpec } from './schema';
+import type { Derivation } from '../engine/derivation';
+import { fact } from '../engine/finding';
+import { readingBase, type InForce, type Readings } from '../engine/readings';
+import { packFigures } from './ids';
+import { breakaway } from './readings';
+import * as words from './words';
+import { HOLD_WORDS } from './words';
+import { EXACT } from '../engine/figure';
+import { packSideState, plateRadius, type PackSideState, type PackState } from './state';
 
 /** Prediction and measured breakaway further apart than this want an explanation: a guard band of ours. */
 const BREAKAWAY_GUARD = 0.15;
-
-export const HOLD_WORDS: Readonly<Record<Hold, string>> = {
-  'other-wheel-held': 'other wheel held, gearbox in neutral',
-  'carrier-held': 'in gear or pinion locked, other wheel in the air',
-  bench: 'on the bench, one side gear in the vice',
-};
 
 /** Shim added on each side for the slope figure: 1 thou. */
 const SLOPE_MM = 0.0254;
@@ -39,7 +38,7 @@ export function wrenchFigures(
   for (const hold of HOLDS) {
     const predicted = wrenchReading(packs, hold);
     d.figure({
-      id: `pack.${axle}.wrench.${hold}`,
+      id: packFigures.wrench(axle, hold),
       label: `Torque wrench on a wheel, ${HOLD_WORDS[hold]}`,
       value: predicted.torqueNm,
       quantity: 'torque',
@@ -60,46 +59,49 @@ export function wrenchFigures(
           compute: ({ leftNm = 0, rightNm = 0 }) => ({ value: wrenchReading({ leftNm, rightNm }, hold).torqueNm }),
         }),
     });
-    const reading = readings.get(`breakaway/${axle}/${hold}`);
+    const reading = readings.get(breakaway.key({ axle, hold }));
     if (!reading) continue;
-    const measured = { hold, torqueNm: entryBase(reading.value) };
+    const measured = { hold, torqueNm: readingBase(reading) };
     const off = predicted.torqueNm === 0 ? Number.POSITIVE_INFINITY : measured.torqueNm / predicted.torqueNm - 1;
     const far = Math.abs(off) > BREAKAWAY_GUARD;
     d.finding({
       id: `pack.measuredBreakaway.${axle}.${hold}`,
       verdict: far ? 'watch' : 'fits',
-      sheet: 'pack',
-      axle,
-      anchor: `breakaway-${hold}`,
-      figures: [`pack.${axle}.wrench.${hold}`],
+      place: { sheet: 'pack', tab: 'wrench', axle, field: `breakaway-${hold}` },
+      station: 'packs',
+      figures: [packFigures.wrench(axle, hold)],
       rule: 'our guard band: measured within 15 % of the prediction for the same hold',
-      say: (system) => ({
-        title: far
-          ? `Breakaway ${Number.isFinite(off) ? `${Math.round(100 * Math.abs(off))} % ${off < 0 ? 'below' : 'above'}` : 'measured where none was'} predicted`
-          : 'Breakaway as predicted',
-        detail: `${say(measured.torqueNm, 'torque', system)} measured, ${say(predicted.torqueNm, 'torque', system)} predicted (${HOLD_WORDS[hold]}). Per pack ${say(perPackFromReading(measured), 'torque', system)}.${far ? ' Look at friction coefficient, oil and stack height.' : ''}`,
-      }),
+      facts: {
+        hold: HOLD_WORDS[hold],
+        measured: fact(measured.torqueNm, 'torque'),
+        predicted: fact(predicted.torqueNm, 'torque'),
+        perPack: fact(perPackFromReading(measured), 'torque'),
+        ...(Number.isFinite(off) ? { off: fact(100 * off, 'percent') } : {}),
+        far,
+      },
+      say: words.measured,
     });
   }
-  d.figure(slope(plate, axle, state, readings));
+  slope(plate, axle, state, readings, d);
   bedded(plate, axle, packs, d);
   wanted(plate, axle, packs, d);
   effective(plate, axle, state, readings, d);
 }
 
-function slope(plate: PlateSpec, axle: AxleName, state: PackState, readings: Readings): Figure {
+function slope(plate: PlateSpec, axle: AxleName, state: PackState, readings: Readings, d: Derivation): void {
   const reading = (moreMm: number): number => {
     const side = (name: Side): PackSideState => packSideState(plate, axle, name, readings, moreMm);
     return wrenchReading({ leftNm: side('left').breakawayNm, rightNm: side('right').breakawayNm }, 'other-wheel-held')
       .torqueNm;
   };
-  const id = `pack.${axle}.slope`;
+  const id = packFigures.slope(axle);
   const label = `One thou (${formatUnit(SLOPE_MM, 'mm')} mm) more shim a side`;
   if (state.left.clampProblem || state.right.clampProblem || plate.preload.from !== 'dished-springs') {
-    return { id, label, value: null, instead: 'none', quantity: 'torque' };
+    d.figure({ id, label, value: null, instead: 'none', quantity: 'torque' });
+    return;
   }
   const now = reading(0);
-  return {
+  d.figure({
     id,
     label,
     value: reading(SLOPE_MM) - now,
@@ -120,7 +122,7 @@ function slope(plate: PlateSpec, axle: AxleName, state: PackState, readings: Rea
           ],
         }),
       }),
-  };
+  });
 }
 
 /** What the wrench will read once the plates are bedded in. */
@@ -129,7 +131,7 @@ function bedded(plate: PlateSpec, axle: AxleName, packs: { leftNm: number; right
   const hold = plate.wanted?.hold ?? 'other-wheel-held';
   const fresh = wrenchReading(packs, hold).torqueNm;
   d.figure({
-    id: `pack.${axle}.bedded`,
+    id: packFigures.bedded(axle),
     label: 'Bedded in',
     value: share * fresh,
     quantity: 'torque',
@@ -163,28 +165,22 @@ function wanted(plate: PlateSpec, axle: AxleName, packs: { leftNm: number; right
   if (!asked) return;
   const { torqueNm } = wrenchReading(packs, asked.hold);
   const [low, high] = [entryBase(asked.low), entryBase(asked.high)];
-  const verdict: Verdict = torqueNm >= low && torqueNm <= high ? 'fits' : 'watch';
+  const fits = torqueNm >= low && torqueNm <= high;
   d.finding({
     id: `pack.wanted.${axle}`,
-    verdict,
-    sheet: 'pack',
-    axle,
-    anchor: 'wanted-low',
-    figures: [`pack.${axle}.wrench.${asked.hold}`],
+    verdict: fits ? 'fits' : 'watch',
+    place: { sheet: 'pack', tab: 'wanted', axle, field: 'wanted-low' },
+    station: 'packs',
+    figures: [packFigures.wrench(axle, asked.hold)],
     rule: 'breakaway wanted on this sheet; the maker’s sheet wins',
-    say: (system) => {
-      const band = `${say(low, 'torque', system)} to ${say(high, 'torque', system)}`;
-      const off = torqueNm < low ? low - torqueNm : torqueNm - high;
-      return verdict === 'fits'
-        ? {
-            title: 'Breakaway in the wanted band',
-            detail: `${say(torqueNm, 'torque', system)} in ${band}, ${HOLD_WORDS[asked.hold]}.`,
-          }
-        : {
-            title: `Breakaway ${say(off, 'torque', system)} ${torqueNm < low ? 'below' : 'above'} what is wanted`,
-            detail: `${say(torqueNm, 'torque', system)} predicted, ${band} wanted, ${HOLD_WORDS[asked.hold]}. Plate order, shims and spring height that reach it are worked out under “Wanted”.`,
-          };
+    facts: {
+      hold: HOLD_WORDS[asked.hold],
+      predicted: fact(torqueNm, 'torque'),
+      low: fact(low, 'torque'),
+      high: fact(high, 'torque'),
+      fits,
     },
+    say: words.wanted,
   });
 }
 
@@ -194,14 +190,14 @@ export function measuredFriction(
   axle: AxleName,
   state: PackState,
   readings: Readings,
-): { readonly hold: Hold; readonly reading: Reading; readonly coefficient: number } | null {
+): { readonly hold: Hold; readonly reading: InForce; readonly coefficient: number } | null {
   const newest = HOLDS.flatMap((hold) => {
-    const reading = readings.get(`breakaway/${axle}/${hold}`);
+    const reading = readings.get(breakaway.key({ axle, hold }));
     return reading ? [{ hold, reading }] : [];
-  }).sort((a, b) => b.reading.at.localeCompare(a.reading.at))[0];
+  }).sort((a, b) => b.reading.seq - a.reading.seq)[0];
   const pressed = [state.left, state.right];
   if (!newest || pressed.every(({ interfaces, clampN }) => interfaces * clampN === 0)) return null;
-  const perPack = perPackFromReading({ hold: newest.hold, torqueNm: entryBase(newest.reading.value) });
+  const perPack = perPackFromReading({ hold: newest.hold, torqueNm: readingBase(newest.reading) });
   return { ...newest, coefficient: effectiveFriction(perPack, pressed, plateRadius(plate)) };
 }
 
@@ -210,9 +206,9 @@ function effective(plate: PlateSpec, axle: AxleName, state: PackState, readings:
   if (!measured) return;
   const { left, right } = state;
   const radius = plateRadius(plate);
-  const torque = entryBase(measured.reading.value);
+  const torque = readingBase(measured.reading);
   d.figure({
-    id: `pack.${axle}.friction`,
+    id: packFigures.friction(axle),
     label: 'Friction as measured',
     value: measured.coefficient,
     quantity: 'coefficient',

@@ -1,6 +1,5 @@
-import { findCalculation } from '../gearing/calc-find';
 import { runCalculation } from './calc-run';
 import { searchCalculation } from './calc-search';
 
 /** The calculations of the road. */
-export const roadCalculations = [runCalculation, searchCalculation, findCalculation];
+export const roadCalculations = [runCalculation, searchCalculation];

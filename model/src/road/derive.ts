@@ -1,13 +1,16 @@
 import { InputError, entryBase, explain, haleFit, roadRun, type Run } from '@hot-spline/core';
-import type { AxleName, Build } from '../document/schema';
+import type { AxleName } from '../document/names';
+import type { Build } from '../document/schema';
 import { explainRun } from './calc-run';
-import type { Derivation, Figure } from '../engine/figure';
+import type { Derivation } from '../engine/derivation';
+import type { Figure } from '../engine/figure';
+import { roadFigures } from './ids';
 import type { AxleGearingState } from '../gearing/axle-gearing';
 import { peakPower, torqueCurve } from './torque-curve';
 import { vehicleOf } from './vehicle';
 
 /** A figure that is worked out when somebody looks at it: a run takes longer than everything else together. */
-function lazily(figure: Omit<Figure, 'value'>, value: () => number | null): Figure {
+function lazily(figure: Omit<Figure, 'value' | 'rests'>, value: () => number | null): Omit<Figure, 'rests'> {
   let known: number | null | undefined;
   const read = (): number | null => (known = known === undefined ? value() : known);
   return {
@@ -22,7 +25,8 @@ function lazily(figure: Omit<Figure, 'value'>, value: () => number | null): Figu
 }
 
 /** The run of the brief: worked out when it is asked for, null where the car does not get there. */
-export function deriveRoad(build: Build, main: AxleName, own: AxleGearingState, d: Derivation): void {
+export function deriveRoad(build: Build, main: AxleName, own: AxleGearingState, all: Derivation): void {
+  const d = all.using(['engine', 'coupling', 'gearbox', `axles.${main}.tyre`, `axles.${main}.finalDrive`, 'road']);
   const distanceM = entryBase(build.brief.distance);
   let known: Run | null | undefined;
   const run = (): Run | null => {
@@ -69,16 +73,16 @@ export function deriveRoad(build: Build, main: AxleName, own: AxleGearingState, 
         },
       ),
     );
-  figure('road.time', `Time to ${at}`, 'time', 3, (r) => r.timeS);
-  figure('road.speed', `Speed at ${at}`, 'speed', 1, (r) => r.speedMps);
-  figure('road.rpm', `Engine speed at ${at}`, 'rotation', 0, (r) => r.rpm);
-  figure('road.zeroTo100', '0 to 100 km/h', 'time', 2, (r) => r.zeroTo100S);
-  figure('road.tyreLimit', 'Tyre is the limit', 'percent', 0, (r) => (100 * r.limitTimesS.tyre) / r.timeS);
+  figure(roadFigures.time(), `Time to ${at}`, 'time', 3, (r) => r.timeS);
+  figure(roadFigures.speed(), `Speed at ${at}`, 'speed', 1, (r) => r.speedMps);
+  figure(roadFigures.rpm(), `Engine speed at ${at}`, 'rotation', 0, (r) => r.rpm);
+  figure(roadFigures.zeroTo100(), '0 to 100 km/h', 'time', 2, (r) => r.zeroTo100S);
+  figure(roadFigures.tyreLimit(), 'Tyre is the limit', 'percent', 0, (r) => (100 * r.limitTimesS.tyre) / r.timeS);
   const mass = entryBase(build.road.mass);
   const power = peakPower(torqueCurve(build)).powerW;
   if (power <= 0) return;
   d.figure({
-    id: 'road.hale',
+    id: roadFigures.hale(),
     label: 'Quarter mile by weight and power alone',
     value: haleFit(mass, power).timeS,
     quantity: 'time',

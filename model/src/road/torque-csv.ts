@@ -1,4 +1,4 @@
-import { InputError, UNITS, entryOf, powerTorque, toBaseFactor, type Entry, type UnitName } from '@hot-spline/core';
+import { InputError, UNITS, entryOf, powerTorque, toBase, type Entry, type UnitName } from '@hot-spline/core';
 import { csvNumber, csvRows, csvWhole, headerUnit, type BadLine } from '../document/csv';
 
 export const MOST_CURVE_POINTS = 100;
@@ -33,7 +33,7 @@ const isCurveUnit = (unit: UnitName | null): unit is CurveUnit => CURVE_UNITS.in
 
 function toTorque(value: number, unit: UnitName, rpm: number): Entry {
   if (unit !== '' && UNITS[unit].quantity === 'power') {
-    const torque = powerTorque(value * toBaseFactor(unit), rpm);
+    const torque = powerTorque(toBase(value, unit), rpm);
     return entryOf(Number(torque.toFixed(2)), 'N·m');
   }
   return entryOf(value, unit);
@@ -83,7 +83,7 @@ export function readTorqueCsv(text: string, chosen?: CurveUnit): TorqueImport {
     const own = isCurveUnit(cell.unit) ? cell.unit : unit;
     if (rpm === 0 && UNITS[own].quantity === 'power') return refuse('power at 0 rpm says nothing about torque');
     const torque = toTorque(value, own, rpm);
-    if (value < 0 || torque.value * toBaseFactor(torque.unit) > MOST_TORQUE)
+    if (value < 0 || toBase(torque.value, torque.unit) > MOST_TORQUE)
       return refuse(`torque must be 0 to ${MOST_TORQUE} N·m`);
     const before = seen.get(rpm);
     if (before !== undefined) return refuse(`${rpm} rpm stands in line ${before} already`);

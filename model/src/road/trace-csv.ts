@@ -1,11 +1,4 @@
-import {
-  InputError,
-  courseFromTrace,
-  toBaseFactor,
-  type Course,
-  type TraceSample,
-  type UnitName,
-} from '@hot-spline/core';
+import { InputError, courseFromTrace, toBase, type Course, type TraceSample, type UnitName } from '@hot-spline/core';
 import { csvNumber, headerUnit, type BadLine } from '../document/csv';
 
 export type TraceSpeedUnit = 'km/h' | 'mph' | 'm/s';
@@ -118,8 +111,8 @@ export class TraceReader {
     const { along, alongAt, speedAt } = columns;
     const name = along === 'time' ? 'time' : 'distance';
     const unit = along === 'time' ? columns.timeUnit : columns.distanceUnit;
-    const at = csvNumber(row[alongAt] ?? '') * toBaseFactor(unit);
-    const speedMps = csvNumber(row[speedAt] ?? '') * toBaseFactor(columns.speedUnit);
+    const at = toBase(csvNumber(row[alongAt] ?? ''), unit);
+    const speedMps = toBase(csvNumber(row[speedAt] ?? ''), columns.speedUnit);
     if (!Number.isFinite(at)) return this.refuse(line, row, `${name} is not a number`);
     if (!Number.isFinite(speedMps)) return this.refuse(line, row, 'speed is not a number');
     if (speedMps < 0 || speedMps > 550) return this.refuse(line, row, 'speed is out of range');

@@ -1,5 +1,6 @@
 import { entryBase, type Vehicle } from '@hot-spline/core';
-import type { AxleName, Build } from '../document/schema';
+import type { AxleName } from '../document/names';
+import type { Build } from '../document/schema';
 import { gearRatios, rangeRatio, type AxleGearingState } from '../gearing/axle-gearing';
 import { torqueCurve } from './torque-curve';
 

@@ -1,8 +1,11 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { entryOf, type Entry } from '@hot-spline/core';
 import { readBuildFile, type BuildFile } from '../document/build-file';
-import type { Build, PlateSpec } from '../document/schema';
-import type { Reading, Subject } from '../document/ledger';
+import type { Build } from '../document/schema';
+import type { PlateSpec } from '../pack/schema';
+import type { Reading } from '../engine/readings';
+import type { SubjectOf } from '../engine/subjects';
+import { numberValue } from '../engine/values';
 
 const demo = new URL('../../../demo/', import.meta.url);
 
@@ -34,6 +37,15 @@ export function testId(): string {
   return `10000000-0000-4000-8000-${String(made).padStart(12, '0')}`;
 }
 
-export function reading(subject: Subject, value: Entry = entryOf(2, 'mm'), at = '2026-01-02T03:04:05.000Z'): Reading {
-  return { kind: 'reading', id: testId(), at, subject, value, instrument: 'Micrometer' };
+export function reading(subject: SubjectOf, value: Entry = entryOf(2, 'mm'), at = '2026-01-02T03:04:05.000Z'): Reading {
+  const counts = subject.what === 'breakaway' ? 'one' : 'least';
+  const written = { id: testId(), at, who: '' };
+  return {
+    kind: 'reading',
+    ...written,
+    subject,
+    value: numberValue(value, counts),
+    state: {},
+    instrument: 'Micrometer',
+  };
 }

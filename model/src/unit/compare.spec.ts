@@ -1,6 +1,6 @@
 import { SITUATIONS, compareUnit, situationOf, type CompareUnit } from '@hot-spline/core';
-import { USES, type Use } from '../document/schema';
-import { deriveBuild } from '../engine/derive';
+import { USES, type Use } from '../document/names';
+import { deriveBuild } from '../derive';
 import { demoFiles, driftBuild } from '../testing/builds';
 import { USE_WEIGHTS, comparedGround, comparedSettings, comparedUnits, rankUnits } from './compare';
 

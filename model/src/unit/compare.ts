@@ -9,7 +9,9 @@ import {
   type SituationName,
   type SituationSettings,
 } from '@hot-spline/core';
-import type { AxleName, Build, Unit, Use } from '../document/schema';
+import type { AxleName, Use } from '../document/names';
+import type { Build } from '../document/schema';
+import type { Unit } from './schema';
 import { ORDINARY, openUnit, unitAs } from '../document/new-build';
 import type { AxleGearingState } from '../gearing/axle-gearing';
 import type { PackState } from '../pack/state';

@@ -2,7 +2,6 @@ import {
   biasRatio,
   entryBase,
   explain,
-  formatUnit,
   lockAt,
   lockAtInput,
   lockLaw,
@@ -17,8 +16,14 @@ import {
   type Ramp,
   type UnitLock,
 } from '@hot-spline/core';
-import type { AxleName, PlateSpec, Unit } from '../document/schema';
-import type { Derivation } from '../engine/figure';
+import type { AxleName } from '../document/names';
+import type { PlateSpec } from '../pack/schema';
+import type { Unit } from './schema';
+import { capital } from '../document/names';
+import type { Derivation } from '../engine/derivation';
+import { fact } from '../engine/finding';
+import { unitFigures } from './ids';
+import * as words from './words';
 import { plateRadius } from '../pack/state';
 import type { PackState } from '../pack/state';
 import { explainHolds, explainThrustLock, explainUnitLock } from './explain';
@@ -57,11 +62,6 @@ export function plateUnit(plate: PlateSpec, packs: PackState, flank: Flank): Pla
     pinRadiusMm: entryBase(plate.pinRadius),
     ramp: rampOn(plate, flank),
   };
-}
-
-/** The plates that a unit works with: of a plate unit with or without ramps. */
-export function platesOf(unit: Unit): PlateSpec | null {
-  return unit.type === 'plate' || unit.type === 'side-gear-thrust' ? unit.plate : null;
 }
 
 /** Its side gears, as the core reads them. */
@@ -175,14 +175,14 @@ export function deriveUnit(
     const lock = state.lock(flank, inputNm);
     const on = flank === 'drive' ? 'under power' : 'on overrun';
     d.figure({
-      id: `unit.${axle}.${flank}.lock`,
+      id: unitFigures.lock(axle, flank),
       label: `Locking torque ${on}`,
       value: lock.lockNm,
       quantity: 'torque',
       explain: () => explainLock(unit, state, packs, flank, inputNm),
     });
     d.figure({
-      id: `unit.${axle}.${flank}.bias`,
+      id: unitFigures.bias(axle, flank),
       label: `Bias ratio ${on}`,
       value: lock.biasRatio,
       instead: 'locked',
@@ -228,27 +228,27 @@ function explainLock(unit: Unit, state: UnitState, packs: PackState | null, flan
 }
 
 function findType(axle: AxleName, state: UnitState, d: Derivation): void {
-  const where = axle === 'rear' ? 'Rear' : 'Front';
-  const words = UNIT_TYPE_WORDS[state.type];
-  const watched = state.locked || words.caution !== undefined;
+  const type = UNIT_TYPE_WORDS[state.type];
+  const watched = state.locked || type.caution !== undefined;
+  const engaged = state.type === 'selectable-locker' ? (state.locked ? ', on' : ', off') : '';
   d.finding({
     id: `unit.type.${axle}`,
     verdict: watched ? 'watch' : 'fits',
-    sheet: 'unit',
-    axle,
-    anchor: 'unit-type',
-    figures: [`unit.${axle}.drive.lock`],
+    place: { sheet: 'unit', axle, field: 'unit-type' },
+    station: 'unit',
+    figures: [unitFigures.lock(axle, 'drive')],
     rule: 'what the type is for: common practice, no published source',
-    say: () => ({
-      title: `${where}: ${words.name.charAt(0).toLowerCase()}${words.name.slice(1)}${state.type === 'selectable-locker' ? (state.locked ? ', on' : ', off') : ''}`,
-      detail: watched ? `${words.against} ${words.caution ?? ''}`.trim() : words.against,
-    }),
+    facts: {
+      axle,
+      type: `${type.name}${engaged}`,
+      against: type.against,
+      caution: watched ? (type.caution ?? '') : '',
+    },
+    say: words.type,
   });
 }
 
 function findUnit(unit: Unit, axle: AxleName, packs: PackState | null, state: UnitState, d: Derivation): void {
-  const common = { sheet: 'unit' as const, axle, anchor: 'unit-type', figures: [`unit.${axle}.drive.lock`] };
-  const where = axle === 'rear' ? 'Rear' : 'Front';
   if (unit.type !== 'plate') {
     findType(axle, state, d);
     return;
@@ -259,42 +259,62 @@ function findUnit(unit: Unit, axle: AxleName, packs: PackState | null, state: Un
     if (flank === 'overrun' && plate.action !== 'one-and-a-half-way') continue;
     const solid = state.coefficient[flank] >= 1;
     const of = plateUnit(plate, packs, flank);
+    const shown = (fromPlane: number) => fact(plate.rampFrom === 'axis' ? 90 - fromPlane : fromPlane, 'angle');
     d.finding({
-      ...common,
       id: `unit.solid.${axle}.${flank}`,
-      anchor: `${flank}-ramp`,
-      figures: [`unit.${axle}.${flank}.lock`],
       verdict: solid ? 'stop' : 'fits',
+      place: { sheet: 'unit', axle, field: `${flank}-ramp` },
+      station: 'unit',
+      figures: [unitFigures.lock(axle, flank)],
       rule: 'k of 1 or more locks solid at any torque [exact]',
-      say: () => {
-        const on = flank === 'drive' ? 'under power' : 'on overrun';
-        const angle = rampFromRotationPlane(of.ramp);
-        const limit = of.interfacesPerPack === 0 ? 0 : solidRampAngle(of);
-        const shown = (fromPlane: number): string =>
-          formatUnit(plate.rampFrom === 'axis' ? 90 - fromPlane : fromPlane, '°');
-        return solid
-          ? {
-              title: `${where} unit locks solid ${on} at any torque`,
-              detail: `k ${state.coefficient[flank].toFixed(2)} with ${shown(angle)}° ramps. It lets go ${plate.rampFrom === 'axis' ? 'below' : 'above'} ${shown(limit)}°: flatten the ramps or take interfaces out.`,
-            }
-          : {
-              title: `${where} ramps hold ${Math.round(100 * state.coefficient[flank])} % of the torque ${on}`,
-              detail: `Ramps of ${shown(angle)}°; solid from ${shown(limit)}°.`,
-            };
+      facts: {
+        axle,
+        flank,
+        solid,
+        fromAxis: plate.rampFrom === 'axis',
+        coefficient: fact(state.coefficient[flank], 'coefficient'),
+        ramp: shown(rampFromRotationPlane(of.ramp)),
+        limit: shown(of.interfacesPerPack === 0 ? 0 : solidRampAngle(of)),
       },
+      say: words.ramps,
     });
   }
   if (plate.action === 'one-and-a-half-way' && state.coefficient.overrun > state.coefficient.drive) {
     d.finding({
-      ...common,
       id: `unit.order.${axle}`,
       verdict: 'watch',
-      anchor: 'overrun-ramp',
+      place: { sheet: 'unit', axle, field: 'overrun-ramp' },
+      station: 'unit',
+      figures: [unitFigures.lock(axle, 'drive')],
       rule: 'a one-and-a-half-way unit holds less on overrun [exact, definition]',
-      say: () => ({
-        title: `${where} unit holds more on overrun than under power`,
-        detail: 'The two ramps look swapped, or the convention is the other one: check against the maker’s sheet.',
-      }),
+      facts: { axle },
+      say: words.order,
     });
   }
+}
+
+/** The most torque that one shaft of the followed axle can get at the operating point, hub reduction counted. */
+export function deriveShafts(axle: AxleName, unit: UnitState, inputNm: number, hub: number, d: Derivation): void {
+  const wheelNm = inputNm * hub;
+  const lockNm = unit.lock('drive', inputNm).lockNm * hub;
+  // A solid unit can pass everything to one wheel, whatever it could hold beyond that.
+  const most = wheelTorques(wheelNm, lockNm).slowNm;
+  d.figure({
+    id: unitFigures.shaft(),
+    label: 'Most torque in one shaft',
+    value: most,
+    quantity: 'torque',
+    explain: () =>
+      explain({
+        title: 'Most torque in one shaft at the operating point',
+        formula: 'slow wheel = (input + locking torque) ÷ 2, at most all of the input; times the hub reduction',
+        inputs: [
+          { key: 'input', label: 'torque at the wheels, both', value: wheelNm, quantity: 'torque' },
+          { key: 'lock', label: 'locking torque at the wheels', value: lockNm, quantity: 'torque' },
+        ],
+        sources: [{ kind: 'exact', text: `${axle} axle; tyre grip not counted, so an upper bound` }],
+        result: { label: 'slow wheel', quantity: 'torque' },
+        compute: (v) => ({ value: wheelTorques(v['input'] ?? 0, v['lock'] ?? 0).slowNm }),
+      }),
+  });
 }

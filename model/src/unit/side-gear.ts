@@ -1,17 +1,13 @@
-import {
-  INSERT_FIT_MM,
-  entryBase,
-  explain,
-  say,
-  saySmall,
-  shimForBacklash,
-  sideGearBacklashSlope,
-} from '@hot-spline/core';
+import { INSERT_FIT_MM, entryBase, explain, shimForBacklash, sideGearBacklashSlope } from '@hot-spline/core';
 import { ORDINARY } from '../document/new-build';
-import { SIDES, type AxleName, type Unit } from '../document/schema';
-import type { Derivation } from '../engine/figure';
-import { subjectKey } from '../engine/readings';
-import type { Readings } from '../pack/state';
+import { SIDES, capital, type AxleName } from '../document/names';
+import type { Unit } from './schema';
+import type { Derivation } from '../engine/derivation';
+import { fact } from '../engine/finding';
+import { readingBase, type Readings } from '../engine/readings';
+import { unitFigures } from './ids';
+import { insertFit, sideGearBacklash } from './readings';
+import * as words from './words';
 import { bevelGear } from './derive';
 
 /** Backlash of the side gears: what was measured against the sheet, and the shim that brings it there. */
@@ -19,11 +15,11 @@ function findBacklash({ plate, sideGear }: Unit, axle: AxleName, readings: Readi
   const gear = bevelGear(sideGear ?? ORDINARY.sideGear());
   const band = plate?.sideGearBacklash;
   for (const side of SIDES) {
-    const reading = readings.get(subjectKey({ what: 'side-gear-backlash', axle, side }));
+    const reading = readings.get(sideGearBacklash.key({ axle, side }));
     if (!reading) continue;
-    const now = entryBase(reading.value);
-    const title = side === 'left' ? 'Left' : 'Right';
-    const id = `unit.${axle}.${side}.backlash`;
+    const now = readingBase(reading);
+    const title = capital(side);
+    const id = unitFigures.backlash(axle, side);
     d.figure({
       id,
       label: `${title} side-gear backlash per shim`,
@@ -54,39 +50,46 @@ function findBacklash({ plate, sideGear }: Unit, axle: AxleName, readings: Readi
     d.finding({
       id: `unit.backlash.${axle}.${side}`,
       verdict: band ? (fits ? 'fits' : 'watch') : 'not-yet',
-      sheet: 'pack',
-      axle,
-      anchor: band ? `measure-${side}-backlash` : 'side-gear-backlash',
+      place: { sheet: 'pack', tab: 'measure', axle, field: band ? `measure-${side}-backlash` : 'side-gear-backlash' },
+      station: 'unit',
       figures: [id],
       rule: band ? 'the maker’s sheet, as entered' : 'nothing to hold it against yet',
-      say: (system) => ({
-        title: `${title} side-gear backlash ${saySmall(now, system)}${band ? (fits ? '' : now < low ? ', too tight' : ', too loose') : ''}`,
-        detail: band
-          ? `Wanted ${saySmall(low, system)} to ${saySmall(high, system)}.${fits ? '' : ` ${shim > 0 ? 'Add' : 'Take out'} ${saySmall(shim, system)} of shim for the middle of it.`}`
-          : 'Enter what the maker’s sheet wants.',
-      }),
+      facts: {
+        side,
+        fits,
+        now: fact(now, 'length', 'small'),
+        ...(band
+          ? {
+              low: fact(low, 'length', 'small'),
+              high: fact(high, 'length', 'small'),
+              shim: fact(shim, 'length', 'small'),
+            }
+          : {}),
+      },
+      say: words.backlash,
     });
   }
 }
 
 /** Fit of a friction insert against 3 to 5 thou. */
 function findInsert(axle: AxleName, readings: Readings, d: Derivation): void {
-  const reading = readings.get(subjectKey({ what: 'insert-fit', axle }));
-  const now = reading ? entryBase(reading.value) : null;
+  const reading = readings.get(insertFit.key({ axle }));
+  const now = reading ? readingBase(reading) : null;
   const [low, high] = INSERT_FIT_MM;
   const fits = now !== null && now >= low - 1e-9 && now <= high + 1e-9;
   d.finding({
     id: `unit.insert.${axle}`,
     verdict: now === null ? 'not-yet' : fits ? 'fits' : 'watch',
-    sheet: 'unit',
-    axle,
-    anchor: 'insert-fit',
+    place: { sheet: 'unit', axle, field: 'insert-fit' },
+    station: 'unit',
     figures: [],
     rule: 'common practice, no published source: 3 to 5 thou',
-    say: (system) => ({
-      title: now === null ? 'Fit of the insert not measured yet' : `Insert fits with ${saySmall(now, system)}`,
-      detail: `Wanted ${saySmall(low, system)} to ${saySmall(high, system)}; a sheet of office paper is about ${say(0.1, 'length', system)}.${now === null || fits ? '' : now < low ? ' Too tight: the gears bind.' : ' Too loose: preload is lost.'}`,
-    }),
+    facts: {
+      ...(now === null ? {} : { now: fact(now, 'length', 'small') }),
+      low: fact(low, 'length', 'small'),
+      high: fact(high, 'length', 'small'),
+    },
+    say: words.insert,
   });
 }
 

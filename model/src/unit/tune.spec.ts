@@ -1,7 +1,8 @@
 import { entryBase, entryOf, rampLockCoefficient } from '@hot-spline/core';
-import type { Complaint, PlateSpec } from '../document/schema';
-import { deriveBuild } from '../engine/derive';
-import { readingsInForce } from '../engine/readings';
+import type { Complaint } from '../identity/schema';
+import type { PlateSpec } from '../pack/schema';
+import { deriveBuild } from '../derive';
+import { readingsInForce } from '../derive';
 import { driftBuild, withPlate } from '../testing/builds';
 import { plateUnit } from './derive';
 import { TUNE_STEPS, WISHES, tuneFor, type Advice } from './tune';

@@ -1,8 +1,11 @@
 import { entryBase, entryOf, plateOrders, wrenchReading, type Entry } from '@hot-spline/core';
-import { SIDES, type AxleName, type Complaint, type PlateSpec } from '../document/schema';
+import { SIDES, type AxleName } from '../document/names';
+import type { Complaint } from '../identity/schema';
+import type { PlateSpec } from '../pack/schema';
 import { openUnit } from '../document/new-build';
 import { layPack } from '../pack/wanted';
-import { isPlate, memberTurns, packSideState, type PackState, type Readings } from '../pack/state';
+import { isPlate, memberTurns, packSideState, type PackState } from '../pack/state';
+import type { Readings } from '../engine/readings';
 import { unitState } from './derive';
 
 /** Steps of a trial, ours: small enough to feel one at a time. */

@@ -1,10 +1,11 @@
 import { compareUnit, entryOf, sideGearThrust, type CompareSituation } from '@hot-spline/core';
 import fc from 'fast-check';
 import { openUnit, unitAs } from '../document/new-build';
-import { UNIT_TYPES, buildSchema, type Build, type Unit } from '../document/schema';
-import { deriveBuild } from '../engine/derive';
+import { UNIT_TYPES, type Unit } from './schema';
+import { buildSchema, type Build } from '../document/schema';
+import { deriveBuild } from '../derive';
 import { driftBuild, reading } from '../testing/builds';
-import type { LedgerEntry } from '../document/ledger';
+import type { LedgerEntry } from '../engine/readings';
 import { plateRadius } from '../pack/state';
 import { bevelGear, unitHolds, unitState } from './derive';
 

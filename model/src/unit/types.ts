@@ -1,4 +1,4 @@
-import type { Unit } from '../document/schema';
+import type { Unit } from './schema';
 
 export interface UnitTypeWords {
   readonly name: string;

@@ -1,4 +1,4 @@
-import { SYSTEM_UNITS, say, toBaseFactor, type UnitSystem } from '@hot-spline/core';
+import { scaleUnit, say, toBase, type UnitSystem } from '@hot-spline/core';
 import type { FanGear } from '@hot-spline/model';
 import { MONO, chartAxis, type ChartOption, type chartColours } from '../shared/chart';
 
@@ -23,7 +23,7 @@ export interface FanPicture {
 }
 
 /** Metres per second in one unit of the axis. */
-export const speedUnit = (system: UnitSystem): number => toBaseFactor(SYSTEM_UNITS.speed[system]);
+export const speedUnit = (system: UnitSystem): number => toBase(1, scaleUnit('speed', system).unit);
 
 /** Dash patterns that tell the candidates apart without colour. */
 export const DASHES: readonly (number[] | 'solid')[] = ['solid', [7, 3], [2, 3], [10, 3, 2, 3], [4, 6]];

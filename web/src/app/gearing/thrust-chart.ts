@@ -1,4 +1,4 @@
-import { SYSTEM_UNITS, toBaseFactor, type Car, type UnitSystem } from '@hot-spline/core';
+import { scaleUnit, fromBase, type Car, type UnitSystem } from '@hot-spline/core';
 import { MONO, chartAxis, type ChartOption, type chartColours } from '../shared/chart';
 import { roundScale, speedUnit } from './fan-chart';
 
@@ -21,8 +21,8 @@ function speeds(limit: number, kinks: readonly number[]): number[] {
 /** Thrust at the tyre in every gear against road load on slopes, and what the tyres can hold. */
 export function thrustOption({ car, gearNames, grades, pointMps, system, colours }: ThrustPicture): ChartOption {
   const perSpeed = speedUnit(system);
-  const unit = SYSTEM_UNITS.force[system];
-  const force = (newton: number): number => newton / toBaseFactor(unit) / 1000;
+  const unit = scaleUnit('force', system).unit;
+  const force = (newton: number): number => fromBase(newton, unit) / 1000;
   const x = (mps: number): number => mps / perSpeed;
   const fastest = Math.max(...car.gears.map((gear) => gear.limitMps));
   const line = (id: string, data: unknown[], style: object, more: object = {}) => ({

@@ -39,7 +39,7 @@ describe('inspecting the pieces', () => {
     await screen.type('Note', 'band near the outside');
     const { condition } = plateOf(bench).packs.left.members[1] ?? {};
     expect(condition).toEqual({ colour: 'blue', damage: ['scored'], note: 'band near the outside', photos: [] });
-    expect(bench.derived()?.findings.find(({ id }) => id === 'pack.wear.rear.watch')?.anchor).toMatch(/^inspect-left-/);
+    expect(bench.derived()?.findings.find(({ id }) => id === 'pack.inspect.rear.watch')?.anchor).toMatch(/^inspect-left-/);
     await screen.click('cracked');
     expect(screen.find('.advice strong').textContent).toBe('Ask for prices');
     await screen.type('Kit: price; days', '340; 21');

@@ -1,4 +1,4 @@
-import { SYSTEM_UNITS, toBaseFactor, type PacePoint, type UnitSystem } from '@hot-spline/core';
+import { scaleUnit, toBase, type PacePoint, type UnitSystem } from '@hot-spline/core';
 import { MONO, chartAxis, type ChartOption, type chartColours } from '../shared/chart';
 import { roundScale, speedUnit } from '../gearing/fan-chart';
 
@@ -17,7 +17,7 @@ export interface CoursePicture {
 /** Speed above, engine speed below, both over the course; the first line solid, the second dashed. */
 export function courseOption({ lines, limitRpm, system, colours }: CoursePicture): ChartOption {
   const unit = speedUnit(system);
-  const length = toBaseFactor(SYSTEM_UNITS.distance[system]);
+  const length = toBase(1, scaleUnit('distance', system).unit);
   const line = (id: string, data: number[][], first: boolean, axis: number) => ({
     type: 'line' as const,
     id,

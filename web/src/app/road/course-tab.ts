@@ -4,11 +4,11 @@ import {
   GRAVITY,
   InputError,
   LIMITS,
-  SYSTEM_UNITS,
+  scaleUnit,
   entryOf,
   formatIn,
   parseEntry,
-  toBaseFactor,
+  fromBase,
   type Corner,
   type Entry,
   type Quantity,
@@ -109,8 +109,8 @@ export class CourseTab {
 
   /** A value in base units as an entry in the builder's units. */
   protected entry(base: number, quantity: 'distance' | 'speed'): Entry {
-    const unit = SYSTEM_UNITS[quantity][this.bench.system()];
-    return entryOf(Number((base / toBaseFactor(unit)).toFixed(1)), unit);
+    const unit = scaleUnit(quantity, this.bench.system()).unit;
+    return entryOf(Number((fromBase(base, unit)).toFixed(1)), unit);
   }
 
   protected async open(): Promise<void> {

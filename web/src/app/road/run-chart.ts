@@ -1,4 +1,4 @@
-import { SYSTEM_UNITS, toBaseFactor, type Run, type UnitSystem } from '@hot-spline/core';
+import { scaleUnit, toBase, type Run, type UnitSystem } from '@hot-spline/core';
 import { MONO, chartAxis, type ChartOption, type chartColours } from '../shared/chart';
 import { DASHES, roundScale, speedUnit } from '../gearing/fan-chart';
 
@@ -17,7 +17,7 @@ export interface RunPicture {
 /** Speed over time or distance of every run; the present one in blue, ochre where its tyres are the limit. */
 export function runOption({ lines, along, system, colours }: RunPicture): ChartOption {
   const unit = speedUnit(system);
-  const length = toBaseFactor(SYSTEM_UNITS.distance[system]);
+  const length = toBase(1, scaleUnit('distance', system).unit);
   const at = (point: { timeS: number; distanceM: number }): number =>
     along === 'time' ? point.timeS : point.distanceM / length;
   const line = (id: string, data: unknown[], style: object, more: object = {}) => ({

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, viewChild } from '@angular/core';
 import {
-  SYSTEM_UNITS,
+  scaleUnit,
   UNITS,
   entryBase,
   entryText,

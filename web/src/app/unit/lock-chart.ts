@@ -1,4 +1,4 @@
-import { formatIn, say, toBaseFactor, type UnitSystem, SYSTEM_UNITS } from '@hot-spline/core';
+import { formatIn, say, fromBase, type UnitSystem, scaleUnit } from '@hot-spline/core';
 import type { LockPoint } from '@hot-spline/model';
 import { MONO, chartAxis, type ChartOption, type chartColours } from '../shared/chart';
 
@@ -12,8 +12,8 @@ export interface LockPicture {
 
 /** Locking torque against input torque; overrun to the left. Above the grey line nothing slips. */
 export function lockOption({ curve, mostNm, point, system, colours }: LockPicture): ChartOption {
-  const unit = SYSTEM_UNITS.torque[system];
-  const torque = (nm: number): number => nm / toBaseFactor(unit);
+  const unit = scaleUnit('torque', system).unit;
+  const torque = (nm: number): number => fromBase(nm, unit);
   const step = 10 ** Math.floor(Math.log10(torque(mostNm))) / 2;
   const most = Math.ceil(torque(mostNm) / step) * step;
   const line = (id: string, data: number[][], colour: string, width: number, type: 'solid' | number[]) => ({

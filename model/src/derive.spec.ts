@@ -1,11 +1,11 @@
 import { biasRatio, entryOf, wrenchReading } from '@hot-spline/core';
-import type { Build } from '../document/schema';
-import { newAxle, newBuild, openUnit, unitAs } from '../document/new-build';
-import { buildSchema } from '../document/schema';
-import { deriveBuild, type Derived } from './derive';
-import { lockCurve } from '../unit/derive';
-import { readingsInForce, voidedBy } from './readings';
-import { demoFiles, driftBuild, reading, testId, withPlate } from '../testing/builds';
+import type { Build } from './document/schema';
+import { newAxle, newBuild, openUnit, unitAs } from './document/new-build';
+import { buildSchema } from './document/schema';
+import { deriveBuild, readingsInForce, type Derived } from './derive';
+import { lockCurve } from './unit/derive';
+import { voidedBy } from './engine/readings';
+import { demoFiles, driftBuild, reading, testId, withPlate } from './testing/builds';
 
 const value = (derived: Derived, id: string): number => derived.figures.get(id)?.value ?? Number.NaN;
 const finding = (derived: Derived, id: string) => derived.findings.find((f) => f.id === id);
@@ -19,7 +19,7 @@ describe('deriving a build', () => {
   it('works out every demo build without a refusal, and every figure explains its own value', () => {
     for (const [name, { build, ledger }] of Object.entries(demoFiles())) {
       for (const follow of ['rear', 'front'] as const) {
-        const derived = deriveBuild(build, ledger, follow);
+        const derived = deriveBuild(build, ledger, { follow });
         expect(derived.findings.filter((f) => f.id.startsWith('refused')))
           .withContext(name)
           .toEqual([]);
@@ -105,7 +105,7 @@ describe('gearing figures', () => {
     const { build } = driftBuild();
     build.gearbox.gears.reverse();
     build.cruiseSpeed = entryOf(400, 'km/h');
-    build.operatingPoint.rpm = 9000;
+    build.startPoint.rpm = 9000;
     const derived = deriveBuild(build, []);
     for (const id of ['gearing.steps', 'gearing.cruise', 'point.limit'])
       expect(finding(derived, id)?.verdict).withContext(id).toBe('stop');
@@ -281,7 +281,14 @@ describe('ledger', () => {
     const second = reading(subject, entryOf(2.1, 'mm'));
     const key = 'thickness/rear/left/l1';
     expect(readingsInForce([first, second]).get(key)?.id).toBe(second.id);
-    const voids = { kind: 'void' as const, id: testId(), at: first.at, voids: second.id, reason: 'wrong plate' };
+    const voids = {
+      kind: 'void' as const,
+      who: '',
+      id: testId(),
+      at: first.at,
+      voids: second.id,
+      reason: 'wrong plate',
+    };
     expect(readingsInForce([first, second, voids]).get(key)?.id).toBe(first.id);
   });
 });

@@ -1,0 +1,26 @@
+import type { Capability } from './engine/capability';
+import { Registry } from './engine/calculations';
+import { gearing } from './gearing';
+import { identity } from './identity';
+import { library } from './library';
+import { pack } from './pack';
+import { point } from './point';
+import { road } from './road';
+import { unit } from './unit';
+
+/** Every capability of the model, in the order of need: what one takes stands before it. */
+export const capabilities = [library, gearing, identity, road, point, pack, unit] as const;
+
+type IdsOf<C> =
+  C extends Capability<never, unknown, infer F>
+    ? { [K in keyof F]: F[K] extends (...of: never[]) => infer Id ? Id : never }[keyof F]
+    : never;
+
+/** Ids of all figures that there are. */
+export type FigureId = IdsOf<(typeof capabilities)[number]>;
+
+/** Everything that can be read. */
+export const subjects = capabilities.flatMap((capability) => [...capability.subjects]);
+
+/** Every public calculation. */
+export const calculations = new Registry(capabilities.flatMap((capability) => [...capability.calculations]));

@@ -1,0 +1,107 @@
+import type { Build } from './document/schema';
+import type { AxleName } from './document/names';
+import type { Capability } from './engine/capability';
+import { Deriver, type Results } from './engine/deriver';
+import { inForce, type LedgerEntry, type Readings } from './engine/readings';
+import { subjectKey, type SubjectOf } from './engine/subjects';
+import { capabilities, subjects } from './capabilities';
+import { drivenAxles } from './gearing/axle-gearing';
+import { gearing } from './gearing';
+import type { GearingState } from './gearing/derive';
+import { pack } from './pack';
+import type { PackState } from './pack/state';
+import { point } from './point';
+import type { OperatingPoint } from './point/schema';
+import { unit } from './unit';
+import type { UnitState } from './unit/derive';
+
+export interface AxleState {
+  readonly pack: PackState | null;
+  readonly unit: UnitState;
+}
+
+export interface Derived extends Results {
+  /** The axle that the Line follows. */
+  readonly main: AxleName;
+  /** Where one looks, as far as the gears and ranges of the build allow. */
+  readonly point: OperatingPoint;
+  readonly gearing: GearingState;
+  readonly axles: Partial<Record<AxleName, AxleState>>;
+  /** Torque into the unit of the followed axle at the operating point, N·m. */
+  readonly inputNm: number;
+}
+
+export interface Looking {
+  /** The axle that the operating point is worked out for; the first driven one unless said. */
+  readonly follow?: AxleName | undefined;
+  /** The build's own starting point unless said. */
+  readonly point?: OperatingPoint | undefined;
+  /** The day as YYYY-MM-DD, for what falls due; without it nothing does. */
+  readonly today?: string | null;
+}
+
+/** The point as far as the build has such a gear and range: it may have lost some since the device looked last. */
+export function fitPoint(build: Build, { gear, range, rpm }: OperatingPoint): OperatingPoint {
+  return {
+    gear: Math.min(gear, build.gearbox.gears.length - 1),
+    range: Math.min(range, (build.transfer?.ranges.length ?? 1) - 1),
+    rpm,
+  };
+}
+
+const samePoint = (a: OperatingPoint, b: OperatingPoint): boolean =>
+  a.gear === b.gear && a.range === b.range && a.rpm === b.rpm;
+
+/**
+ * Derives one build after another: only what depends on a change is worked out again.
+ * @param contain whether a mistake in one capability becomes a finding instead of being thrown
+ */
+export class BuildDeriver {
+  private readonly deriver: Deriver;
+  private ledger: readonly LedgerEntry[] = [];
+  private readings = readingsInForce([]);
+  private point: OperatingPoint | null = null;
+
+  constructor(contain = false, list: readonly Capability<never, unknown>[] = capabilities) {
+    this.deriver = new Deriver(list, contain);
+  }
+
+  derive(build: Build, ledger: readonly LedgerEntry[], looking: Looking = {}): Derived {
+    const driven = drivenAxles(build);
+    const { follow, today = null } = looking;
+    const main = follow && driven.includes(follow) ? follow : (driven[0] ?? 'rear');
+    if (ledger !== this.ledger) {
+      this.ledger = ledger;
+      this.readings = readingsInForce(ledger);
+    }
+    const fitted = fitPoint(build, looking.point ?? build.startPoint);
+    const at = this.point && samePoint(this.point, fitted) ? this.point : fitted;
+    this.point = at;
+    const results = this.deriver.derive({ build, readings: this.readings, point: at, main, today });
+    const units = results.of(unit) ?? {};
+    const packs = results.of(pack) ?? {};
+    const axles: Derived['axles'] = {};
+    for (const name of driven) {
+      const own = units[name];
+      if (own) axles[name] = { pack: packs[name] ?? null, unit: own };
+    }
+    return {
+      ...results,
+      main,
+      point: at,
+      gearing: results.of(gearing) ?? {},
+      axles,
+      inputNm: results.of(point) ?? 0,
+    };
+  }
+}
+
+/** All figures and findings of a build from its specification and its ledger. Pure: the same in gives the same out. */
+export function deriveBuild(build: Build, ledger: readonly LedgerEntry[], looking: Looking = {}): Derived {
+  return new BuildDeriver().derive(build, ledger, looking);
+}
+
+/** The reading in force for each subject. */
+export const readingsInForce = (ledger: readonly LedgerEntry[]): Readings => inForce(ledger, subjects);
+/** The key of a subject. */
+export const keyOfSubject = (subject: SubjectOf): string => subjectKey(subject, subjects);

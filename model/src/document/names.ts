@@ -1,0 +1,11 @@
+/** Words of the document that every capability shares. */
+export const USES = ['street', 'drag', 'circuit', 'hill-climb', 'drift', 'oval', 'rock', 'raid'] as const;
+export const AXLES = ['rear', 'front'] as const;
+export const SIDES = ['left', 'right'] as const;
+
+export type AxleName = (typeof AXLES)[number];
+export type Side = (typeof SIDES)[number];
+export type Use = (typeof USES)[number];
+
+/** `Rear`, `Left`: at the start of a sentence. */
+export const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);

@@ -1,0 +1,96 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import { InputError } from '@hot-spline/core';
+import { deriveBuild } from '../derive';
+import { readLibraryFile } from '../library/library-file';
+import { AXLES } from './names';
+import { readBuildFile, readFile } from './build-file';
+import { buildSchema } from './schema';
+import { upgrade } from './upgrade';
+import { FORMAT_VERSION } from './version';
+
+const OLD = new URL('./old/', import.meta.url);
+const read = (name: string): unknown => JSON.parse(readFileSync(new URL(name, OLD), 'utf8'));
+
+type Shown = Record<string, Record<string, { figures: Record<string, number | null>; findings: string[][] }>>;
+
+describe('documents grow', () => {
+  it('every version that there was has a kept document', () => {
+    const versions = readdirSync(OLD).map(Number).sort();
+    expect(versions).toEqual(Array.from({ length: FORMAT_VERSION - 1 }, (_, i) => i + 1));
+  });
+
+  it('version 1 opens and shows the figures and findings of its day, to the digit', () => {
+    const shown = read('1/figures.json') as Shown;
+    expect(Object.keys(shown).length).toBe(4);
+    for (const [name, axles] of Object.entries(shown)) {
+      const { build, ledger } = readBuildFile(read(`1/${name}`));
+      expect(build.formatVersion).withContext(name).toBe(FORMAT_VERSION);
+      for (const axle of AXLES) {
+        const before = axles[axle];
+        if (!before) continue;
+        const derived = deriveBuild(build, ledger, { follow: axle, today: '2026-11-25' });
+        for (const [id, value] of Object.entries(before.figures))
+          expect(derived.figures.get(id)?.value).withContext(`${name} ${axle} ${id}`).toBe(value);
+        expect(derived.figures.size).toBe(Object.keys(before.figures).length);
+        const now = derived.findings.map((finding) => [
+          finding.id.replace('pack.inspect.', 'pack.wear.'),
+          finding.verdict,
+          finding.say('inch').title,
+          finding.say('metric').detail,
+        ]);
+        expect([...now].sort())
+          .withContext(`${name} ${axle}`)
+          .toEqual([...before.findings].sort());
+      }
+    }
+  });
+
+  it('an early version 1, which lacks keys that came later, opens too', () => {
+    const { build, ledger } = readBuildFile(read('1/early-drift-coupe.json'));
+    expect(build.axles.rear?.unit.plate?.packs.left.gearFace).toEqual({ lined: false, condition: null });
+    expect(deriveBuild(build, ledger).findings.filter(({ id }) => id.startsWith('refused'))).toEqual([]);
+  });
+
+  it('the library of version 1 is read', () => {
+    const text = readFileSync(new URL('1/shop-library.json', OLD), 'utf8');
+    expect(readLibraryFile(text).specs.length).toBe((JSON.parse(text) as { specs: unknown[] }).specs.length);
+  });
+
+  it('what is read is kept as the new version and comes back the same', () => {
+    for (const name of readdirSync(new URL('1/', OLD)).filter((one) => /coupe|truck|hatch|climb/.test(one))) {
+      const file = readBuildFile(read(`1/${name}`));
+      expect(file.formatVersion).toBe(FORMAT_VERSION);
+      expect(readBuildFile(JSON.parse(JSON.stringify(file))))
+        .withContext(name)
+        .toEqual(file);
+    }
+  });
+
+  it('an upgrade leaves what it was given as it was', () => {
+    const old = read('1/kittiwake-drift-coupe.json') as { build: unknown };
+    const before = structuredClone(old);
+    buildSchema.parse(upgrade('build', 1, old.build));
+    expect(old).toEqual(before as never);
+  });
+
+  it('a later version and a version that is none are refused by name', () => {
+    const file = { ...(read('1/wren-hill-climb.json') as object), formatVersion: FORMAT_VERSION + 1 };
+    const cases: [unknown, RegExp][] = [
+      [file, /later Hot Spline/],
+      [{ ...file, formatVersion: 0 }, /whole number/],
+      [{ ...file, formatVersion: '1' }, /whole number/],
+      [{ format: 'hot-spline/shop-file', formatVersion: 9, builds: [] }, /later Hot Spline/],
+    ];
+    for (const [input, says] of cases) {
+      expect(() => readFile(input)).toThrowMatching(
+        (error) => error instanceof InputError && error.field === 'formatVersion' && says.test(error.message),
+      );
+    }
+  });
+
+  it('a build inside a file that is older than the file is upgraded by its own version', () => {
+    const old = read('1/plover-electric-hatch.json') as { build: unknown };
+    const file = { format: 'hot-spline/build-file', formatVersion: FORMAT_VERSION, build: old.build, ledger: [] };
+    expect(readBuildFile(file).build.startPoint.gear).toBe(0);
+  });
+});

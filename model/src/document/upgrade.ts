@@ -1,0 +1,118 @@
+import { InputError } from '@hot-spline/core';
+import { FORMAT_VERSION } from './version';
+
+/** What is kept and grows. A file is upgraded by its parts. */
+export type Kept = 'build' | 'ledger-entry' | 'library-spec';
+
+type Plain = Record<string, unknown>;
+const isPlain = (value: unknown): value is Plain =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** One step: a document of version `from` as one of the next version. Numbered, pure, forward only. */
+interface Step {
+  readonly from: number;
+  readonly upgrade: Readonly<Record<Kept, (document: Plain) => Plain>>;
+}
+
+/** Version 1 grew in place while it was young: what an early one lacks is put in as it was meant then. */
+function wholeVersion1(build: Plain): Plain {
+  const nulls = (keys: readonly string[]): Plain => Object.fromEntries(keys.map((key) => [key, null]));
+  const face = { lined: false, condition: null };
+  const pack = (one: unknown): unknown =>
+    isPlain(one)
+      ? {
+          gearFace: face,
+          caseWall: face,
+          ...one,
+          members: Array.isArray(one['members'])
+            ? one['members'].map((member: unknown) => (isPlain(member) ? { condition: null, ...member } : member))
+            : one['members'],
+        }
+      : one;
+  const plate = (one: unknown): unknown => {
+    if (!isPlain(one)) return one;
+    const packs = isPlain(one['packs']) ? one['packs'] : {};
+    return {
+      ...nulls(['frictionSpread', 'wanted', 'sideGearBacklash', 'wearLimit', 'neededInDays', 'recheck']),
+      frictionPlates: '',
+      oil: '',
+      bedding: { typed: '85 %', value: 85, unit: '%' },
+      offers: { overhaul: null, replace: null },
+      ...one,
+      packs: { ...packs, left: pack(packs['left']), right: pack(packs['right']) },
+    };
+  };
+  const axle = (one: unknown): unknown => {
+    if (!isPlain(one)) return one;
+    const unit = isPlain(one['unit']) ? one['unit'] : {};
+    return {
+      identity: null,
+      carrier: '',
+      matchNumbers: { ring: '', pinion: '' },
+      ...one,
+      unit: {
+        ...nulls(['plate', 'sideGear', 'cone', 'helical', 'insert']),
+        engaged: true,
+        ...unit,
+        plate: plate(unit['plate'] ?? null),
+      },
+    };
+  };
+  const road = isPlain(build['road']) ? build['road'] : {};
+  const axles = isPlain(build['axles']) ? build['axles'] : {};
+  return {
+    notes: '',
+    candidates: [],
+    course: null,
+    points: [],
+    ...build,
+    road: { track: { typed: '1500 mm', value: 1500, unit: 'mm' }, ...road },
+    axles: { ...axles, rear: axle(axles['rear'] ?? null), front: axle(axles['front'] ?? null) },
+  };
+}
+
+const STEPS: readonly Step[] = [
+  {
+    from: 1,
+    upgrade: {
+      // The operating point left the document: where one looks belongs to the device. What nobody has said is listed.
+      build(document) {
+        const { operatingPoint, ...build } = wholeVersion1(document);
+        return { ...build, formatVersion: 2, assumed: [], startPoint: operatingPoint };
+      },
+      // A reading says its value by kind, its state and who took it.
+      'ledger-entry'(entry) {
+        if (entry['kind'] !== 'reading') return { who: '', ...entry };
+        const { subject, value, ...rest } = entry;
+        const counts = isPlain(subject) && subject['what'] === 'breakaway' ? 'one' : 'least';
+        return { who: '', state: {}, ...rest, subject, value: { of: 'number', counts, entries: [value] } };
+      },
+      'library-spec': (spec) => spec,
+    },
+  },
+];
+
+/** Refuses a version that this program does not know. @throws InputError on `formatVersion` */
+export function requireVersion(version: unknown): number {
+  const known = `1 to ${FORMAT_VERSION}`;
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
+    throw new InputError('formatVersion', 'formatVersion must be a whole number.', known);
+  if (version > FORMAT_VERSION)
+    throw new InputError(
+      'formatVersion',
+      `formatVersion ${version} is of a later Hot Spline than this one; it is left as it is.`,
+      known,
+    );
+  return version;
+}
+
+/**
+ * Something that was kept, as this program keeps it today. What comes back is still to be parsed.
+ * @param version the version that it was kept in; a build carries its own
+ * @throws InputError on `formatVersion` for a later version or none
+ */
+export function upgrade(kept: Kept, version: unknown, document: unknown): unknown {
+  if (!isPlain(document)) return document;
+  const found = requireVersion(kept === 'build' ? document['formatVersion'] : version);
+  return STEPS.filter(({ from }) => from >= found).reduce((now, step) => step.upgrade[kept](now), document);
+}

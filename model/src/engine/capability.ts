@@ -1,0 +1,50 @@
+import type { Build } from '../document/schema';
+import type { AxleName } from '../document/names';
+import type { OperatingPoint } from '../point/schema';
+import type { Calculation } from './calculations';
+import type { Derivation } from './derivation';
+import type { FigureIds } from './figure';
+import type { Place, StationKind } from './finding';
+import type { Readings } from './readings';
+import type { Subject } from './subjects';
+
+/** Everything that figures and findings are worked out from. */
+export interface Inputs {
+  readonly build: Build;
+  readonly readings: Readings;
+  /** Where one looks: gear, range and engine speed. It belongs to the device, not to the document. */
+  readonly point: OperatingPoint;
+  /** The axle that the Line follows. */
+  readonly main: AxleName;
+  /** The day as YYYY-MM-DD, for what falls due; without it nothing does. */
+  readonly today: string | null;
+}
+
+/** What the capabilities that this one needs gave; null where one could not be worked out. */
+export interface Given {
+  of<R>(capability: Capability<never, R>): R | null;
+}
+
+/**
+ * One capability of the model: what can be read, how figures and findings follow, which calculations are public.
+ * `derive` sees what `inputs` picks and nothing else, so that it runs again only when one of those values has changed.
+ */
+export interface Capability<I extends object = never, R = unknown, F extends FigureIds = FigureIds> {
+  readonly name: string;
+  /** Capabilities whose results it takes; they stand before it in the list. */
+  readonly needs: readonly Capability<never, unknown>[];
+  readonly figures: F;
+  readonly subjects: readonly Subject[];
+  readonly calculations: readonly Calculation[];
+  /** Where it is said that the whole of it could not be worked out. */
+  readonly place: Place;
+  readonly station: StationKind;
+  inputs(all: Inputs): I;
+  derive(inputs: I, d: Derivation, given: Given): R;
+}
+
+export function defineCapability<I extends object, R, F extends FigureIds>(
+  capability: Capability<I, R, F>,
+): Capability<never, R, F> {
+  return capability as unknown as Capability<never, R, F>;
+}

@@ -1,0 +1,102 @@
+import { InputError, type UnitSystem } from '@hot-spline/core';
+import { weakest, type Figure, type Rests } from './figure';
+import { VERDICTS, type Facts, type Finding, type Place, type StationKind, type Words } from './finding';
+
+type NewFigure = Omit<Figure, 'rests'> & { readonly uses?: readonly string[]; readonly rests?: Rests };
+interface NewFinding<F extends Facts> extends Omit<Finding, 'facts' | 'say' | 'rests'> {
+  readonly uses?: readonly string[];
+  readonly facts: F;
+  readonly say: (facts: F, system: UnitSystem) => Words;
+}
+
+/** What nobody has said yet, by the paths of the document: `engine.torqueCurve`, `axles.rear.tyre`. */
+export class Assumptions {
+  constructor(private readonly paths: readonly string[] = []) {}
+
+  /** The assumed paths among those that something uses; a path stands for all below it. */
+  among(uses: readonly string[]): string[] {
+    return this.paths.filter((path) =>
+      uses.some((use) => path === use || path.startsWith(`${use}.`) || use.startsWith(`${path}.`)),
+    );
+  }
+}
+
+/** Collects figures and findings of one capability while a build is derived. */
+export class Derivation {
+  constructor(
+    private readonly assumptions = new Assumptions(),
+    readonly figures = new Map<string, Figure>(),
+    readonly findings: Finding[] = [],
+    private readonly uses: readonly string[] = [],
+  ) {}
+
+  /** The same collection, for figures and findings that use these paths of the document. */
+  using(uses: readonly string[]): Derivation {
+    return new Derivation(this.assumptions, this.figures, this.findings, [...this.uses, ...uses]);
+  }
+
+  /** @throws Error for an id that stands already: a mistake of ours */
+  figure(figure: NewFigure): Figure {
+    if (this.figures.has(figure.id)) throw new Error(`figure ${figure.id} is made twice`);
+    const { uses = [], rests = 'said' } = figure;
+    const assumed = this.assumptions.among([...this.uses, ...uses]).length > 0;
+    // Copied with its getters: a lazy figure stays lazy.
+    const made = Object.defineProperties({} as Figure, {
+      ...Object.getOwnPropertyDescriptors(figure),
+      rests: { value: assumed ? 'assumed' : rests, enumerable: true },
+    });
+    this.figures.set(figure.id, made);
+    return made;
+  }
+
+  /** A judgement; one that rests on something assumed does not judge, it is `not yet`. @throws Error for an id twice */
+  finding<F extends Facts>({ facts, say, uses = [], ...finding }: NewFinding<F>): void {
+    if (this.findings.some(({ id }) => id === finding.id)) throw new Error(`finding ${finding.id} is made twice`);
+    const assumed = this.assumptions.among([...this.uses, ...uses]);
+    const rests =
+      assumed.length > 0 ? 'assumed' : weakest(finding.figures.flatMap((id) => this.figures.get(id)?.rests ?? []));
+    const note = assumed.length > 0 ? ' Not judged: it rests on values that nobody has said yet.' : '';
+    this.findings.push({
+      ...finding,
+      facts,
+      rests,
+      verdict: rests === 'assumed' ? 'not-yet' : finding.verdict,
+      say: (system) => {
+        const { title, detail } = say(facts, system);
+        return { title, detail: `${detail}${note}` };
+      },
+    });
+  }
+
+  /** A calculation that refuses its input becomes a finding that says so; any other error is passed on. */
+  attempt<T>(place: Place, station: StationKind, run: () => T): T | null {
+    try {
+      return run();
+    } catch (error) {
+      if (!(error instanceof InputError)) throw error;
+      this.refused(place, station, error);
+      return null;
+    }
+  }
+
+  private refused(place: Place, station: StationKind, { message, allowed, field }: InputError): void {
+    const id = `refused.${place.sheet}.${place.axle ?? ''}.${field}`;
+    if (this.findings.some((one) => one.id === id)) return;
+    this.findings.push({
+      id,
+      verdict: 'stop',
+      place,
+      station,
+      figures: [],
+      rests: 'said',
+      rule: 'a calculation refused this input',
+      facts: { field, message, allowed },
+      say: () => ({ title: 'Can’t be worked out', detail: `${message} Allowed: ${allowed}.` }),
+    });
+  }
+}
+
+/** Most serious first, otherwise in the order of need. */
+export function bySeriousness(findings: readonly Finding[]): Finding[] {
+  return [...findings].sort((a, b) => VERDICTS.indexOf(a.verdict) - VERDICTS.indexOf(b.verdict));
+}

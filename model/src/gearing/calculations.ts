@@ -1,0 +1,69 @@
+import { LIMITS, M_PER_MILE, engineRpm, roadSpeed, toothPair, tyreSize } from '@hot-spline/core';
+import { number, out } from '../engine/calc-keys';
+import { defineCalculation } from '../engine/calculations';
+import { z } from '../zod';
+import { explainRpm, explainSpeed, explainTeeth, explainTyreSize } from './axle-gearing';
+import { findCalculation } from './calc-find';
+
+const gearingKeys = {
+  rollingCircumferenceMm: number(LIMITS.circumferenceMm),
+  gearRatio: number(LIMITS.ratio),
+  rangeRatio: number(LIMITS.ratio).default(1),
+  finalRatio: number(LIMITS.ratio),
+  hubRatio: number(LIMITS.ratio).default(1),
+  converterSlip: number({ min: 0, max: 0.9 }).default(0),
+  wheelSlip: number({ min: 0, max: 0.9 }).default(0),
+};
+const gearingExample = { rollingCircumferenceMm: 2000, gearRatio: 1, rangeRatio: 1, finalRatio: 4, hubRatio: 1 };
+
+export const gearingCalculations = [
+  defineCalculation({
+    name: 'tyre.size',
+    summary: 'Overall diameter in mm from a tyre designation in any usual form; says which reading was taken.',
+    input: z.strictObject({ designation: z.string().max(40) }),
+    output: z.object({
+      overallDiameterMm: out,
+      form: z.enum(['metric', 'inch', 'inch-slick', 'metric-slick']),
+      sectionWidthMm: out,
+      rimDiameterIn: out,
+      aspectPercent: out.nullable(),
+      construction: z.enum(['radial', 'bias']).nullable(),
+      reading: z.string(),
+    }),
+    example: { designation: '245/40R18' },
+    run: ({ designation }) => tyreSize(designation),
+    explain: ({ designation }) => explainTyreSize(designation),
+  }),
+  defineCalculation({
+    name: 'gearing.speed',
+    summary: 'Road speed at an engine speed; slips of converter and wheel are fractions, 0 unless given.',
+    input: z.strictObject({ ...gearingKeys, rpm: number(LIMITS.rpm) }),
+    output: z.object({ speedKmh: out, speedMph: out, speedMps: out }),
+    example: { ...gearingExample, rpm: 6000 },
+    run: ({ rpm, ...gearing }) => {
+      const speedMps = roadSpeed(gearing, rpm);
+      return { speedKmh: speedMps * 3.6, speedMph: (speedMps * 3600) / M_PER_MILE, speedMps };
+    },
+    explain: ({ rpm, ...gearing }) => explainSpeed('Road speed', gearing, rpm),
+  }),
+  defineCalculation({
+    name: 'gearing.rpm',
+    summary: 'Engine speed at a road speed; slips of converter and wheel are fractions, 0 unless given.',
+    input: z.strictObject({ ...gearingKeys, speedKmh: number(LIMITS.speedKmh) }),
+    output: z.object({ rpm: out }),
+    example: { ...gearingExample, speedKmh: 180 },
+    run: ({ speedKmh, ...gearing }) => ({ rpm: engineRpm(gearing, speedKmh / 3.6) }),
+    explain: ({ speedKmh, ...gearing }) => explainRpm('Engine speed', gearing, speedKmh / 3.6),
+  }),
+  defineCalculation({
+    name: 'gearing.teeth',
+    summary: 'Ratio of ring and pinion by tooth count, and whether the pair hunts.',
+    input: z.strictObject({ ring: number(LIMITS.teeth), pinion: number(LIMITS.teeth) }),
+    output: z.object({ ratio: out, hunting: z.enum(['hunting', 'partial', 'non-hunting']), commonDivisor: out }),
+    example: { ring: 41, pinion: 11 },
+    run: toothPair,
+    explain: (pair) => explainTeeth('Ratio by tooth count', pair),
+  }),
+
+  findCalculation,
+];

@@ -1,0 +1,23 @@
+import { drivenAxles } from '../gearing/axle-gearing';
+import { gearing } from '../gearing';
+import { defineCapability } from '../engine/capability';
+import { deriveIdentity } from './derive';
+
+/** The brief, and what the identified axle says about the build. */
+export const identity = defineCapability({
+  name: 'identity',
+  needs: [gearing],
+  figures: {},
+  subjects: [],
+  calculations: [],
+  place: { sheet: 'brief', tab: 'axle', field: 'axle-spec-rear' },
+  station: 'final',
+  inputs: ({ build }) => ({ build }),
+  derive: ({ build }, d, given) => {
+    const state = given.of(gearing);
+    for (const name of drivenAxles(build)) {
+      const own = state?.[name];
+      if (own) deriveIdentity(build, name, own, d);
+    }
+  },
+});

@@ -1,0 +1,18 @@
+import { defineCapability } from '../engine/capability';
+import { gearing } from '../gearing';
+import { derivePoint } from './derive';
+import { pointFigures } from './ids';
+
+/** Engine, coupling and gearbox at the operating point: torque and speed along the driveline. */
+export const point = defineCapability({
+  name: 'point',
+  needs: [gearing],
+  figures: pointFigures,
+  subjects: [],
+  calculations: [],
+  place: { sheet: 'engine', field: 'torque-curve' },
+  station: 'engine',
+  inputs: ({ build, main, point: at }) => ({ build, main, at }),
+  /** Torque into the unit of the followed axle, N·m. */
+  derive: ({ build, main, at }, d, given) => derivePoint(build, given.of(gearing)?.[main], at, d),
+});

@@ -1,0 +1,9 @@
+/** Ids of the figures of the run. */
+export const roadFigures = {
+  time: () => 'road.time' as const,
+  speed: () => 'road.speed' as const,
+  rpm: () => 'road.rpm' as const,
+  zeroTo100: () => 'road.zeroTo100' as const,
+  tyreLimit: () => 'road.tyreLimit' as const,
+  hale: () => 'road.hale' as const,
+};

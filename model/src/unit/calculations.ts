@@ -1,0 +1,52 @@
+import { LIMITS, unitLock } from '@hot-spline/core';
+import { number, out } from '../engine/calc-keys';
+import { defineCalculation } from '../engine/calculations';
+import { z } from '../zod';
+import { unitCompare } from './calc-compare';
+import { explainUnitLock } from './explain';
+
+const plateOf = (input: z.output<typeof lockInput>) => ({
+  frictionCoefficient: input.frictionCoefficient,
+  interfacesPerPack: input.interfacesPerPack,
+  meanRadiusMm: input.meanRadiusMm,
+  pinRadiusMm: input.pinRadiusMm,
+  ramp: input.ramp,
+});
+
+const lockInput = z.strictObject({
+  frictionCoefficient: number(LIMITS.frictionCoefficient),
+  interfacesPerPack: number(LIMITS.interfaces),
+  meanRadiusMm: number(LIMITS.radiusMm),
+  pinRadiusMm: number(LIMITS.radiusMm),
+  ramp: z.strictObject({ angleDeg: z.number().min(0).max(90), from: z.enum(['rotation-plane', 'axis']) }),
+  preloadNm: number(LIMITS.torqueNm).default(0),
+  inputNm: number(LIMITS.torqueNm),
+});
+
+export const unitCalculations = [
+  defineCalculation({
+    name: 'unit.lock',
+    summary: 'Locking torque, locking value and bias ratio of a plate unit at an input torque.',
+    input: lockInput,
+    output: z.object({
+      lockNm: out,
+      lockingValue: out.nullable(),
+      biasRatio: out.nullable(),
+      solid: z.boolean(),
+      rampCoefficient: out,
+    }),
+    example: {
+      frictionCoefficient: 0.1,
+      interfacesPerPack: 6,
+      meanRadiusMm: 45,
+      pinRadiusMm: 30,
+      ramp: { angleDeg: 60, from: 'rotation-plane' as const },
+      preloadNm: 60,
+      inputNm: 400,
+    },
+    run: (input) => unitLock(plateOf(input), input.preloadNm, input.inputNm),
+    explain: (input) => explainUnitLock('Locking torque', plateOf(input), input.preloadNm, input.inputNm),
+  }),
+
+  unitCompare,
+];

@@ -1,0 +1,51 @@
+import type { AxleName } from '../document/names';
+import { defineCapability } from '../engine/capability';
+import { gearing } from '../gearing';
+import { pack } from '../pack';
+import { point } from '../point';
+import { unitCalculations } from './calculations';
+import { deriveShafts, deriveUnit, type UnitState } from './derive';
+import { unitFigures } from './ids';
+import { unitSubjects } from './readings';
+import { deriveSideGears } from './side-gear';
+
+export type UnitStates = Partial<Record<AxleName, UnitState>>;
+
+/** The unit between the wheels of each driven axle: what it holds, and what the shafts get. */
+export const unit = defineCapability({
+  name: 'unit',
+  needs: [gearing, pack, point],
+  figures: unitFigures,
+  subjects: unitSubjects,
+  calculations: unitCalculations,
+  place: { sheet: 'unit', field: 'unit-type' },
+  station: 'unit',
+  inputs: ({ build, readings, main }) => ({
+    driven: build.driven,
+    rear: build.axles.rear?.unit,
+    front: build.axles.front?.unit,
+    readings,
+    main,
+  }),
+  derive: ({ driven, readings, main, ...units }, d, given): UnitStates => {
+    const inputNm = given.of(point) ?? 0;
+    const states: UnitStates = {};
+    for (const name of driven === 'both' ? (['rear', 'front'] as const) : [driven]) {
+      const spec = units[name];
+      if (!spec) continue;
+      const own = d.using([`axles.${name}.unit`]);
+      const packs = given.of(pack)?.[name] ?? null;
+      const state = d.attempt({ sheet: 'unit', axle: name, field: 'drive-ramp' }, 'unit', () =>
+        deriveUnit(spec, name, packs, inputNm, own),
+      );
+      d.attempt({ sheet: 'unit', axle: name, field: 'unit-type' }, 'unit', () =>
+        deriveSideGears(spec, name, readings, own),
+      );
+      if (state) states[name] = state;
+    }
+    const [mainState, gears] = [states[main], given.of(gearing)?.[main]];
+    if (mainState && gears)
+      deriveShafts(main, mainState, inputNm, gears.hubRatio, d.using(['engine.torqueCurve', `axles.${main}`]));
+    return states;
+  },
+});
