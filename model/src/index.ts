@@ -97,7 +97,19 @@ export { breakaway, caseDepth, stackHeight, thickness } from './pack/readings';
 export { insertFit, sideGearBacklash } from './unit/readings';
 export { type OperatingPoint } from './point/schema';
 export { FORMAT_VERSION } from './document/version';
-export { requireVersion, upgrade, type Kept } from './document/upgrade';
+export { entryVersion, requireVersion, upgrade, type Kept } from './document/upgrade';
+export { LEDGER_CSV_HEADER, ledgerCsv, readLedgerCsv } from './engine/ledger-csv';
+export { fileJsonSchema } from './engine/file-schemas';
+export {
+  calculationRoutes,
+  routes,
+  type BuildSummary,
+  type Shop,
+  type ShownFigures,
+  type StoredBuild,
+  type StoredSpec,
+  type WireRoute,
+} from './wire';
 export {
   axleGearingState,
   drivenAxles,

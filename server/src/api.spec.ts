@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import http from 'node:http';
 import { readFileSync } from 'node:fs';
-import { newBuild, type BuildFile } from '@hot-spline/model';
+import { FORMAT_VERSION, newBuild, type BuildFile } from '@hot-spline/model';
 import type { Running } from './serve';
 import { ROOT } from './serve';
 import { call, freshFolder, startShop } from './testing/shop';
@@ -10,7 +10,7 @@ const drift = (): BuildFile =>
   JSON.parse(readFileSync(new URL('demo/kittiwake-drift-coupe.json', ROOT), 'utf8')) as BuildFile;
 const emptyFile = (name = 'Test'): BuildFile => ({
   format: 'hot-spline/build-file',
-  formatVersion: 1,
+  formatVersion: FORMAT_VERSION,
   build: newBuild(name),
   ledger: [],
 });
@@ -39,7 +39,7 @@ describe('the server', () => {
   it('keeps a build: create, read, list', async () => {
     const id = await create(emptyFile('Redstart'));
     const read = await call(shop, 'GET', `/api/builds/${id}`);
-    expect(read.body).toEqual({ id, version: 1, build: newBuild('Redstart') });
+    expect(read.body).toEqual({ id, version: 1, who: '', at: jasmine.any(String), build: newBuild('Redstart') });
     const list = await call(shop, 'GET', '/api/builds');
     expect(list.body.find((b: { id: string }) => b.id === id)).toEqual(
       jasmine.objectContaining({ name: 'Redstart', version: 1, archived: false }),
@@ -166,7 +166,7 @@ describe('the server', () => {
     };
     const cases: [string, () => unknown, string, number][] = [
       ['an empty body', () => '', 'id', 422],
-      ['text', () => '"hello"', 'body', 400],
+      ['text', () => '"hello"', 'body', 422],
       ['broken JSON', () => '{"id":', 'body', 400],
       ['no file', () => ({ id: randomUUID() }), 'file', 422],
       ['a bad id', () => ({ id: 'x', file }), 'id', 422],
@@ -212,7 +212,7 @@ describe('the server', () => {
     it('unknown builds, paths and methods', async () => {
       expect((await call(shop, 'GET', `/api/builds/${randomUUID()}`)).status).toBe(404);
       expect((await call(shop, 'GET', '/api/builds/1%27%20or%201=1')).body.error.field).toBe('id');
-      expect((await call(shop, 'DELETE', '/api/builds')).status).toBe(404);
+      expect((await call(shop, 'DELETE', '/api/builds')).status).toBe(405);
       expect((await call(shop, 'GET', '/api/%E0%A4%A')).status).toBeLessThan(500);
     });
   });

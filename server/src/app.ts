@@ -1,5 +1,6 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
+import { routes } from '@hot-spline/model';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
@@ -8,8 +9,10 @@ import { calcRoutes } from './calc/routes';
 import type { Database } from './db/database';
 import { ledgerRoutes } from './ledger/routes';
 import { photoRoutes } from './photos/routes';
+import { refuseOtherMethods } from './http';
 import { libraryRoutes } from './library/routes';
 import { Problem, errorHandler, notFound } from './problem';
+import { shopRoutes } from './shop/routes';
 
 export interface AppOptions {
   readonly db: Database;
@@ -68,12 +71,10 @@ export function createApp({ db, log, version, webFolder, hosts }: AppOptions): E
     response.set('Cache-Control', 'no-store');
     next();
   });
-  app.get('/api/health', async (_request, response) => {
-    await db.query('select 1');
-    response.json({ ok: true, version });
-  });
-  app.use('/api', calcRoutes(version), buildRoutes(db), ledgerRoutes(db), libraryRoutes(db), photoRoutes(db));
-  app.use('/api', notFound);
+  const api = express.Router();
+  api.use(shopRoutes(db, version), calcRoutes(), buildRoutes(db), ledgerRoutes(db), libraryRoutes(db), photoRoutes(db));
+  refuseOtherMethods(api, Object.values(routes));
+  app.use('/api', api, notFound);
   if (webFolder !== undefined && existsSync(webFolder)) {
     app.use(
       express.static(webFolder, {

@@ -5,7 +5,7 @@ import net from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { newBuild } from '@hot-spline/model';
+import { FORMAT_VERSION, newBuild } from '@hot-spline/model';
 import { FolderInUse, lockFolder } from './db/folder-lock';
 import { migrate, readMigrations } from './db/migrate';
 import { openPglite } from './db/pglite';
@@ -49,7 +49,7 @@ describe('durability', () => {
     const first = await spawnShop(folder);
     const ids = Array.from({ length: 5 }, () => randomUUID());
     for (const id of ids) {
-      const file = { format: 'hot-spline/build-file', formatVersion: 1, build: newBuild(id), ledger: [] };
+      const file = { format: 'hot-spline/build-file', formatVersion: FORMAT_VERSION, build: newBuild(id), ledger: [] };
       expect((await call(first.shop, 'POST', '/api/builds', { id, file })).status).toBe(201);
     }
     const dead = gone(first.process);

@@ -23,7 +23,7 @@ export async function seedDemo(db: Database, folder: URL): Promise<number> {
   const library = readLibraryFile(readFileSync(new URL('library/shop-library.json', folder), 'utf8'));
   for (const spec of library.specs) {
     const id = demoId(`library ${spec.name}`);
-    await saveSpec(db, id, { writeId: id, baseVersion: 0, spec });
+    await saveSpec(db, id, { writeId: id, baseVersion: 0, who: '', spec });
   }
   await db.query('insert into settings (key, value) values ($1, $2)', ['demo-seeded', names.join(' ')]);
   return names.length;

@@ -5,6 +5,7 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { pino, type Logger } from 'pino';
 import { createApp } from './app';
+import { surveyBuilds } from './builds/store';
 import type { Config } from './config';
 import type { Database } from './db/database';
 import { lockFolder } from './db/folder-lock';
@@ -55,6 +56,8 @@ export async function serve(config: Config, log: Logger = pino({ level: config.l
   try {
     const applied = await migrate(db, readMigrations());
     if (applied.length > 0) log.info({ applied }, 'migrated');
+    const unreadable = await surveyBuilds(db);
+    if (unreadable > 0) log.warn({ unreadable }, 'builds that can’t be read; they are kept as they are');
     if (config.demo) {
       const seeded = await seedDemo(db, new URL('demo/', ROOT));
       if (seeded > 0) log.info({ seeded }, 'demo data');

@@ -34,6 +34,8 @@ export const shopFileSchema = z.strictObject({
   format: z.literal('hot-spline/shop-file'),
   formatVersion: z.literal(FORMAT_VERSION),
   builds: z.array(buildFileSchema).max(10_000),
+  /** Builds of the shop that could not be read and are not in the file; absent where there are none. */
+  leftOut: z.array(z.strictObject({ id: z.string(), name: z.string(), why: z.string() })).optional(),
 });
 
 /** A void must name an entry that stands before it, and no id may come twice. */

@@ -48,5 +48,6 @@ export function entrySchema(quantity: Quantity, range: NumberRange) {
           message: `“${entry.typed}” does not say ${entry.value} ${entry.unit}`,
         });
       }
-    });
+    })
+    .describe(`A ${quantity}, ${describeRange(range)}; text, number and unit as typed.`);
 }

@@ -106,6 +106,9 @@ export function requireVersion(version: unknown): number {
   return version;
 }
 
+/** The version of a ledger entry that comes alone: the first one did not say who wrote it. */
+export const entryVersion = (entry: unknown): number => (isPlain(entry) && !('who' in entry) ? 1 : FORMAT_VERSION);
+
 /**
  * Something that was kept, as this program keeps it today. What comes back is still to be parsed.
  * @param version the version that it was kept in; a build carries its own

@@ -1,44 +1,107 @@
+import { z } from '../zod';
+import { calculationRoutes, problemSchema, routes, type WireAnswer, type WireRoute } from '../wire';
+import { jsonSchemaOf, namedSchemas } from './file-schemas';
 import { calculations } from '../capabilities';
 
-const errorSchema = {
-  type: 'object',
-  required: ['error'],
-  properties: {
-    error: {
-      type: 'object',
-      required: ['field', 'message', 'allowed'],
-      properties: { field: { type: 'string' }, message: { type: 'string' }, allowed: { type: 'string' } },
-    },
-  },
+type Json = Record<string, unknown>;
+
+/** What every route may answer, and what a status means. */
+const PROBLEMS: Readonly<Record<number, string>> = {
+  400: 'the body is not JSON',
+  404: 'there is nothing of that id',
+  405: 'the path is there, but not for this method; `Allow` names those that it takes',
+  409: 'it was changed meanwhile, or something else is kept under this id; both versions are in the answer',
+  413: 'the body is larger than is taken',
+  415: 'the body is of a type that is not taken',
+  421: 'the server was called by a name that is not its own',
+  422: 'an input was refused; the field is named',
+  500: 'a mistake of the server',
+  503: 'too much is running already',
+  504: 'it took too long and was stopped',
 };
 
-/** OpenAPI 3.1 of the calculation endpoint, made from the same Zod schemas that check the input. */
-export function openApi(version: string): Record<string, unknown> {
-  const paths: Record<string, unknown> = {};
-  for (const name of calculations.names()) {
-    const { summary, input, output, example } = calculations.describe(name);
-    paths[`/api/calc/${name}`] = {
-      post: {
-        operationId: name.replace(/\.(\w)/g, (_, letter: string) => letter.toUpperCase()),
-        summary,
-        parameters: [
-          {
-            name: 'working',
-            in: 'query',
-            schema: { type: 'boolean' },
-            description: 'also return formula, inputs, steps and sources',
-          },
-        ],
-        requestBody: { required: true, content: { 'application/json': { schema: input, example } } },
-        responses: {
-          '200': { description: 'the result', content: { 'application/json': { schema: output } } },
-          '422': {
-            description: 'an input was refused; the field is named',
-            content: { 'application/problem+json': { schema: errorSchema } },
-          },
-        },
-      },
+const AT = '#/components/schemas/';
+const schemaOf = (schema: z.ZodType, io: 'input' | 'output'): Json => jsonSchemaOf(schema, io, AT);
+
+function answerOf({ description, schema, type }: WireAnswer, withWorking: boolean): Json {
+  if (!schema) return { description, content: { [type ?? 'application/octet-stream']: { schema: {} } } };
+  const shape = schemaOf(schema, 'output');
+  const properties = shape['properties'];
+  const working = { type: 'object', description: 'formula, inputs, steps and sources; only with `?working=true`' };
+  const whole = withWorking && properties ? { ...shape, properties: { ...properties, working } } : shape;
+  return { description, content: { 'application/json': { schema: whole } } };
+}
+
+function parametersOf({ params, query }: WireRoute): Json[] {
+  const list = (where: 'path' | 'query', of: z.ZodObject | undefined): Json[] => {
+    if (!of) return [];
+    const { properties = {}, required = [] } = z.toJSONSchema(of, { io: 'input' }) as {
+      properties?: Json;
+      required?: string[];
     };
+    return Object.entries(properties).map(([name, schema]) => ({
+      name,
+      in: where,
+      required: where === 'path' || required.includes(name),
+      schema,
+    }));
+  };
+  return [...list('path', params), ...list('query', query)];
+}
+
+function operationOf(id: string, route: WireRoute, example?: unknown): Json {
+  const { summary, body, answers, problems } = route;
+  const withWorking = route.path.startsWith('/calc/') && route.method === 'post';
+  const problem = { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } };
+  const bodyOf = (): Json => {
+    if (!body) return {};
+    const content: Json = {};
+    if (body.types) for (const type of body.types) content[type] = { schema: { type: 'string', format: 'binary' } };
+    else
+      content['application/json'] = {
+        schema: schemaOf(body.schema, 'input'),
+        ...(example === undefined ? {} : { example }),
+      };
+    return { requestBody: { required: true, content } };
+  };
+  return {
+    operationId: id,
+    summary,
+    parameters: parametersOf(route),
+    ...bodyOf(),
+    responses: {
+      ...Object.fromEntries(Object.entries(answers).map(([status, one]) => [status, answerOf(one, withWorking)])),
+      ...Object.fromEntries(
+        [...new Set([...problems, 405, 421, 500])].map((status) => [
+          String(status),
+          { description: PROBLEMS[status], content: problem },
+        ]),
+      ),
+    },
+  };
+}
+
+/** OpenAPI 3.1 of every route, made from the same Zod schemas that check the input. */
+export function openApi(version: string): Json {
+  const paths: Record<string, Json> = {};
+  const add = (id: string, route: WireRoute, example?: unknown): void => {
+    const path = `/api${route.path}`;
+    paths[path] = { ...paths[path], [route.method]: operationOf(id, route, example) };
+  };
+  for (const [id, route] of Object.entries(routes)) if (id !== 'calculate') add(id, route);
+  for (const route of calculationRoutes()) {
+    const name = route.path.slice('/calc/'.length);
+    add(
+      name.replace(/\.(\w)/g, (_, letter: string) => letter.toUpperCase()),
+      route,
+      calculations.get(name).example,
+    );
   }
-  return { openapi: '3.1.0', info: { title: 'Hot Spline calculations', version }, paths };
+  const { $schema: _, ...problem } = z.toJSONSchema(problemSchema) as Json;
+  return {
+    openapi: '3.1.0',
+    info: { title: 'Hot Spline', version },
+    paths,
+    components: { schemas: { Problem: problem, ...namedSchemas(AT) } },
+  };
 }

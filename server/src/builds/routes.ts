@@ -1,32 +1,31 @@
 import {
-  buildFileSchema,
-  buildSchema,
-  idSchema,
-  parseOrRefuse,
+  FORMAT_VERSION,
+  deriveBuild,
   readBuildFile,
-  z,
+  routes,
+  upgrade,
   type BuildFile,
+  type ShownFigures,
 } from '@hot-spline/model';
-import express, { Router } from 'express';
+import { Router } from 'express';
 import type { Database } from '../db/database';
+import { on } from '../http';
+import { readLedger } from '../ledger/store';
 import { Problem } from '../problem';
-import { archiveBuild, createBuild, exportBuild, listBuilds, readBuild, saveBuild } from './store';
-
-/** A specification is some ten kB; an import carries its whole ledger. */
-export const SPEC_LIMIT = '1mb';
-export const IMPORT_LIMIT = '32mb';
-
-const createSchema = z.strictObject({ id: idSchema, file: z.unknown() });
-const saveSchema = z.strictObject({ writeId: idSchema, baseVersion: z.int().min(1), build: buildSchema });
-const archiveSchema = z.strictObject({ archived: z.boolean() });
+import {
+  archiveBuild,
+  createBuild,
+  exportBuild,
+  listBuilds,
+  rawBuild,
+  readBuild,
+  readVersion,
+  saveBuild,
+} from './store';
 
 export function unknownBuild(id: string): Problem {
   return new Problem(404, 'unknown-build', 'No such build', `There is no build ${id}.`);
 }
-
-/** An id out of a path. @throws InputError on `id` */
-export const pathId = (params: { id?: string }): string =>
-  parseOrRefuse(z.strictObject({ id: idSchema }), { id: params.id }, 'id').id;
 
 const slug = (name: string): string =>
   name
@@ -34,65 +33,145 @@ const slug = (name: string): string =>
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-|-$/g, '') || 'build';
 
+/** A save made by an earlier web app, as one of today. */
+function upgradeSave(body: unknown): unknown {
+  if (typeof body !== 'object' || body === null || !('build' in body)) return body;
+  return { ...body, build: upgrade('build', 0, body.build) };
+}
+
 export function buildRoutes(db: Database): Router {
   const router = Router();
 
-  router.get('/builds', async (_request, response) => {
+  on(router, routes.builds, async ({ response }) => {
     response.json(await listBuilds(db));
   });
 
-  router.post('/builds', express.json({ limit: IMPORT_LIMIT }), async (request, response) => {
-    const { id, file } = parseOrRefuse(createSchema, request.body, 'body');
+  on(router, routes.createBuild, async ({ body: { id, file }, response }) => {
     const { created, version } = await createBuild(db, id, readBuildFile(file));
     response.status(created ? 201 : 200).json({ id, version });
   });
 
-  router.get('/builds/:id', async (request, response) => {
-    const id = pathId(request.params);
+  on(router, routes.build, async ({ params: { id }, response }) => {
     const stored = await readBuild(db, id);
     if (!stored) throw unknownBuild(id);
     response.json(stored);
   });
 
-  router.put('/builds/:id', express.json({ limit: SPEC_LIMIT }), async (request, response) => {
-    const id = pathId(request.params);
-    const write = parseOrRefuse(saveSchema, request.body, 'body');
-    const outcome = await saveBuild(db, id, write);
-    if (outcome.kind === 'unknown') throw unknownBuild(id);
-    if (outcome.kind === 'stale') {
-      throw new Problem(
-        409,
-        'stale-version',
-        'Changed elsewhere',
-        `This change was made on version ${write.baseVersion}; the build is at version ${outcome.current.version} now.`,
-        { baseVersion: write.baseVersion, yours: write.build, current: outcome.current },
-      );
-    }
-    response.json({ id, version: outcome.version });
+  on(router, routes.buildVersion, async ({ params: { id, version }, response }) => {
+    const stored = await readVersion(db, id, version);
+    if (!stored) throw new Problem(404, 'unknown-version', 'No such version', `Build ${id} has no version ${version}.`);
+    response.json(stored);
   });
 
-  router.post('/builds/:id/archive', express.json({ limit: '1kb' }), async (request, response) => {
-    const id = pathId(request.params);
-    const { archived } = parseOrRefuse(archiveSchema, request.body, 'body');
+  on(
+    router,
+    routes.saveBuild,
+    async ({ params: { id }, body: write, response }) => {
+      const outcome = await saveBuild(db, id, write);
+      switch (outcome.kind) {
+        case 'unknown':
+          throw unknownBuild(id);
+        case 'other-content':
+          throw new Problem(
+            409,
+            'other-content',
+            'Another change has this id',
+            `Under the write id ${write.writeId} another change was kept already.`,
+            {
+              yours: write.build,
+              error: { field: 'writeId', message: 'writeId was used before.', allowed: 'a new UUID' },
+            },
+          );
+        case 'stale':
+          throw new Problem(
+            409,
+            'stale-version',
+            'Changed elsewhere',
+            `This change was made on version ${write.baseVersion}; the build is at version ${outcome.current.version} now.`,
+            { baseVersion: write.baseVersion, yours: write.build, current: outcome.current },
+          );
+        case 'saved':
+          response.json({ id, version: outcome.version });
+      }
+    },
+    upgradeSave,
+  );
+
+  on(router, routes.archiveBuild, async ({ params: { id }, body: { archived }, response }) => {
     if (!(await archiveBuild(db, id, archived))) throw unknownBuild(id);
     response.json({ id, archived });
   });
 
-  router.get('/builds/:id/export', async (request, response) => {
-    const id = pathId(request.params);
-    const file = await exportBuild(db, id);
-    if (!file) throw unknownBuild(id);
-    response.attachment(`${slug(file.build.name)}.hot-spline.json`).json(buildFileSchema.parse(file));
+  on(router, routes.figures, async ({ params: { id }, query, response }) => {
+    const stored = await readBuild(db, id);
+    if (!stored) throw unknownBuild(id);
+    const { build } = stored;
+    const { gear, range, rpm } = { ...build.startPoint, ...definedOf(query) };
+    const derived = deriveBuild(build, await readLedger(db, id), {
+      follow: query.axle,
+      point: { gear, range, rpm },
+      today: new Date().toISOString().slice(0, 10),
+    });
+    const withWorking = query.working === 'true' || query.working === '1';
+    const shown: ShownFigures = {
+      id,
+      version: stored.version,
+      axle: derived.main,
+      point: derived.point,
+      figures: [...derived.figures.values()].map(({ explain, id: figure, label, value, quantity, instead, rests }) => ({
+        id: figure,
+        label,
+        value,
+        quantity,
+        ...(instead === undefined ? {} : { instead }),
+        rests,
+        ...(withWorking && explain && value !== null ? { working: { ...explain() } } : {}),
+      })),
+      findings: derived.findings.map(({ say, ...finding }) => ({
+        ...finding,
+        figures: [...finding.figures],
+        facts: { ...finding.facts },
+        ...say(query.system),
+      })),
+    };
+    response.json(shown);
   });
 
-  router.get('/export', async (_request, response) => {
+  on(router, routes.exportBuild, async ({ params: { id }, response }) => {
+    const file = await exportBuild(db, id);
+    if (!file) throw unknownBuild(id);
+    response.attachment(`${slug(file.build.name)}.hot-spline.json`).json(file);
+  });
+
+  on(router, routes.rawBuild, async ({ params: { id }, response }) => {
+    const raw = await rawBuild(db, id);
+    if (!raw) throw unknownBuild(id);
+    response.attachment(`${id}.raw.json`).json(raw);
+  });
+
+  on(router, routes.exportShop, async ({ response }) => {
     const builds: BuildFile[] = [];
-    for (const { id } of await listBuilds(db)) {
-      const file = await exportBuild(db, id);
-      if (file) builds.push(file);
+    const leftOut: { id: string; name: string; why: string }[] = [];
+    for (const { id, name } of await listBuilds(db)) {
+      try {
+        const file = await exportBuild(db, id);
+        if (file) builds.push(file);
+      } catch (error) {
+        if (!(error instanceof Problem)) throw error;
+        leftOut.push({ id, name, why: error.message });
+      }
     }
-    response.attachment('shop.hot-spline.json').json({ format: 'hot-spline/shop-file', formatVersion: 1, builds });
+    response.attachment('shop.hot-spline.json').json({
+      format: 'hot-spline/shop-file',
+      formatVersion: FORMAT_VERSION,
+      builds,
+      ...(leftOut.length > 0 ? { leftOut } : {}),
+    });
   });
 
   return router;
 }
+
+/** Without what was not given, so that it does not hide what stands before it. */
+const definedOf = <T extends object>(of: T): Partial<T> =>
+  Object.fromEntries(Object.entries(of).filter(([, value]) => value !== undefined)) as Partial<T>;

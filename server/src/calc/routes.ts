@@ -1,29 +1,25 @@
-import { calculations, openApi } from '@hot-spline/model';
-import express, { Router } from 'express';
+import { calculations, routes } from '@hot-spline/model';
+import { Router } from 'express';
+import { on } from '../http';
 import { runHeavy } from './heavy';
 
-export function calcRoutes(version: string): Router {
+export function calcRoutes(): Router {
   const router = Router();
 
-  router.get('/openapi.json', (_request, response) => {
-    response.json(openApi(version));
-  });
-
-  router.get('/calc', (_request, response) => {
+  on(router, routes.calculations, ({ response }) => {
     response.json(calculations.all().map(({ name, summary }) => ({ name, summary })));
   });
 
-  router.get('/calc/:name', (request, response) => {
-    response.json(calculations.describe(request.params.name));
+  on(router, routes.describeCalculation, ({ params: { name }, response }) => {
+    response.json(calculations.describe(name));
   });
 
-  router.post('/calc/:name', express.json({ limit: '1mb', strict: false }), async (request, response) => {
-    const withWorking = request.query['working'] === 'true' || request.query['working'] === '1';
-    const { name } = request.params;
+  on(router, routes.calculate, async ({ params: { name }, query, body, response }) => {
+    const withWorking = query.working === 'true' || query.working === '1';
     response.json(
       calculations.get(name).heavy
-        ? await runHeavy(name, request.body, withWorking)
-        : calculations.run(name, request.body, withWorking),
+        ? await runHeavy(name, body, withWorking)
+        : calculations.run(name, body, withWorking),
     );
   });
 

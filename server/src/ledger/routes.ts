@@ -1,26 +1,31 @@
-import { ledgerEntrySchema, parseOrRefuse } from '@hot-spline/model';
-import express, { Router } from 'express';
-import { pathId, unknownBuild } from '../builds/routes';
+import { entryVersion, ledgerCsv, routes, upgrade } from '@hot-spline/model';
+import { Router } from 'express';
+import { unknownBuild } from '../builds/routes';
 import { readBuild } from '../builds/store';
 import type { Database } from '../db/database';
+import { on } from '../http';
 import { append, readLedger } from './store';
 
 export function ledgerRoutes(db: Database): Router {
   const router = Router();
 
-  router.get('/builds/:id/ledger', async (request, response) => {
-    const id = pathId(request.params);
+  on(router, routes.ledger, async ({ params: { id }, query, response }) => {
     if (!(await readBuild(db, id))) throw unknownBuild(id);
-    response.json(await readLedger(db, id));
+    const ledger = await readLedger(db, id);
+    if (query.as === 'csv') response.attachment('ledger.hot-spline.csv').type('text/csv').send(ledgerCsv(ledger));
+    else response.json(ledger);
   });
 
-  router.post('/builds/:id/ledger', express.json({ limit: '64kb' }), async (request, response) => {
-    const id = pathId(request.params);
-    const entry = parseOrRefuse(ledgerEntrySchema, request.body, 'body');
-    const outcome = await append(db, id, entry);
-    if (outcome === 'unknown-build') throw unknownBuild(id);
-    response.status(outcome === 'appended' ? 201 : 200).json({ id: entry.id });
-  });
+  on(
+    router,
+    routes.appendLedger,
+    async ({ params: { id }, body: entry, response }) => {
+      const outcome = await append(db, id, entry);
+      if (outcome === 'unknown-build') throw unknownBuild(id);
+      response.status(outcome === 'appended' ? 201 : 200).json({ id: entry.id });
+    },
+    (body) => upgrade('ledger-entry', entryVersion(body), body),
+  );
 
   return router;
 }

@@ -1,51 +1,59 @@
-import { idSchema, libraryCsv, librarySpecSchema, parseOrRefuse, z } from '@hot-spline/model';
-import express, { Router } from 'express';
-import { pathId } from '../builds/routes';
+import { FORMAT_VERSION, libraryCsv, routes } from '@hot-spline/model';
+import { Router } from 'express';
 import type { Database } from '../db/database';
+import { on } from '../http';
 import { Problem } from '../problem';
 import { archiveSpec, listSpecs, saveSpec } from './store';
-
-const saveSchema = z.strictObject({ writeId: idSchema, baseVersion: z.int().min(0), spec: librarySpecSchema });
-const archiveSchema = z.strictObject({ archived: z.boolean() });
 
 export function libraryRoutes(db: Database): Router {
   const router = Router();
 
-  router.get('/library', async (_request, response) => {
+  on(router, routes.library, async ({ response }) => {
     response.json(await listSpecs(db));
   });
 
-  router.put('/library/:id', express.json({ limit: '256kb' }), async (request, response) => {
-    const id = pathId(request.params);
-    const write = parseOrRefuse(saveSchema, request.body, 'body');
-    const outcome = await saveSpec(db, id, write);
-    if (outcome.kind === 'stale') {
-      throw new Problem(
-        409,
-        'stale-version',
-        'Changed elsewhere',
-        `This change was made on version ${write.baseVersion}; the spec is at version ${outcome.current?.version ?? 0} now.`,
-        { baseVersion: write.baseVersion, yours: write.spec, current: outcome.current },
-      );
-    }
-    response.status(outcome.version === 1 ? 201 : 200).json({ id, version: outcome.version });
-  });
-
-  router.post('/library/:id/archive', express.json({ limit: '1kb' }), async (request, response) => {
-    const id = pathId(request.params);
-    const { archived } = parseOrRefuse(archiveSchema, request.body, 'body');
-    if (!(await archiveSpec(db, id, archived)))
-      throw new Problem(404, 'unknown-spec', 'No such spec', `There is no spec ${id} in the library.`);
-    response.json({ id, archived });
-  });
-
-  router.get('/library/export', async (request, response) => {
-    const specs = (await listSpecs(db)).filter(({ archived }) => !archived).map(({ spec }) => spec);
-    if (request.query['as'] === 'csv') {
+  on(router, routes.exportLibrary, async ({ query, response }) => {
+    const specs = (await listSpecs(db)).flatMap(({ archived, spec }) => (archived || !spec ? [] : [spec]));
+    if (query.as === 'csv') {
       response.attachment('library.hot-spline.csv').type('text/csv').send(libraryCsv(specs));
       return;
     }
-    response.attachment('library.hot-spline.json').json({ format: 'hot-spline/library-file', formatVersion: 1, specs });
+    response
+      .attachment('library.hot-spline.json')
+      .json({ format: 'hot-spline/library-file', formatVersion: FORMAT_VERSION, specs });
+  });
+
+  on(router, routes.saveSpec, async ({ params: { id }, body: write, response }) => {
+    const outcome = await saveSpec(db, id, write);
+    switch (outcome.kind) {
+      case 'other-content':
+        throw new Problem(
+          409,
+          'other-content',
+          'Another change has this id',
+          `Under the write id ${write.writeId} another change was kept already.`,
+          {
+            yours: write.spec,
+            error: { field: 'writeId', message: 'writeId was used before.', allowed: 'a new UUID' },
+          },
+        );
+      case 'stale':
+        throw new Problem(
+          409,
+          'stale-version',
+          'Changed elsewhere',
+          `This change was made on version ${write.baseVersion}; the spec is at version ${outcome.current?.version ?? 0} now.`,
+          { baseVersion: write.baseVersion, yours: write.spec, current: outcome.current },
+        );
+      case 'saved':
+        response.status(outcome.version === 1 ? 201 : 200).json({ id, version: outcome.version });
+    }
+  });
+
+  on(router, routes.archiveSpec, async ({ params: { id }, body: { archived }, response }) => {
+    if (!(await archiveSpec(db, id, archived)))
+      throw new Problem(404, 'unknown-spec', 'No such spec', `There is no spec ${id} in the library.`);
+    response.json({ id, archived });
   });
 
   return router;

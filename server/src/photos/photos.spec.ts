@@ -1,5 +1,5 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { newBuild, openUnit, unitAs, type BuildFile } from '@hot-spline/model';
+import { FORMAT_VERSION, newBuild, openUnit, unitAs, type BuildFile } from '@hot-spline/model';
 import type { Running } from '../serve';
 import { call, freshFolder, startShop } from '../testing/shop';
 
@@ -15,7 +15,7 @@ function buildWith(ids: string[]): BuildFile {
     const [member] = axle.unit.plate?.packs.left.members ?? [];
     if (member) member.condition = { colour: 'blue', damage: [], note: '', photos: ids };
   }
-  return { format: 'hot-spline/build-file', formatVersion: 1, build, ledger: [] };
+  return { format: 'hot-spline/build-file', formatVersion: FORMAT_VERSION, build, ledger: [] };
 }
 
 describe('photos', () => {
@@ -54,7 +54,7 @@ describe('photos', () => {
     const text = Buffer.from('not a picture');
     const fake = await put(hash(text), text);
     expect([fake.status, await field(fake)]).toEqual([422, 'photo.type']);
-    expect((await put(hash(text), text, 'text/html')).status).toBe(422);
+    expect((await put(hash(text), text, 'text/html')).status).toBe(415);
     expect((await put('x', photo())).status).toBe(422);
     expect((await put(hash(photo()), Buffer.alloc(3 * 1024 * 1024))).status).toBe(413);
     expect((await fetch(new URL(`/api/photos/${'0'.repeat(64)}`, shop.url))).status).toBe(404);

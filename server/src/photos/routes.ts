@@ -1,23 +1,15 @@
 import { InputError } from '@hot-spline/core';
-import { PHOTO_BYTES, PHOTO_TYPES, type PhotoType } from '@hot-spline/model';
-import express, { Router } from 'express';
+import { PHOTO_TYPES, routes, type PhotoType } from '@hot-spline/model';
+import { Router } from 'express';
 import type { Database } from '../db/database';
+import { on } from '../http';
 import { Problem } from '../problem';
 import { keepPhoto, readPhoto } from './store';
-
-const HASH = /^[0-9a-f]{64}$/;
-
-/** An id out of a path. @throws InputError on `id` */
-function photoOf({ id = '' }: { id?: string }): string {
-  if (!HASH.test(id)) throw new InputError('id', 'id is not the SHA-256 of a photo.', '64 hexadecimal digits');
-  return id;
-}
 
 export function photoRoutes(db: Database): Router {
   const router = Router();
 
-  router.get('/photos/:id', async (request, response) => {
-    const id = photoOf(request.params);
+  on(router, routes.photo, async ({ params: { id }, response }) => {
     const photo = await readPhoto(db, id);
     if (!photo) throw new Problem(404, 'unknown-photo', 'No such photo', `There is no photo ${id}.`);
     response
@@ -26,12 +18,11 @@ export function photoRoutes(db: Database): Router {
       .send(Buffer.from(photo.bytes));
   });
 
-  router.put('/photos/:id', express.raw({ type: [...PHOTO_TYPES], limit: PHOTO_BYTES }), async (request, response) => {
-    const id = photoOf(request.params);
+  on(router, routes.keepPhoto, async ({ params: { id }, body, request, response }) => {
     const type = PHOTO_TYPES.find((one) => request.is(one));
-    if (!type || !Buffer.isBuffer(request.body))
+    if (!type || !Buffer.isBuffer(body))
       throw new InputError('photo', 'photo is no picture.', `one of ${PHOTO_TYPES.join(', ')}`);
-    await keepPhoto(db, 'photo', id, { type: type satisfies PhotoType, bytes: request.body });
+    await keepPhoto(db, 'photo', id, { type: type satisfies PhotoType, bytes: body });
     response.status(201).json({ id });
   });
 

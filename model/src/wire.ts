@@ -1,0 +1,404 @@
+import { calculations } from './capabilities';
+import { buildFileSchema, shopFileSchema } from './document/build-file';
+import { photoId } from './document/fields';
+import { idSchema, ledgerEntrySchema } from './document/ledger';
+import { AXLES } from './document/names';
+import { PHOTO_BYTES, PHOTO_TYPES } from './document/photos';
+import { buildSchema, type Build } from './document/schema';
+import { RESTS } from './engine/figure';
+import { STATIONS, VERDICTS } from './engine/finding';
+import { libraryFileSchema, librarySpecSchema, type LibrarySpec } from './library/schema';
+import { z } from './zod';
+
+/** The API: every route once, for server, browser and OpenAPI. */
+
+const KB = 1024;
+const who = z.string().trim().max(60).default('');
+const version = z.int().min(1);
+const idParams = z.strictObject({ id: idSchema });
+
+/** What is wrong with one field: what scripts of the shop read. */
+export const fieldErrorSchema = z.object({ field: z.string(), message: z.string(), allowed: z.string() });
+
+/** An answer that is no success, as RFC 9457 writes it. */
+export const problemSchema = z.looseObject({
+  type: z.string(),
+  title: z.string(),
+  status: z.int(),
+  detail: z.string(),
+  error: fieldErrorSchema.optional(),
+});
+
+export const shopSchema = z.object({
+  /** Made once with the data: a browser sends what waits in it to no other shop. */
+  id: z.uuid(),
+  version: z.string(),
+  /** ISO 4217 code of the money that prices are in. */
+  currency: z.string().regex(/^[A-Z]{3}$/, 'must be three capital letters, such as EUR'),
+});
+
+/** A build on the board; one that can't be read says why. */
+export const buildSummarySchema = z.object({
+  id: idSchema,
+  name: z.string(),
+  vehicle: z.string(),
+  use: z.string(),
+  version,
+  updatedAt: z.string(),
+  archived: z.boolean(),
+  /** Days on which an axle is to be looked at again, the first first. */
+  rechecks: z.array(z.object({ on: z.string(), why: z.string() })),
+  /** Why it can't be read; null for a build that can. */
+  unreadable: z.string().nullable(),
+});
+
+const written = { who: z.string(), at: z.string() };
+export const storedBuildSchema = z.object({ id: idSchema, version, ...written, build: buildSchema });
+export const storedSpecSchema = z.object({
+  id: idSchema,
+  version,
+  archived: z.boolean(),
+  spec: librarySpecSchema.nullable(),
+  /** Why it can't be read; null for a spec that can. */
+  unreadable: z.string().nullable(),
+});
+
+const factSchema = z.union([
+  z.object({ value: z.number(), quantity: z.string(), scale: z.string().optional() }),
+  z.string(),
+  z.boolean(),
+]);
+/** What the screen shows of a build. */
+export const figuresSchema = z.object({
+  id: idSchema,
+  version,
+  axle: z.enum(AXLES),
+  point: z.object({ gear: z.int(), range: z.int(), rpm: z.number() }),
+  figures: z.array(
+    z.object({
+      id: z.string(),
+      label: z.string(),
+      value: z.number().nullable(),
+      quantity: z.string(),
+      instead: z.string().optional(),
+      rests: z.enum(RESTS),
+      working: z.looseObject({}).optional(),
+    }),
+  ),
+  findings: z.array(
+    z.object({
+      id: z.string(),
+      verdict: z.enum(VERDICTS),
+      place: z.object({
+        sheet: z.string(),
+        tab: z.string().optional(),
+        field: z.string(),
+        axle: z.enum(AXLES).optional(),
+      }),
+      station: z.enum(STATIONS),
+      figures: z.array(z.string()),
+      rests: z.enum(RESTS),
+      rule: z.string(),
+      facts: z.record(z.string(), factSchema),
+      title: z.string(),
+      detail: z.string(),
+    }),
+  ),
+});
+
+export interface WireBody {
+  readonly schema: z.ZodType;
+  /** Most bytes. */
+  readonly limit: number;
+  /** Content types other than JSON. */
+  readonly types?: readonly string[];
+}
+
+export interface WireAnswer {
+  readonly description: string;
+  readonly schema?: z.ZodType;
+  readonly type?: string;
+}
+
+export interface WireRoute {
+  readonly method: 'get' | 'post' | 'put';
+  /** With parameters as OpenAPI writes them: `/builds/{id}`. */
+  readonly path: string;
+  readonly summary: string;
+  readonly params?: z.ZodObject;
+  readonly query?: z.ZodObject;
+  readonly body?: WireBody;
+  readonly answers: Readonly<Record<number, WireAnswer>>;
+  /** Statuses of the problem documents that it may answer with, beside 421 and 500. */
+  readonly problems: readonly number[];
+}
+
+const route = <R extends WireRoute>(one: R): R => one;
+const json = <S extends z.ZodType>(schema: S, description: string) => ({ schema, description });
+const body = <S extends z.ZodType>(schema: S, limit: number) => ({ schema, limit });
+
+export const saveBuildSchema = z.strictObject({ writeId: idSchema, baseVersion: version, who, build: buildSchema });
+export const saveSpecSchema = z.strictObject({
+  writeId: idSchema,
+  baseVersion: z.int().min(0),
+  who,
+  spec: librarySpecSchema,
+});
+const archiveSchema = z.strictObject({ archived: z.boolean() });
+const archived = z.object({ id: idSchema, archived: z.boolean() });
+const saved = z.object({ id: idSchema, version });
+const flag = z.enum(['true', 'false', '1', '0']).optional();
+
+export const routes = {
+  health: route({
+    method: 'get',
+    path: '/health',
+    summary: 'Whether the server and its database answer.',
+    answers: { 200: json(z.object({ ok: z.literal(true), version: z.string() }), 'all is well') },
+    problems: [],
+  }),
+  shop: route({
+    method: 'get',
+    path: '/shop',
+    summary: 'Which shop this is.',
+    answers: { 200: json(shopSchema, 'the shop') },
+    problems: [],
+  }),
+  saveShop: route({
+    method: 'put',
+    path: '/shop',
+    summary: 'Sets what is the shop’s own: the currency of its prices.',
+    body: body(z.strictObject({ currency: shopSchema.shape.currency }), KB),
+    answers: { 200: json(shopSchema, 'the shop as it is now') },
+    problems: [400, 413, 415, 422],
+  }),
+  builds: route({
+    method: 'get',
+    path: '/builds',
+    summary: 'Every build of the shop, also those that can’t be read.',
+    answers: { 200: json(z.array(buildSummarySchema), 'the board') },
+    problems: [],
+  }),
+  createBuild: route({
+    method: 'post',
+    path: '/builds',
+    summary: 'Takes a build file of any version in. The id is made by the caller, so that a retry doubles nothing.',
+    body: body(z.strictObject({ id: idSchema, file: z.unknown() }), 32 * KB * KB),
+    answers: { 201: json(saved, 'taken in'), 200: json(saved, 'it was here already, the same') },
+    problems: [400, 409, 413, 415, 422],
+  }),
+  build: route({
+    method: 'get',
+    path: '/builds/{id}',
+    summary: 'The specification of a build, in its newest version.',
+    params: idParams,
+    answers: { 200: json(storedBuildSchema, 'the build') },
+    problems: [404, 422],
+  }),
+  saveBuild: route({
+    method: 'put',
+    path: '/builds/{id}',
+    summary: 'Writes a new version on top of the one that it was made on.',
+    params: idParams,
+    body: body(saveBuildSchema, KB * KB),
+    answers: { 200: json(saved, 'kept') },
+    problems: [400, 404, 409, 413, 415, 422],
+  }),
+  buildVersion: route({
+    method: 'get',
+    path: '/builds/{id}/versions/{version}',
+    summary: 'An earlier version of a build.',
+    params: z.strictObject({ id: idSchema, version: z.coerce.number().int().min(1) }),
+    answers: { 200: json(storedBuildSchema, 'the build as it was') },
+    problems: [404, 422],
+  }),
+  archiveBuild: route({
+    method: 'post',
+    path: '/builds/{id}/archive',
+    summary: 'Puts a build away or brings it back; nothing is ever deleted.',
+    params: idParams,
+    body: body(archiveSchema, KB),
+    answers: { 200: json(archived, 'done') },
+    problems: [400, 404, 413, 415, 422],
+  }),
+  figures: route({
+    method: 'get',
+    path: '/builds/{id}/figures',
+    summary: 'Figures and findings of a build, as the screen shows them.',
+    params: idParams,
+    query: z.strictObject({
+      axle: z.enum(AXLES).optional(),
+      system: z.enum(['inch', 'metric']).default('metric'),
+      gear: z.coerce.number().int().min(0).max(11).optional(),
+      range: z.coerce.number().int().min(0).max(3).optional(),
+      rpm: z.coerce.number().min(1).max(100_000).optional(),
+      working: flag,
+    }),
+    answers: { 200: json(figuresSchema, 'figures and findings') },
+    problems: [404, 422],
+  }),
+  exportBuild: route({
+    method: 'get',
+    path: '/builds/{id}/export',
+    summary: 'A build with its ledger and photos as one file.',
+    params: idParams,
+    answers: { 200: json(buildFileSchema, 'the file') },
+    problems: [404, 422],
+  }),
+  rawBuild: route({
+    method: 'get',
+    path: '/builds/{id}/raw',
+    summary: 'A build and its ledger as they stand in the database, unchecked: for one that can’t be read.',
+    params: idParams,
+    answers: { 200: json(z.looseObject({ format: z.literal('hot-spline/raw-build') }), 'whatever is kept') },
+    problems: [404, 422],
+  }),
+  ledger: route({
+    method: 'get',
+    path: '/builds/{id}/ledger',
+    summary: 'Everything measured, decided, signed or voided on a build, in order.',
+    params: idParams,
+    query: z.strictObject({ as: z.enum(['json', 'csv']).default('json') }),
+    answers: { 200: json(z.array(ledgerEntrySchema), 'the ledger') },
+    problems: [404, 422],
+  }),
+  appendLedger: route({
+    method: 'post',
+    path: '/builds/{id}/ledger',
+    summary: 'Appends one entry. Nothing is ever changed, only voided.',
+    params: idParams,
+    body: body(ledgerEntrySchema, 64 * KB),
+    answers: {
+      201: json(z.object({ id: idSchema }), 'appended'),
+      200: json(z.object({ id: idSchema }), 'the same was there'),
+    },
+    problems: [400, 404, 409, 413, 415, 422],
+  }),
+  exportShop: route({
+    method: 'get',
+    path: '/export',
+    summary: 'All builds that can be read, as one file that the import takes back.',
+    answers: { 200: json(shopFileSchema, 'the file') },
+    problems: [],
+  }),
+  library: route({
+    method: 'get',
+    path: '/library',
+    summary: 'What the shop knows: axles, gearboxes, drawers, friction, its own ways.',
+    answers: { 200: json(z.array(storedSpecSchema), 'the library') },
+    problems: [],
+  }),
+  exportLibrary: route({
+    method: 'get',
+    path: '/library/export',
+    summary: 'The library as one file, JSON or CSV.',
+    query: z.strictObject({ as: z.enum(['json', 'csv']).default('json') }),
+    answers: { 200: json(libraryFileSchema, 'the file') },
+    problems: [422],
+  }),
+  saveSpec: route({
+    method: 'put',
+    path: '/library/{id}',
+    summary: 'Writes a new version of a spec on top of the one that it was made on, 0 for a new one.',
+    params: idParams,
+    body: body(saveSpecSchema, 256 * KB),
+    answers: { 201: json(saved, 'new'), 200: json(saved, 'kept') },
+    problems: [400, 409, 413, 415, 422],
+  }),
+  archiveSpec: route({
+    method: 'post',
+    path: '/library/{id}/archive',
+    summary: 'Takes a spec out of the library or brings it back; nothing is ever deleted.',
+    params: idParams,
+    body: body(archiveSchema, KB),
+    answers: { 200: json(archived, 'done') },
+    problems: [400, 404, 413, 415, 422],
+  }),
+  photo: route({
+    method: 'get',
+    path: '/photos/{id}',
+    summary: 'A photo of a piece.',
+    params: z.strictObject({ id: photoId }),
+    answers: { 200: { description: 'the picture', type: 'image/*' } },
+    problems: [404, 422],
+  }),
+  keepPhoto: route({
+    method: 'put',
+    path: '/photos/{id}',
+    summary: 'Keeps a photo under the SHA-256 of its bytes.',
+    params: z.strictObject({ id: photoId }),
+    body: { schema: z.unknown(), limit: PHOTO_BYTES, types: PHOTO_TYPES },
+    answers: { 201: json(z.object({ id: photoId }), 'kept') },
+    problems: [413, 415, 422],
+  }),
+  calculations: route({
+    method: 'get',
+    path: '/calc',
+    summary: 'Every public calculation.',
+    answers: { 200: json(z.array(z.object({ name: z.string(), summary: z.string() })), 'names and summaries') },
+    problems: [],
+  }),
+  describeCalculation: route({
+    method: 'get',
+    path: '/calc/{name}',
+    summary: 'What a calculation takes and gives, as JSON Schema.',
+    params: z.strictObject({ name: z.string().max(60) }),
+    answers: { 200: json(z.looseObject({ name: z.string() }), 'its description') },
+    problems: [422],
+  }),
+  /** Every calculation by its name; the description has a path for each. */
+  calculate: route({
+    method: 'post',
+    path: '/calc/{name}',
+    summary: 'Runs a calculation.',
+    params: z.strictObject({ name: z.string().max(60) }),
+    query: z.strictObject({ working: flag }),
+    body: body(z.unknown(), KB * KB),
+    answers: { 200: json(z.looseObject({}), 'the result') },
+    problems: [400, 413, 415, 422, 503, 504],
+  }),
+  openApi: route({
+    method: 'get',
+    path: '/openapi.json',
+    summary: 'This description.',
+    answers: { 200: json(z.looseObject({ openapi: z.literal('3.1.0') }), 'OpenAPI 3.1') },
+    problems: [],
+  }),
+  schemas: route({
+    method: 'get',
+    path: '/schemas/{name}',
+    summary: 'JSON Schema of a file format: build-file, shop-file or library-file.',
+    params: z.strictObject({ name: z.enum(['build-file', 'shop-file', 'library-file']) }),
+    answers: { 200: json(z.looseObject({ $schema: z.string() }), 'JSON Schema 2020-12, each key described') },
+    problems: [422],
+  }),
+} as const satisfies Readonly<Record<string, WireRoute>>;
+
+/** Calculations are posted to by name; each has a path of its own in the description. */
+export const calculationRoutes = (): WireRoute[] =>
+  calculations.all().map(({ name, summary, input, output, heavy }) => ({
+    method: 'post' as const,
+    path: `/calc/${name}`,
+    summary,
+    query: z.strictObject({ working: flag }),
+    body: body(input, KB * KB),
+    answers: { 200: json(output, 'the result; `working` only where it was asked for') },
+    problems: heavy ? [400, 413, 415, 422, 503, 504] : [400, 413, 415, 422],
+  }));
+
+export type Shop = z.output<typeof shopSchema>;
+export type BuildSummary = z.output<typeof buildSummarySchema>;
+export interface StoredBuild {
+  readonly id: string;
+  readonly version: number;
+  readonly who: string;
+  readonly at: string;
+  readonly build: Build;
+}
+export interface StoredSpec {
+  readonly id: string;
+  readonly version: number;
+  readonly archived: boolean;
+  readonly spec: LibrarySpec;
+}
+export type ShownFigures = z.output<typeof figuresSchema>;

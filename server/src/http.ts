@@ -1,0 +1,80 @@
+import { parseOrRefuse, type WireRoute, type z } from '@hot-spline/model';
+import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
+import { Problem } from './problem';
+
+type Parsed<S> = S extends z.ZodType ? z.output<S> : undefined;
+type BodyOf<R extends WireRoute> = R extends { readonly body: { readonly schema: infer S } } ? Parsed<S> : undefined;
+type PartOf<R extends WireRoute, P extends 'params' | 'query'> =
+  R extends Readonly<Record<P, infer S>> ? Parsed<S> : undefined;
+
+interface Call<R extends WireRoute> {
+  readonly params: PartOf<R, 'params'>;
+  readonly query: PartOf<R, 'query'>;
+  readonly body: BodyOf<R>;
+  readonly request: Request;
+  readonly response: Response;
+}
+
+const JSON_TYPES = ['application/json', 'application/*+json'];
+
+/** Refuses a body of a type that the route does not take, before anything of it is read. */
+function requireType(types: readonly string[]): RequestHandler {
+  return (request, _response, next) => {
+    const empty = request.headers['content-length'] === '0' || request.is('*/*') === null;
+    if (empty || request.is([...types])) return next();
+    const given = request.headers['content-type'] ?? 'none';
+    throw new Problem(415, 'unsupported', 'Type not taken', `body is ${given.slice(0, 80)}.`, {
+      error: { field: 'body', message: `body is ${given.slice(0, 80)}.`, allowed: types.join(', ') },
+    });
+  };
+}
+
+function parser({ body }: WireRoute): RequestHandler[] {
+  if (!body) return [];
+  const { limit, types } = body;
+  if (types) return [requireType(types), express.raw({ type: [...types], limit })];
+  return [requireType(JSON_TYPES), express.json({ limit, strict: false, type: JSON_TYPES })];
+}
+
+const expressPath = (path: string): string => path.replace(/\{(\w+)\}/g, ':$1');
+
+/**
+ * Puts a route of the wire on a router: its path, query and body are parsed by their schemas before the handler sees
+ * them. What the handler does with a body that was of a later or earlier format is its own.
+ * @param prepare turns the body into what its schema takes, e.g. upgrades an earlier version
+ */
+export function on<R extends WireRoute>(
+  router: Router,
+  route: R,
+  handler: (call: Call<R>) => unknown,
+  prepare: (body: unknown) => unknown = (body) => body,
+): void {
+  router[route.method](expressPath(route.path), ...parser(route), async (request, response) => {
+    const params = route.params ? parseOrRefuse(route.params, request.params, 'path') : undefined;
+    const query = route.query ? parseOrRefuse(route.query, { ...request.query }, 'query') : undefined;
+    const raw: unknown = request.body;
+    const body = !route.body
+      ? undefined
+      : route.body.types
+        ? raw
+        : parseOrRefuse(route.body.schema, prepare(raw ?? {}), 'body');
+    await handler({ params, query, body, request, response } as Call<R>);
+  });
+}
+
+/** What a path that is there answers to a method that it does not take. */
+export function refuseOtherMethods(router: Router, routes: readonly WireRoute[]): void {
+  const methods = new Map<string, string[]>();
+  for (const { path, method } of routes) methods.set(path, [...(methods.get(path) ?? []), method.toUpperCase()]);
+  // Paths without parameters first: they are not caught by one that has some.
+  const paths = [...methods.keys()].sort((a, b) => Number(a.includes('{')) - Number(b.includes('{')));
+  for (const path of paths) {
+    router.all(expressPath(path), (request, response) => {
+      const allowed = [...(methods.get(path) ?? [])];
+      if (allowed.includes('GET')) allowed.push('HEAD');
+      response.set('Allow', allowed.join(', '));
+      if (request.method === 'OPTIONS') return void response.status(204).end();
+      throw new Problem(405, 'method', 'Method not taken', `${request.path} takes ${allowed.join(', ')}.`);
+    });
+  }
+}

@@ -1,0 +1,34 @@
+import { fileJsonSchema, openApi, routes } from '@hot-spline/model';
+import { Router } from 'express';
+import type { Database } from '../db/database';
+import { on } from '../http';
+import { readShop, saveCurrency } from './store';
+
+/** The shop itself, and what describes the API and the files. */
+export function shopRoutes(db: Database, version: string): Router {
+  const router = Router();
+
+  on(router, routes.health, async ({ response }) => {
+    await db.query('select 1');
+    response.json({ ok: true, version });
+  });
+
+  on(router, routes.shop, async ({ response }) => {
+    response.json({ ...(await readShop(db)), version });
+  });
+
+  on(router, routes.saveShop, async ({ body: { currency }, response }) => {
+    await saveCurrency(db, currency);
+    response.json({ ...(await readShop(db)), version });
+  });
+
+  on(router, routes.openApi, ({ response }) => {
+    response.json(openApi(version));
+  });
+
+  on(router, routes.schemas, ({ params: { name }, response }) => {
+    response.type('application/schema+json').send(JSON.stringify(fileJsonSchema(name)));
+  });
+
+  return router;
+}
