@@ -1,6 +1,7 @@
 // Everything public of the computation, listed once.
 export { InputError, describeRange, requireNumber, type NumberRange } from './errors';
 export { LIMITS } from './limits';
+export { cutText } from './text';
 export {
   explain,
   type Explained,

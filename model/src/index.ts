@@ -87,7 +87,16 @@ export { defineSubject, type Subject, type SubjectOf } from './engine/subjects';
 export { countedEntry, numberValue, type ReadingValue, type ValueKind } from './engine/values';
 export { defineCapability, type Capability, type Given, type Inputs } from './engine/capability';
 export { capabilities, calculations, subjects, type FigureId } from './capabilities';
-export { BuildDeriver, deriveBuild, fitPoint, type AxleState, type Derived, type Looking } from './derive';
+export {
+  BuildDeriver,
+  keyOfSubject,
+  readingsInForce,
+  deriveBuild,
+  fitPoint,
+  type AxleState,
+  type Derived,
+  type Looking,
+} from './derive';
 export { gearingFigures } from './gearing/ids';
 export { pointFigures } from './point/ids';
 export { roadFigures } from './road/ids';
@@ -178,3 +187,15 @@ export {
   type PhotoFile,
 } from './document/build-file';
 export { PHOTO_BYTES, PHOTO_TYPES, photosOf, type PhotoType } from './document/photos';
+export {
+  GonePlace,
+  applyChanges,
+  changesBetween,
+  mergeChanges,
+  share,
+  type Change,
+  type Merge,
+  type Overlap,
+} from './document/changes';
+export { fieldWords, valueWords } from './document/field-words';
+export { settleAssumed } from './document/assumed';

@@ -1,3 +1,4 @@
+import { cutText } from '../text';
 import { InputError } from '../errors';
 import { MM_PER_INCH } from '../units/quantities';
 
@@ -51,7 +52,7 @@ export function tyreSize(designation: string): TyreSize {
     throw refuse('designation: the tyre size is empty.');
   const text = designation.trim().toUpperCase();
   const match = text.length <= 40 ? SHAPE.exec(text) : null;
-  if (!match) throw refuse(`designation: “${designation.trim().slice(0, 40)}” is not a tyre size.`);
+  if (!match) throw refuse(`designation: “${cutText(designation.trim(), 40)}” is not a tyre size.`);
   const first = toNumber(match[1]);
   const second = toNumber(match[3]);
   const rimDiameterIn = toNumber(match[5]);

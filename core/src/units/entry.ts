@@ -1,3 +1,4 @@
+import { cutText } from '../text';
 import { InputError, describeRange, type NumberRange } from '../errors';
 import { formatIn, saySmall, unitLabel } from './format';
 import { UNITS, scaleUnit, toBase, type Quantity, type Scale, type UnitName, type UnitSystem } from './quantities';
@@ -35,6 +36,8 @@ export interface UnderstoodEntry {
   readonly base: number;
   /** Said beside the field when the reading was a choice. */
   readonly note?: string;
+  /** Every reading that was typed, where several were. */
+  readonly all?: readonly Entry[];
 }
 
 const NUMBER = String.raw`(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:e[+-]?\d+)?`;
@@ -77,7 +80,7 @@ export function parseEntry(text: string, rules: EntryRules): UnderstoodEntry {
   if (typed === '') throw new InputError(field, `${field} is empty.`, allowed);
   const match = SHAPE.exec(typed);
   if (!match || typed.length > 40)
-    throw new InputError(field, `${field}: “${typed.slice(0, 40)}” is not a number.`, allowed);
+    throw new InputError(field, `${field}: “${cutText(typed, 40)}” is not a number.`, allowed);
   const [, sign, whole, over, slash, under, plain, unitText] = match;
   const isFraction = over !== undefined && under !== undefined;
   if ((slash === ':' && quantity !== 'ratio') || (whole !== undefined && !isFraction)) {
@@ -135,7 +138,8 @@ export function parseLeast(text: string, rules: EntryRules): UnderstoodEntry {
   const least = all.find(({ base }) => base === Math.min(...bases)) as UnderstoodEntry;
   const apart = saySmall(Math.max(...bases) - least.base, rules.system);
   const spread = rules.quantity === 'length' ? `, ${apart} apart` : '';
-  return { entry: least.entry, base: least.base, note: `least of ${parts.length}${spread}` };
+  const note = `least of ${parts.length}${spread}`;
+  return { entry: least.entry, base: least.base, note, all: all.map(({ entry }) => entry) };
 }
 
 const formatPlain = (value: number): string => String(Number(value.toPrecision(8)));

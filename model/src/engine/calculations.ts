@@ -1,4 +1,4 @@
-import { InputError, type Working } from '@hot-spline/core';
+import { cutText, InputError, type Working } from '@hot-spline/core';
 import { parseOrRefuse } from '../refuse';
 import { z } from '../zod';
 
@@ -46,7 +46,7 @@ export class Registry {
   get(name: string): Calculation {
     const calculation = this.byName.get(name);
     if (!calculation)
-      throw new InputError('name', `There is no calculation “${name.slice(0, 60)}”.`, this.names().join(', '));
+      throw new InputError('name', `There is no calculation “${cutText(name, 60)}”.`, this.names().join(', '));
     return calculation;
   }
 

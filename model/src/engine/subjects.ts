@@ -22,8 +22,12 @@ export interface Subject {
   words(subject: SubjectOf, build: Build): string;
 }
 
+/** What a subject carries beside its keys. */
+type About<A extends z.ZodRawShape> = keyof A extends never ? unknown : z.output<z.ZodObject<A>>;
+
 /** A subject whose keys are known to the compiler. */
-export interface TypedSubject<K extends Shape, A extends object> extends Subject {
+export interface TypedSubject<K extends Shape, A, V extends ValueKind = ValueKind> extends Subject {
+  readonly value: V;
   /** One key per thing that can be read. */
   key(keys: Keys<K>): string;
   of(keys: Keys<K> & A): SubjectOf;
@@ -37,7 +41,11 @@ const NO_STATE = z.strictObject({});
  * Defines what can be read.
  * @param about what a subject carries beside its keys, e.g. the pieces that were in a stack
  */
-export function defineSubject<K extends Shape, A extends z.ZodRawShape = Record<never, never>>({
+export function defineSubject<
+  K extends Shape,
+  const V extends ValueKind,
+  A extends z.ZodRawShape = Record<never, never>,
+>({
   what,
   keys,
   about,
@@ -48,10 +56,10 @@ export function defineSubject<K extends Shape, A extends z.ZodRawShape = Record<
   readonly what: string;
   readonly keys: K;
   readonly about?: A;
-  readonly value: ValueKind;
+  readonly value: V;
   readonly state?: z.ZodType<Readonly<Record<string, string>>>;
   readonly words: (subject: Keys<K>, build: Build) => string;
-}): TypedSubject<K, z.output<z.ZodObject<A>>> {
+}): TypedSubject<K, About<A>, V> {
   const schema = z.strictObject({ what: z.literal(what), ...keys, ...about });
   return {
     what,
@@ -62,8 +70,8 @@ export function defineSubject<K extends Shape, A extends z.ZodRawShape = Record<
     stateSchema: state ?? NO_STATE,
     words: (subject, build) => words(subject as unknown as Keys<K>, build),
     key: (of) => keyOf(what, Object.keys(keys), of),
-    of: (of) => ({ what, ...of }),
-    read: (subject) => (subject.what === what ? (subject as unknown as Keys<K> & z.output<z.ZodObject<A>>) : null),
+    of: (of) => ({ what, ...(of as object) }),
+    read: (subject) => (subject.what === what ? (subject as unknown as Keys<K> & About<A>) : null),
   };
 }
 

@@ -1,4 +1,4 @@
-import { InputError, parseEntry, type Entry, type Quantity } from '@hot-spline/core';
+import { cutText, InputError, parseEntry, type Entry, type Quantity } from '@hot-spline/core';
 import { csvNumber, csvRows, csvWhole, csvText, type BadLine } from '../document/csv';
 import { refusal } from '../refuse';
 import { HANDBOOK_SCHOOLS, SCHOOLS, SCHOOL_KEYS } from './schools';
@@ -146,7 +146,7 @@ function put(raw: Record<string, unknown>, field: string, value: string, origin:
       append('gears', { name: first, ratio: entry(second, 'ratio'), origin });
       return;
     default:
-      throw new InputError('field', `field “${field.slice(0, 40)}” is not known.`, 'a field that an exported file has');
+      throw new InputError('field', `field “${cutText(field, 40)}” is not known.`, 'a field that an exported file has');
   }
 }
 
@@ -161,7 +161,7 @@ export function readLibraryCsv(text: string): { specs: LibrarySpec[]; bad: BadLi
     const line = i + 1;
     const [kind = '', name = '', field = '', value = '', origin = ''] = row;
     if (row.every((cell) => cell === '') || (i === 0 && kind.toLowerCase() === 'kind')) return;
-    const refuse = (why: string): void => void bad.push({ line, text: row.join(', ').slice(0, 60), why });
+    const refuse = (why: string): void => void bad.push({ line, text: cutText(row.join(', '), 60), why });
     if (!isKind(kind)) return refuse(`kind must be one of ${KINDS.join(', ')}`);
     const key = `${kind} ${name}`;
     const known = raws.get(key) ?? { raw: empty(kind, name), line };

@@ -173,7 +173,7 @@ function findHeight(plate: PlateSpec, axle: AxleName, side: Side, state: PackSid
   d.finding({
     id: `pack.height.${axle}.${side}`,
     verdict,
-    place: { sheet: 'pack', tab: 'measure', axle, field: `stack-${side}` },
+    place: { sheet: 'pack', tab: 'stack', axle, field: `stack-${side}` },
     station: 'packs',
     figures: [packFigures.height(axle, side)],
     rule: 'our guard band: inside the tolerance fits, inside twice the tolerance is watched',
@@ -204,7 +204,7 @@ function findInterfaces(axle: AxleName, side: Side, state: PackSideState, d: Der
   d.finding({
     id: `pack.interfaces.${axle}.${side}`,
     verdict: state.interfaces === 0 ? 'stop' : bare > 0 ? 'watch' : 'fits',
-    place: { sheet: 'pack', tab: 'measure', axle, field: `stack-${side}` },
+    place: { sheet: 'pack', tab: 'stack', axle, field: `stack-${side}` },
     station: 'packs',
     figures: [packFigures.interfaces(axle, side)],
     rule: 'an interface needs neighbours that turn with different bodies and a lining between them [exact]',
@@ -222,7 +222,7 @@ function findSprings(axle: AxleName, side: Side, state: PackSideState, d: Deriva
   const { clampProblem: problem, springs } = state;
   const common = {
     id: `pack.spring.${axle}.${side}`,
-    place: { sheet: 'pack', tab: 'measure', axle, field: `stack-${side}` },
+    place: { sheet: 'pack', tab: 'stack', axle, field: `stack-${side}` },
     station: 'packs',
     figures: [packFigures.clamp(axle, side)],
   } as const;
@@ -275,7 +275,7 @@ function findBalance(plate: PlateSpec, axle: AxleName, { left, right }: PackStat
   d.finding({
     id: `pack.balance.${axle}`,
     verdict,
-    place: { sheet: 'pack', tab: 'measure', axle, field: 'stack-left' },
+    place: { sheet: 'pack', tab: 'stack', axle, field: 'stack-left' },
     station: 'packs',
     figures: [packFigures.height(axle, 'left'), packFigures.height(axle, 'right')],
     rule: 'left and right should match (common practice); our guard band: the stack tolerance',

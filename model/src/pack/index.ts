@@ -16,7 +16,7 @@ export const pack = defineCapability({
   figures: packFigures,
   subjects: packSubjects,
   calculations: packCalculations,
-  place: { sheet: 'pack', tab: 'measure', field: 'stack-left' },
+  place: { sheet: 'pack', tab: 'stack', field: 'stack-left' },
   station: 'packs',
   inputs: ({ build, readings, today }) => ({
     driven: build.driven,
@@ -30,7 +30,7 @@ export const pack = defineCapability({
     for (const name of driven === 'both' ? (['rear', 'front'] as const) : [driven]) {
       const plate = plates[name];
       if (!plate) continue;
-      states[name] = d.attempt({ sheet: 'pack', tab: 'measure', axle: name, field: 'stack-left' }, 'packs', () =>
+      states[name] = d.attempt({ sheet: 'pack', tab: 'stack', axle: name, field: 'stack-left' }, 'packs', () =>
         derivePack(plate, name, readings, today, d.using([`axles.${name}.unit`])),
       );
     }

@@ -1,4 +1,4 @@
-import { InputError, UNITS, entryOf, powerTorque, toBase, type Entry, type UnitName } from '@hot-spline/core';
+import { cutText, InputError, UNITS, entryOf, powerTorque, toBase, type Entry, type UnitName } from '@hot-spline/core';
 import { csvNumber, csvRows, csvWhole, headerUnit, type BadLine } from '../document/csv';
 
 export const MOST_CURVE_POINTS = 100;
@@ -72,7 +72,7 @@ export function readTorqueCsv(text: string, chosen?: CurveUnit): TorqueImport {
       headerPassed = true;
       return;
     }
-    const refuse = (why: string): void => void bad.push({ line, text: row.join(', ').slice(0, 60), why });
+    const refuse = (why: string): void => void bad.push({ line, text: cutText(row.join(', '), 60), why });
     const rpm = csvWhole((row[rpmAt] ?? '').replace(/\s*(rpm|1\/min)$/i, ''));
     const cell = cellUnit(row[valueAt] ?? '');
     const value = csvNumber(cell.number);

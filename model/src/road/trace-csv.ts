@@ -1,4 +1,12 @@
-import { InputError, courseFromTrace, toBase, type Course, type TraceSample, type UnitName } from '@hot-spline/core';
+import {
+  cutText,
+  InputError,
+  courseFromTrace,
+  toBase,
+  type Course,
+  type TraceSample,
+  type UnitName,
+} from '@hot-spline/core';
 import { csvNumber, headerUnit, type BadLine } from '../document/csv';
 
 export type TraceSpeedUnit = 'km/h' | 'mph' | 'm/s';
@@ -104,7 +112,7 @@ export class TraceReader {
 
   private refuse(line: number, row: readonly string[], why: string): void {
     this.badCount++;
-    if (this.bad.length < BAD_KEPT) this.bad.push({ line, text: row.join(', ').slice(0, 60), why });
+    if (this.bad.length < BAD_KEPT) this.bad.push({ line, text: cutText(row.join(', '), 60), why });
   }
 
   private take(row: readonly string[], line: number, columns: TraceColumns): void {

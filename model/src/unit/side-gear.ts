@@ -50,7 +50,9 @@ function findBacklash({ plate, sideGear }: Unit, axle: AxleName, readings: Readi
     d.finding({
       id: `unit.backlash.${axle}.${side}`,
       verdict: band ? (fits ? 'fits' : 'watch') : 'not-yet',
-      place: { sheet: 'pack', tab: 'measure', axle, field: band ? `measure-${side}-backlash` : 'side-gear-backlash' },
+      place: band
+        ? { sheet: 'pack', tab: 'measure', axle, field: `measure-${side}-backlash` }
+        : { sheet: 'pack', tab: 'springs', axle, field: 'side-gear-backlash' },
       station: 'unit',
       figures: [id],
       rule: band ? 'the maker’s sheet, as entered' : 'nothing to hold it against yet',

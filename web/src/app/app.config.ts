@@ -13,6 +13,7 @@ import { boardFeature } from './state/board';
 import { editorFeature } from './state/editor';
 import * as effects from './state/effects';
 import { libraryFeature, loadLibrary, putAwaySpec, settleSpec, writeSpec } from './library/library-state';
+import { lookingFeature } from './state/looking';
 import { uiFeature } from './state/ui';
 import { houseTheme } from './theme';
 
@@ -25,6 +26,7 @@ export const appConfig: ApplicationConfig = {
     provideState(boardFeature),
     provideState(editorFeature),
     provideState(uiFeature),
+    provideState(lookingFeature),
     provideState(libraryFeature),
     provideEffects(effects, { loadLibrary, writeSpec, settleSpec, putAwaySpec }),
     providePrimeNG({

@@ -8,6 +8,7 @@ import { MessageService } from 'primeng/api';
 import { Bench } from '../app/state/bench';
 import { boardFeature } from '../app/state/board';
 import { editorActions, editorFeature } from '../app/state/editor';
+import { lookingFeature } from '../app/state/looking';
 import { uiActions, uiFeature } from '../app/state/ui';
 import { libraryFeature } from '../app/library/library-state';
 import { plateBuild } from './drift';
@@ -29,6 +30,7 @@ export function openBench(
       provideState(boardFeature),
       provideState(editorFeature),
       provideState(uiFeature),
+      provideState(lookingFeature),
       provideState(libraryFeature),
       MessageService,
     ],

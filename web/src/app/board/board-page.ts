@@ -1,8 +1,8 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { InputError } from '@hot-spline/core';
-import { newBuild, readFile, type BuildFile } from '@hot-spline/model';
+import { InputError, cutText } from '@hot-spline/core';
+import { FORMAT_VERSION, newBuild, readFile, type BuildFile } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
 import { Button } from 'primeng/button';
@@ -74,14 +74,17 @@ export class BoardPage {
   }
 
   protected async start(name: string): Promise<void> {
-    await this.create([{ format: 'hot-spline/build-file', formatVersion: 1, build: newBuild(name), ledger: [] }], true);
+    await this.create(
+      [{ format: 'hot-spline/build-file', formatVersion: FORMAT_VERSION, build: newBuild(name), ledger: [] }],
+      true,
+    );
   }
 
   protected async copy(build: BuildSummary): Promise<void> {
     await this.work(async () => {
       const file = await api.exportBuild(build.id);
       await this.create(
-        [{ ...file, build: { ...file.build, name: `${file.build.name.slice(0, 73)} (copy)` }, ledger: [] }],
+        [{ ...file, build: { ...file.build, name: `${cutText(file.build.name, 73)} (copy)` }, ledger: [] }],
         false,
       );
     });

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { Title } from '@angular/platform-browser';
 import { Router, RouterLink, RouterOutlet } from '@angular/router';
+import { fieldWords, valueWords } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { Dialog } from 'primeng/dialog';
 import { Bench } from '../state/bench';
@@ -12,7 +13,9 @@ import { Finder } from './finder';
 import { Header } from './header';
 import { KeyReader } from './keys';
 import { Line } from './line';
-import { RAIL, Rail } from './rail';
+import { addressOf } from '../shared/address';
+import { SHEETS } from '../sheets';
+import { Rail } from './rail';
 import { WorkingPanel } from './working-panel';
 
 /** The frame around the sheets of one build: header, Line, Rail, Findings. */
@@ -113,17 +116,31 @@ import { WorkingPanel } from './working-panel';
     >
       @if (conflict(); as theirs) {
         <p>
-          While your change was on its way, this build was saved from another tab or machine (version
-          {{ theirs.version }}). Both are kept until you choose.
+          While your change was on its way, this build was saved
+          {{ theirs.current.who === '' ? 'from another tab or machine' : 'by ' + theirs.current.who }}
+          ({{ when(theirs.current.at) }}). What touches different places is put together. Both have changed:
         </p>
-        <ul class="differences">
-          @for (line of differences(); track line) {
-            <li class="mono">{{ line }}</li>
-          }
-        </ul>
+        <table class="differences">
+          <thead>
+            <tr>
+              <th scope="col">Field</th>
+              <th scope="col">Mine</th>
+              <th scope="col">Theirs</th>
+            </tr>
+          </thead>
+          <tbody>
+            @for (line of differences(); track line.field) {
+              <tr>
+                <th scope="row">{{ line.field }}</th>
+                <td class="mono">{{ line.mine }}</td>
+                <td class="mono">{{ line.theirs }}</td>
+              </tr>
+            }
+          </tbody>
+        </table>
         <div class="choices">
           <button type="button" class="quiet" (click)="settle('ours')">Keep mine</button>
-          <button type="button" class="quiet" (click)="settle('theirs')">Take the other; mine stays in undo</button>
+          <button type="button" class="quiet" (click)="settle('theirs')">Take theirs; mine stays in undo</button>
         </div>
       }
     </p-dialog>
@@ -260,23 +277,28 @@ export class BuildPage {
   });
   protected readonly exportUrl = computed(() => `/api/builds/${this.id()}/export`);
   protected readonly keyLines: readonly (readonly [string, string])[] = [
-    ...RAIL.flatMap(({ items }) => items.map(({ key, name }) => [`g ${key}`, name] as const)),
+    ...SHEETS.map(({ key, name }) => [`g ${key}`, name] as const),
     ['g b', 'Board of builds'],
     ['/', 'Find anything'],
-    ['m', 'Measure the next piece'],
+    ['m', 'Measure the next thing'],
     ['u', 'Flip inch and metric'],
     ['Ctrl Z', 'Undo'],
     ['Ctrl Y', 'Redo'],
     ['Alt ← →', 'Move the chosen plate'],
     ['?', 'These keys'],
   ];
-  /** Top-level parts that differ between ours and theirs. */
-  protected readonly differences = computed(() => {
-    const theirs = this.conflict()?.build;
-    const ours = this.bench.editor().present;
-    if (!theirs || !ours) return [];
-    return differences(ours, theirs).slice(0, 12);
-  });
+  /** The places that both have changed, by the field's own label. */
+  protected readonly differences = computed(() =>
+    (this.conflict()?.overlaps ?? []).map(({ path, ours, theirs }) => ({
+      field: path.length === 0 ? 'The whole build' : fieldWords(path),
+      mine: valueWords(ours),
+      theirs: valueWords(theirs),
+    })),
+  );
+
+  protected when(at: string): string {
+    return new Date(at).toLocaleString([], { dateStyle: 'short', timeStyle: 'short' });
+  }
 
   constructor() {
     effect(() => this.store.dispatch(editorActions.opened({ id: this.id() })));
@@ -319,9 +341,7 @@ export class BuildPage {
       case 'redo':
         return this.bench.redo();
       case 'measure':
-        return void this.router.navigate(['/builds', this.id(), 'pack'], {
-          queryParams: { tab: 'measure', at: 'next' },
-        });
+        return this.measure();
       case 'go':
         return this.go(command.key);
     }
@@ -329,22 +349,19 @@ export class BuildPage {
 
   private go(key: string): void {
     if (key === 'b') return void this.router.navigate(['/']);
-    const item = RAIL.flatMap(({ items }) => items).find((candidate) => candidate.key === key);
+    const item = SHEETS.find((candidate) => candidate.key === key);
     if (item) void this.router.navigate(['/builds', this.id(), item.sheet]);
   }
-}
 
-/** Paths at which two plain values differ, with both values. */
-export function differences(ours: unknown, theirs: unknown, path = ''): string[] {
-  if (Object.is(ours, theirs)) return [];
-  const isNode = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null;
-  if (isNode(ours) && isNode(theirs)) {
-    const keys = new Set([...Object.keys(ours), ...Object.keys(theirs)]);
-    return [...keys].flatMap((key) => differences(ours[key], theirs[key], path === '' ? key : `${path}.${key}`));
+  /** Goes to what is measured next, as the sheets in their order say. */
+  private measure(): void {
+    const derived = this.bench.derived();
+    if (!derived) return;
+    for (const { measure } of SHEETS) {
+      const place = measure?.(derived);
+      if (!place) continue;
+      const { path, queryParams } = addressOf(this.id(), place);
+      return void this.router.navigate(path, { queryParams });
+    }
   }
-  const short = (value: unknown): string => {
-    const text = isNode(value) ? String(value['typed'] ?? '…') : String(value ?? '–');
-    return text.length > 30 ? `${text.slice(0, 29)}…` : text;
-  };
-  return [`${path}: mine ${short(ours)}, other ${short(theirs)}`];
 }

@@ -1,13 +1,14 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, inject, model, signal, viewChild } from '@angular/core';
 import { Router } from '@angular/router';
-import { say } from '@hot-spline/core';
+import { cutText, say } from '@hot-spline/core';
 import { Store } from '@ngrx/store';
 import { Dialog } from 'primeng/dialog';
 import { Bench } from '../state/bench';
 import { boardFeature } from '../state/board';
 import { uiActions } from '../state/ui';
-import { RAIL } from './rail';
+import { addressOf } from '../shared/address';
+import { SHEETS } from '../sheets';
 
 interface Hit {
   readonly kind: string;
@@ -123,7 +124,7 @@ export class Finder {
     const hits: Hit[] = this.builds().map((build) => ({
       kind: 'build',
       name: build.name,
-      more: build.vehicle.slice(0, 34),
+      more: cutText(build.vehicle, 34),
       run: go('/builds', build.id),
     }));
     hits.push(
@@ -145,21 +146,18 @@ export class Finder {
     const build = this.bench.build();
     const derived = this.bench.derived();
     if (id === null || !build || !derived) return hits;
-    for (const { items } of RAIL) {
-      for (const { sheet, name, key } of items)
-        hits.push({ kind: 'sheet', name, more: `g ${key}`, run: go('/builds', id, sheet) });
-    }
-    for (const axle of Object.values(build.axles)) {
-      const packs = axle?.unit.plate?.packs;
-      for (const [side, pack] of packs ? Object.entries(packs) : []) {
-        pack.members.forEach((member, i) =>
-          hits.push({
-            kind: 'part',
-            name: `${side} ${i + 1} ${member.label}`,
-            more: member.thickness.typed,
-            run: go('/builds', id, 'pack'),
-          }),
-        );
+    for (const { sheet, name, key, tabs, parts } of SHEETS) {
+      hits.push({ kind: 'sheet', name, more: `g ${key}`, run: go('/builds', id, sheet) });
+      for (const { tab, label } of tabs.slice(1))
+        hits.push({
+          kind: 'sheet',
+          name: `${name}: ${label}`,
+          more: '',
+          run: () => void this.router.navigate(['/builds', id, sheet], { queryParams: { tab } }),
+        });
+      for (const { name: part, more, place } of parts?.(build) ?? []) {
+        const { path, queryParams } = addressOf(id, place);
+        hits.push({ kind: 'part', name: part, more, run: () => void this.router.navigate(path, { queryParams }) });
       }
     }
     for (const figure of derived.figures.values()) {

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { Router } from '@angular/router';
 import type { Finding } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
+import { addressOf } from '../shared/address';
 import { VERDICT_WORDS, VerdictMark } from '../shared/verdict';
 import { Bench } from '../state/bench';
 import { uiActions, uiFeature } from '../state/ui';
@@ -138,9 +139,10 @@ export class Findings {
     this.store.dispatch(uiActions.findingsFlipped());
   }
 
-  protected jump({ sheet, axle, anchor }: Finding): void {
+  protected jump({ place }: Finding): void {
+    const { axle } = place;
     if (axle) this.store.dispatch(uiActions.axleChosen({ axle }));
-    const id = this.bench.editor().id;
-    void this.router.navigate(['/builds', id, sheet], { queryParams: { at: anchor } });
+    const { path, queryParams } = addressOf(this.bench.editor().id, place);
+    void this.router.navigate(path, { queryParams });
   }
 }

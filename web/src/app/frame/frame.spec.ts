@@ -1,7 +1,6 @@
 import { entryOf } from '@hot-spline/core';
-import { deriveBuild } from '@hot-spline/model';
+import { deriveBuild, fieldWords, mergeChanges, valueWords } from '@hot-spline/model';
 import { plateBuild } from '../../testing/drift';
-import { differences } from './build-page';
 import { tally } from './findings';
 import { KeyReader } from './keys';
 import { stations } from './stations';
@@ -90,15 +89,18 @@ describe('findings and conflicts', () => {
     expect(tally([])).toBe('all fits');
   });
 
-  it('differences name the path and both values', () => {
-    const ours = plateBuild();
-    const theirs = structuredClone(ours);
-    theirs.name = 'Other';
-    if (theirs.axles.rear) theirs.axles.rear.finalDrive.ring = 43;
-    expect(differences(ours, theirs)).toEqual([
-      'name: mine Test, other Other',
-      'axles.rear.finalDrive.ring: mine 41, other 43',
+  it('a conflict names the field by its own label and both values', () => {
+    const base = plateBuild();
+    const [ours, theirs] = [structuredClone(base), structuredClone(base)];
+    if (ours.axles.rear && theirs.axles.rear) {
+      ours.axles.rear.tyre.designation = '245/40R18';
+      theirs.axles.rear.tyre.designation = '255/40R18';
+    }
+    const said = mergeChanges(base, ours, theirs).overlaps.map((one) => [
+      fieldWords(one.path),
+      valueWords(one.ours),
+      valueWords(one.theirs),
     ]);
-    expect(differences(ours, structuredClone(ours))).toEqual([]);
+    expect(said).toEqual([['Rear axle: tyre', '245/40R18', '255/40R18']]);
   });
 });

@@ -37,8 +37,8 @@ import { stations } from './stations';
               <button
                 type="button"
                 role="radio"
-                [attr.aria-checked]="$index === build.operatingPoint.gear"
-                [class.on]="$index === build.operatingPoint.gear"
+                [attr.aria-checked]="$index === bench.point().gear"
+                [class.on]="$index === bench.point().gear"
                 (click)="setGear($index)"
               >
                 {{ gear.name }}
@@ -51,8 +51,8 @@ import { stations } from './stations';
                 <button
                   type="button"
                   role="radio"
-                  [attr.aria-checked]="$index === build.operatingPoint.range"
-                  [class.on]="$index === build.operatingPoint.range"
+                  [attr.aria-checked]="$index === bench.point().range"
+                  [class.on]="$index === bench.point().range"
                   (click)="setRange($index)"
                 >
                   {{ range.name }}
@@ -69,7 +69,7 @@ import { stations } from './stations';
             min="500"
             step="10"
             [max]="build.engine.limitRpm"
-            [value]="build.operatingPoint.rpm"
+            [value]="bench.point().rpm"
             [attr.aria-valuetext]="pointText()"
             (input)="drag(slider.valueAsNumber)"
             (change)="keep(slider.valueAsNumber)"
@@ -234,25 +234,25 @@ export class Line {
     const build = this.bench.build();
     const speed = this.bench.figure('point.speed')?.value;
     if (!build) return '';
-    const rpm = say(build.operatingPoint.rpm, 'rotation', 'inch');
+    const rpm = say(this.bench.point().rpm, 'rotation', 'inch');
     if (speed === undefined || speed === null) return rpm;
     const { text, unit } = formatIn(speed, 'speed', this.bench.system());
     return `${rpm} · ${text} ${unit}`;
   });
 
   protected setGear(gear: number): void {
-    this.bench.change((draft) => (draft.operatingPoint.gear = gear), { undoable: false });
+    this.bench.lookAt({ gear });
   }
 
   protected setRange(range: number): void {
-    this.bench.change((draft) => (draft.operatingPoint.range = range), { undoable: false });
+    this.bench.lookAt({ range });
   }
 
   protected drag(rpm: number): void {
-    this.bench.drag((build) => ({ ...build, operatingPoint: { ...build.operatingPoint, rpm } }));
+    this.bench.dragPoint({ rpm });
   }
 
   protected keep(rpm: number): void {
-    this.bench.change((draft) => (draft.operatingPoint.rpm = rpm), { undoable: false });
+    this.bench.lookAt({ rpm });
   }
 }

@@ -36,7 +36,7 @@ describe('the findings', () => {
     const screen = await Screen.of(Findings);
     const notMeasured = screen.all('li button').find((button) => button.textContent?.includes('not measured yet'));
     await screen.click(notMeasured as HTMLElement);
-    expect(navigate).toHaveBeenCalledWith(['/builds', BUILD_ID, 'pack'], { queryParams: { at: 'measure-left-ls1' } });
+    expect(navigate).toHaveBeenCalledWith(['/builds', BUILD_ID, 'pack'], { queryParams: { tab: 'measure', at: 'measure-left-ls1' } });
   });
 });
 
@@ -69,10 +69,12 @@ describe('the Line', () => {
     slider.dispatchEvent(new Event('input'));
     await screen.fixture.whenStable();
     expect(screen.find('output').textContent).toContain('6\u202f000');
-    expect(bench.editor().present?.operatingPoint.rpm).toBe(4000);
+    expect(bench.editor().present?.startPoint.rpm).toBe(4000);
+    expect(bench.point().rpm).toBe(6000);
     slider.dispatchEvent(new Event('change'));
     await screen.fixture.whenStable();
-    expect(bench.editor().present?.operatingPoint.rpm).toBe(6000);
+    expect(bench.point().rpm).toBe(6000);
+    expect(bench.editor().present?.startPoint.rpm).withContext('no version of the build').toBe(4000);
     expect(bench.canUndo()).toBeFalse();
   });
 

@@ -1,31 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
-import { VERDICTS, type Sheet, type Verdict } from '@hot-spline/model';
+import { VERDICTS, type Verdict } from '@hot-spline/model';
+import { RAIL_GROUPS } from '../shared/descriptor';
 import { VerdictMark } from '../shared/verdict';
+import { SHEETS } from '../sheets';
 import { Bench } from '../state/bench';
-
-export interface RailItem {
-  readonly sheet: Sheet;
-  readonly name: string;
-  readonly key: string;
-}
-
-/** The sheets in the order of work; `key` follows `g`. */
-export const RAIL: readonly { readonly heading: string; readonly items: readonly RailItem[] }[] = [
-  {
-    heading: 'Specify',
-    items: [
-      { sheet: 'brief', name: 'Brief and axle', key: 'i' },
-      { sheet: 'engine', name: 'Engine and gearbox', key: 'e' },
-      { sheet: 'gearing', name: 'Tyre and ratio', key: 't' },
-      { sheet: 'road', name: 'Run', key: 'r' },
-      { sheet: 'sets', name: 'Gear sets', key: 's' },
-      { sheet: 'unit', name: 'Unit', key: 'n' },
-      { sheet: 'pack', name: 'Clutch packs', key: 'p' },
-    ],
-  },
-  { heading: 'Kept', items: [{ sheet: 'ledger', name: 'Ledger', key: 'l' }] },
-];
 
 @Component({
   selector: 'hs-rail',
@@ -129,16 +108,17 @@ export class Rail {
   private readonly bench = inject(Bench);
   protected readonly groups = computed(() => {
     const findings = this.bench.derived()?.findings ?? [];
-    const readings = this.bench.ledger().length;
-    const worst = (sheet: Sheet): Verdict | null =>
-      VERDICTS.find((verdict) => findings.some((finding) => finding.sheet === sheet && finding.verdict === verdict)) ??
+    const entries = this.bench.ledger().length;
+    const worst = (sheet: string): Verdict | null =>
+      VERDICTS.find((verdict) => findings.some(({ place, verdict: of }) => place.sheet === sheet && of === verdict)) ??
       null;
-    return RAIL.map((group) => ({
-      heading: group.heading,
-      items: group.items.map((item) => ({
-        ...item,
-        verdict: worst(item.sheet),
-        count: item.sheet === 'ledger' ? readings : 0,
+    return RAIL_GROUPS.map((heading) => ({
+      heading,
+      items: SHEETS.filter(({ group }) => group === heading).map(({ sheet, name, counts }) => ({
+        sheet,
+        name,
+        verdict: worst(sheet),
+        count: counts === 'ledger' ? entries : 0,
       })),
     }));
   });

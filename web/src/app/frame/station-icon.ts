@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
-import type { StationKind } from './stations';
+import type { StationKind } from '@hot-spline/model';
 
 /** The driveline's parts as line drawings on one shaft line at half height. */
 @Component({

@@ -133,7 +133,7 @@ export class WorkingPanel {
 
   protected readonly working = computed(() => {
     const id = this.open();
-    return id === null ? null : (this.bench.figure(id)?.explain?.() ?? null);
+    return id === null ? null : (this.bench.derived()?.figures.get(id)?.explain?.() ?? null);
   });
 
   protected show({ value, quantity }: WorkingValue): string {

@@ -9,7 +9,7 @@ import {
   toothPair,
   type ToothPair,
 } from '@hot-spline/core';
-import { finalsOf, gearingAt, speedFan, type Build } from '@hot-spline/model';
+import { finalsOf, gearingAt, speedFan, gearingFigures, pointFigures } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { Bench } from '../state/bench';
 import { uiFeature } from '../state/ui';
@@ -20,12 +20,14 @@ import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
 import { pairReader } from '../shared/readers';
 import { SheetHead } from '../shared/sheet-head';
+import { activeTab } from '../shared/active-tab';
 import { Tabs } from '../shared/tabs';
 import { DASHES, FAN_MOVES, fanOption, fastestOf, speedUnit } from './fan-chart';
 import { FindTab } from './find-tab';
 import { LadderTab } from './ladder-tab';
 import { MatchTab } from './match-tab';
 import { ThrustTab } from './thrust-tab';
+import { GEARING_TABS } from './tabs';
 import { TyrePanel } from './tyre-panel';
 
 /** Tyre and ratio: what speed belongs to what rpm, and how another final drive would change it. */
@@ -52,18 +54,14 @@ export class GearingSheet {
   readonly at = input<string>();
   readonly tab = input<string>();
   protected readonly bench = inject(Bench);
+  protected readonly ids = gearingFigures;
+  protected readonly pointIds = pointFigures;
   private readonly night = inject(Store).selectSignal(uiFeature.selectNight);
 
   protected readonly moving = FAN_MOVES;
   protected readonly speedRange = { above: 0, max: LIMITS.speedKmh.max / 3.6, unit: 'm/s' };
   protected readonly ratioRange = LIMITS.ratio;
-  protected readonly tabs = [
-    { tab: 'speed', label: 'Speed and rpm' },
-    { tab: 'thrust', label: 'Thrust' },
-    { tab: 'ladder', label: 'Rpm ladder' },
-    { tab: 'match', label: 'Match' },
-    { tab: 'find', label: 'Find a ratio' },
-  ] as const;
+  protected readonly tabs = GEARING_TABS;
   protected readonly about = computed(
     () =>
       ({
@@ -74,11 +72,7 @@ export class GearingSheet {
         find: 'The sets that exist, ranked by the brief, with reasons.',
       })[this.active()],
   );
-  protected readonly active = computed(() => {
-    const at = this.at();
-    if (at) return at.startsWith('match-') ? 'match' : 'speed';
-    return this.tabs.find(({ tab }) => tab === this.tab())?.tab ?? ('speed' as const);
-  });
+  protected readonly active = activeTab(GEARING_TABS, this.tab);
   private readonly narrow = matchMedia('(max-width: 820px)').matches;
   /** The ratio being tried with the slider; null while the build’s own is shown. */
   protected readonly tried = signal<ToothPair | null>(null);
@@ -90,7 +84,7 @@ export class GearingSheet {
     if (!build || !own) return [];
     return finalsOf(build, own).map((final, i) => ({
       ...final,
-      gears: speedFan(build, own, build.operatingPoint.range, final.ratio),
+      gears: speedFan(build, own, this.bench.point().range, final.ratio),
       dash: this.dash(i),
     }));
   });
@@ -109,7 +103,7 @@ export class GearingSheet {
       limitRpm: build.engine.limitRpm,
       stallRpm: build.coupling.kind === 'converter' ? build.coupling.stallRpm : null,
       cruiseMps: entryBase(build.cruiseSpeed),
-      point: { mps: this.bench.figure('point.speed')?.value ?? 0, rpm: build.operatingPoint.rpm },
+      point: { mps: this.bench.figure('point.speed')?.value ?? 0, rpm: this.bench.point().rpm },
       system: this.bench.system(),
       colours: chartColours(),
       reachMps: this.reach(),
@@ -128,7 +122,7 @@ export class GearingSheet {
   protected readonly readPair = pairReader('Candidate');
 
   constructor() {
-    jumpTo(this.at, undefined, () => ({ tab: this.active() }));
+    jumpTo(this.at, () => ({ tab: this.active() }));
   }
 
   private teethReader(name: 'ring' | 'pinion') {
@@ -222,22 +216,19 @@ export class GearingSheet {
     });
   }
 
-  private pointAt(build: Build, mps: number): Build {
-    const own = this.own();
-    if (!own) return build;
-    const { gear, range } = build.operatingPoint;
-    const speed = Math.min(Math.max(mps, 0), LIMITS.speedKmh.max / 3.6);
-    const rpm = Math.round(engineRpm(gearingAt(build, own, gear, range), speed));
-    return { ...build, operatingPoint: { gear, range, rpm: Math.min(Math.max(rpm, 100), build.engine.limitRpm) } };
-  }
-
   /** Pointing at the chart moves the operating point along its gear. */
   protected dragPoint({ x }: { x: number }): void {
-    this.bench.drag((build) => this.pointAt(build, x * speedUnit(this.bench.system())));
+    const build = this.bench.build();
+    const own = this.own();
+    if (!build || !own) return;
+    const { gear, range } = this.bench.point();
+    const mps = x * speedUnit(this.bench.system());
+    const speed = Math.min(Math.max(mps, 0), LIMITS.speedKmh.max / 3.6);
+    const rpm = Math.round(engineRpm(gearingAt(build, own, gear, range), speed));
+    this.bench.dragPoint({ rpm: Math.min(Math.max(rpm, 100), build.engine.limitRpm) });
   }
 
   protected keepPoint(): void {
-    const shown = this.bench.build();
-    if (shown) this.bench.change((draft) => (draft.operatingPoint = { ...shown.operatingPoint }), { undoable: false });
+    this.bench.lookAt({});
   }
 }

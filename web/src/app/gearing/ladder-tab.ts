@@ -85,7 +85,7 @@ export class LadderTab {
         label: entry.typed,
         rungs: build.gearbox.gears.map((gear, i) => ({
           gear: gear.name,
-          rpm: engineRpm(gearingAt(build, own, i, build.operatingPoint.range), entryBase(entry)),
+          rpm: engineRpm(gearingAt(build, own, i, this.bench.point().range), entryBase(entry)),
         })),
       }));
     return ladderOption({

@@ -1,3 +1,4 @@
+import { gearingFigures } from '@hot-spline/model';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { entryOf, type Entry } from '@hot-spline/core';
@@ -128,8 +129,8 @@ import { Bench } from '../state/bench';
       <div class="figures">
         <hs-figure id="gearing.cruise" label="Engine speed at cruise" />
         <hs-figure id="point.speed" />
-        <hs-figure [id]="'gearing.' + bench.axleName() + '.circumference'" label="Rolling circumference" />
-        <hs-figure [id]="'gearing.' + bench.axleName() + '.final'" label="Final drive" />
+        <hs-figure [id]="ids.circumference(bench.axleName())" label="Rolling circumference" />
+        <hs-figure [id]="ids.final(bench.axleName())" label="Final drive" />
       </div>
     }
   `,
@@ -185,6 +186,7 @@ import { Bench } from '../state/bench';
 })
 export class MatchTab {
   protected readonly bench = inject(Bench);
+  protected readonly ids = gearingFigures;
   protected readonly slipRange = { min: 0, max: 50, unit: '%' };
   protected readonly growthRange = { min: 0, max: 50, unit: '%' };
   protected readonly wearRange = { min: 0, max: 50, unit: 'mm' };

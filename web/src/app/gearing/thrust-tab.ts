@@ -74,7 +74,7 @@ export class ThrustTab {
     const own = this.bench.derived()?.gearing[main];
     this.night();
     if (!build || !own) return null;
-    const car = readyCar(vehicleOf(build, main, own, build.operatingPoint.range));
+    const car = readyCar(vehicleOf(build, main, own, this.bench.point().range));
     const grade = entryBase(build.road.grade);
     const weight = car.massKg * GRAVITY;
     const rolling = entryBase(build.road.rollingCoefficient);
@@ -102,7 +102,7 @@ export class ThrustTab {
     const main = this.bench.axleName();
     const own = this.bench.derived()?.gearing[main];
     if (!build || !own || this.problem() !== null) return [];
-    const car = readyCar(vehicleOf(build, main, own, build.operatingPoint.range));
+    const car = readyCar(vehicleOf(build, main, own, this.bench.point().range));
     const name = (i: number): string => build.gearbox.gears[i]?.name ?? '';
     return shiftSpeeds(car).map((speed, i) => ({
       name: `${name(i)}→${name(i + 1)}`,

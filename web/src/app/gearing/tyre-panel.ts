@@ -1,3 +1,4 @@
+import { gearingFigures } from '@hot-spline/model';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { LIMITS, entryOf, say, tyreSize, type Quantity, type NumberRange } from '@hot-spline/core';
 import type { Tyre } from '@hot-spline/model';
@@ -61,7 +62,7 @@ const MEASURES: Readonly<
         } @else {
           <hs-figure
             class="small"
-            [id]="'gearing.' + bench.axleName() + '.circumference'"
+            [id]="ids.circumference(bench.axleName())"
             label="One turn"
             [decimals]="bench.system() === 'inch' ? 1 : 0"
           />
@@ -87,6 +88,7 @@ const MEASURES: Readonly<
 })
 export class TyrePanel {
   protected readonly bench = inject(Bench);
+  protected readonly ids = gearingFigures;
   protected readonly rollings: { value: Rolling; label: string }[] = [
     { value: 'radial', label: 'Radial' },
     { value: 'unloaded', label: 'Unloaded' },

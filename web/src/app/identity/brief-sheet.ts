@@ -9,7 +9,9 @@ import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
 import { pairReader, textReader, tyreReader } from '../shared/readers';
 import { SheetHead } from '../shared/sheet-head';
+import { activeTab } from '../shared/active-tab';
 import { Tabs } from '../shared/tabs';
+import { BRIEF_TABS } from './tabs';
 import { Toggles } from '../shared/toggles';
 import { Bench } from '../state/bench';
 import { IdentityTab } from './identity-tab';
@@ -28,15 +30,8 @@ export class BriefSheet {
   readonly tab = input<string>();
   protected readonly bench = inject(Bench);
 
-  protected readonly tabs = [
-    { tab: 'job', label: 'Job and car' },
-    { tab: 'axle', label: 'Axle' },
-  ];
-  protected readonly active = computed(() => {
-    const at = this.at();
-    if (at && !at.startsWith('brief-')) return 'axle';
-    return at ? 'job' : this.tab() === 'axle' ? 'axle' : 'job';
-  });
+  protected readonly tabs = BRIEF_TABS;
+  protected readonly active = activeTab(BRIEF_TABS, this.tab);
   protected readonly uses = USES.map((value) => ({ value, label: USE_WORDS[value] ?? value }));
   protected readonly goals = GOAL_OPTIONS;
   protected readonly complaints = COMPLAINT_OPTIONS;
@@ -67,7 +62,7 @@ export class BriefSheet {
 
   constructor() {
     inject(Library).open();
-    jumpTo(this.at, undefined, () => ({ tab: this.active() }));
+    jumpTo(this.at, () => ({ tab: this.active() }));
   }
 
   protected edit(recipe: (draft: Build) => void): void {

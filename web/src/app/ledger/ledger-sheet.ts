@@ -1,35 +1,73 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { formatIn, entryBase, type Quantity } from '@hot-spline/core';
-import { HOLD_WORDS, voidedBy, type Build, type Reading, type Subject } from '@hot-spline/model';
+import { formatIn, type UnitSystem } from '@hot-spline/core';
+import { readingBase, subjects, voidedBy, type Build, type LedgerEntry, type Reading } from '@hot-spline/model';
 import { Bench } from '../state/bench';
 import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
 import { VoidButton } from '../shared/void-button';
 
-/** What was measured, in the words of the bench. */
-export function subjectWords(subject: Subject, build: Build): string {
-  const axle = subject.axle === 'rear' ? 'Rear' : 'Front';
-  switch (subject.what) {
-    case 'thickness': {
-      const members = build.axles[subject.axle]?.unit.plate?.packs[subject.side].members ?? [];
-      const at = members.findIndex((member) => member.id === subject.memberId);
-      const piece = at < 0 ? 'a piece no longer in the pack' : `${at + 1} ${members[at]?.label}`;
-      return `${axle}, ${subject.side} pack: ${piece}`;
-    }
-    case 'stack-height':
-      return `${axle}, ${subject.side} pack: whole stack`;
-    case 'case-depth':
-      return `${axle}, ${subject.side}: case depth`;
-    case 'side-gear-backlash':
-      return `${axle}, ${subject.side}: side-gear backlash`;
-    case 'insert-fit':
-      return `${axle}: fit of the friction insert`;
-    case 'breakaway':
-      return `${axle}: breakaway, ${HOLD_WORDS[subject.hold]}`;
+interface Row {
+  readonly entry: LedgerEntry;
+  readonly what: string;
+  readonly typed: string;
+  readonly shown: string;
+  readonly with: string;
+  readonly note: string;
+}
+
+const kindOf = (reading: Reading) => subjects.find(({ what }) => what === reading.subject.what);
+
+/** A value that is no number, in words. */
+function otherValue({ value }: Reading): string {
+  switch (value.of) {
+    case 'places':
+      return value.entries.map(({ typed }) => typed).join('; ');
+    case 'pattern':
+      return `drive ${value.drive.u} / ${value.drive.v}, coast ${value.coast.u} / ${value.coast.v}`;
+    case 'choice':
+      return value.choice;
+    case 'signature':
+      return value.name;
+    case 'photos':
+      return value.photos.length === 1 ? '1 photo' : `${value.photos.length} photos`;
+    case 'number':
+      return value.entries.map(({ typed }) => typed).join('; ');
   }
 }
 
-const quantityOf = (subject: Subject): Quantity => (subject.what === 'breakaway' ? 'torque' : 'length');
+function readingRow(reading: Reading, build: Build, system: UnitSystem): Omit<Row, 'entry'> {
+  const subject = kindOf(reading);
+  const kind = subject?.value;
+  const what = subject?.words(reading.subject, build) ?? reading.subject.what;
+  const several = reading.value.of === 'number' && reading.value.entries.length > 1;
+  const note = [several && `${reading.value.of === 'number' ? reading.value.counts : ''} of them counts`, reading.note];
+  const common = { what, with: reading.instrument, note: note.filter(Boolean).join('; ') };
+  const typed = otherValue(reading);
+  if (kind?.of !== 'number') return { ...common, typed, shown: '' };
+  const { text, unit } = formatIn(readingBase(reading), kind.quantity, system, undefined, kind.scale);
+  return { ...common, typed, shown: `${text} ${unit}` };
+}
+
+/** What an entry says, in the words of the bench. */
+export function ledgerRow(entry: LedgerEntry, build: Build, system: UnitSystem): Row {
+  switch (entry.kind) {
+    case 'reading':
+      return { entry, ...readingRow(entry, build, system) };
+    case 'decision':
+      return { entry, what: entry.about, typed: entry.decided, shown: '', with: 'decision', note: entry.why };
+    case 'signature':
+      return {
+        entry,
+        what: `Gate ${entry.gate}`,
+        typed: entry.name,
+        shown: '',
+        with: 'signature',
+        note: entry.note ?? '',
+      };
+    case 'void':
+      return { entry, what: 'Void', typed: '', shown: '', with: '', note: entry.reason };
+  }
+}
 
 /** Everything measured on this build, newest first; nothing is ever changed, only voided. */
 @Component({
@@ -51,28 +89,30 @@ const quantityOf = (subject: Subject): Quantity => (subject.what === 'breakaway'
               <th scope="col" class="value">As typed</th>
               <th scope="col" class="value">{{ bench.system() === 'inch' ? 'Inch' : 'Metric' }}</th>
               <th scope="col">With</th>
+              <th scope="col">Who</th>
               <th scope="col"><span class="visually-hidden">Void</span></th>
             </tr>
           </thead>
           <tbody>
-            @for (row of rows(); track row.reading.id) {
+            @for (row of rows(); track row.entry.id) {
               <tr [class.void]="row.voided">
                 <td class="mono when">{{ row.when }}</td>
                 <td>
                   {{ row.what }}
-                  @if (row.reading.note; as note) {
+                  @if (row.note; as note) {
                     <span class="reason soft">{{ note }}</span>
                   }
                   @if (row.voided; as voided) {
                     <span class="reason">void: {{ voided.reason }}</span>
                   }
                 </td>
-                <td class="mono value">{{ row.reading.value.typed }}</td>
+                <td class="mono value">{{ row.typed }}</td>
                 <td class="mono value">{{ row.shown }}</td>
-                <td>{{ row.reading.instrument }}</td>
+                <td>{{ row.with }}</td>
+                <td>{{ row.entry.who }}</td>
                 <td>
                   @if (!row.voided) {
-                    <hs-void [id]="row.reading.id" [what]="row.what + ', ' + row.reading.value.typed" />
+                    <hs-void [id]="row.entry.id" [what]="row.what + ', ' + row.typed" />
                   }
                 </td>
               </tr>
@@ -143,18 +183,14 @@ export class LedgerSheet {
     const ledger = this.bench.ledger();
     if (!build) return [];
     const voids = voidedBy(ledger);
+    const system = this.bench.system();
     return ledger
-      .filter((entry): entry is Reading => entry.kind === 'reading')
-      .map((reading) => {
-        const { text, unit } = formatIn(entryBase(reading.value), quantityOf(reading.subject), this.bench.system());
-        return {
-          reading,
-          what: subjectWords(reading.subject, build),
-          when: new Date(reading.at).toLocaleString([], { dateStyle: 'short', timeStyle: 'medium' }),
-          shown: `${text} ${unit}`,
-          voided: voids.get(reading.id) ?? null,
-        };
-      })
+      .filter((entry) => entry.kind !== 'void')
+      .map((entry) => ({
+        ...ledgerRow(entry, build, system),
+        when: new Date(entry.at).toLocaleString([], { dateStyle: 'short', timeStyle: 'medium' }),
+        voided: voids.get(entry.id) ?? null,
+      }))
       .reverse();
   });
 

@@ -1,19 +1,30 @@
 import { entryOf } from '@hot-spline/core';
-import type { LedgerEntry, Subject } from '@hot-spline/model';
+import {
+  breakaway,
+  caseDepth,
+  readingBase,
+  stackHeight,
+  thickness,
+  type LedgerEntry,
+  type Reading,
+  type SubjectOf,
+} from '@hot-spline/model';
 import { plateBuild } from '../../testing/drift';
 import { Screen, openBench } from '../../testing/harness';
 import { MeasureTab } from '../pack/measure-tab';
-import { LedgerSheet, subjectWords } from './ledger-sheet';
+import { LedgerSheet, ledgerRow } from './ledger-sheet';
 
-const reading = (n: number, subject: Subject, mm: number): LedgerEntry => ({
+const reading = (n: number, subject: SubjectOf, mm = 2): Reading => ({
   kind: 'reading',
   id: `40000000-0000-4000-8000-00000000000${n}`,
   at: `2026-02-03T04:0${n}:00.000Z`,
+  who: 'Ada',
   subject,
-  value: entryOf(mm, 'mm'),
+  value: { of: 'number', counts: 'least', entries: [entryOf(mm, 'mm')] },
+  state: {},
   instrument: 'Micrometer',
 });
-const left: Subject = { what: 'thickness', axle: 'rear', side: 'left', memberId: 'ls1' };
+const left = thickness.of({ axle: 'rear', side: 'left', memberId: 'ls1' });
 
 describe('the ledger sheet', () => {
   it('lists readings newest first, as typed and in the system of the shop', async () => {
@@ -29,12 +40,39 @@ describe('the ledger sheet', () => {
   it('voids with a reason and keeps the reading, struck out', async () => {
     const bench = openBench(plateBuild(), [reading(1, left, 2), reading(2, left, 9)]);
     const screen = await Screen.of(LedgerSheet);
-    bench.voidReading('40000000-0000-4000-8000-000000000002', 'read the wrong line');
+    bench.voidEntry('40000000-0000-4000-8000-000000000002', 'read the wrong line');
     await screen.fixture.whenStable();
     expect(screen.all('tbody tr').length).toBe(2);
     expect(screen.find('tr.void').textContent).toContain('void: read the wrong line');
     expect(screen.all('tr.void hs-void').length).toBe(0);
     expect(bench.derived()?.axles.rear?.pack?.left.members[0]?.thicknessMm).toBe(2);
+  });
+
+  it('shows decisions and signatures with who made them', async () => {
+    const written = { at: '2026-02-03T04:05:00.000Z', who: 'Ada' };
+    const entries: LedgerEntry[] = [
+      {
+        kind: 'decision',
+        id: '40000000-0000-4000-8000-000000000011',
+        ...written,
+        about: 'Spacer',
+        decided: 'solid',
+        why: 'less drag',
+      },
+      {
+        kind: 'signature',
+        id: '40000000-0000-4000-8000-000000000012',
+        ...written,
+        gate: 'A',
+        name: 'Ada Wren',
+        figures: {},
+      },
+    ];
+    openBench(plateBuild(), entries);
+    const rows = (await Screen.of(LedgerSheet)).all('tbody tr').map((row) => row.textContent ?? '');
+    expect(rows[0]).toContain('Gate A');
+    expect(rows[0]).toContain('Ada Wren');
+    expect(rows[1]).toContain('less drag');
   });
 
   it('says what to do while it is empty', async () => {
@@ -44,13 +82,13 @@ describe('the ledger sheet', () => {
 
   it('names every kind of subject, a removed piece too', () => {
     const build = plateBuild();
-    const words = (subject: Subject) => subjectWords(subject, build);
-    expect(words({ what: 'stack-height', axle: 'rear', side: 'right', memberIds: ['rs1'] })).toBe(
+    const words = (subject: SubjectOf) => ledgerRow(reading(1, subject), build, 'metric').what;
+    expect(words(stackHeight.of({ axle: 'rear', side: 'right', memberIds: ['rs1'] }))).toBe(
       'Rear, right pack: whole stack',
     );
-    expect(words({ what: 'case-depth', axle: 'rear', side: 'right' })).toBe('Rear, right: case depth');
-    expect(words({ what: 'breakaway', axle: 'front', hold: 'bench' })).toContain('Front: breakaway, on the bench');
-    expect(words({ ...left, memberId: 'gone' } as Subject)).toContain('no longer in the pack');
+    expect(words(caseDepth.of({ axle: 'rear', side: 'right' }))).toBe('Rear, right: case depth');
+    expect(words(breakaway.of({ axle: 'front', hold: 'bench' }))).toContain('Front: breakaway, on the bench');
+    expect(words({ ...left, memberId: 'gone' })).toContain('no longer in the pack');
   });
 
   it('of several readings of one piece the least counts, and the ledger keeps them all', async () => {
@@ -60,12 +98,14 @@ describe('the ledger sheet', () => {
     await measure.type(label, '2; 1.98; 2.01 mm', 'x');
     expect(measure.said(label)).toContain('least of 3, 0.03 mm apart');
     await measure.type(label, '2; 1.98; 2.01 mm');
-    const [reading] = [...bench.readings().values()];
-    expect([reading?.value.value, reading?.note]).toEqual([1.98, 'Least of 2; 1.98; 2.01 mm']);
+    const [kept] = [...bench.readings().values()];
+    expect(kept?.value.of === 'number' ? kept.value.entries.map(({ value }) => value) : []).toEqual([2, 1.98, 2.01]);
+    expect(kept ? readingBase(kept) : 0).toBe(1.98);
     await measure.type(label, '2; two');
     expect(measure.said(label)).toContain('“two” is not a unit');
     expect(bench.readings().size).toBe(1);
     const ledger = await Screen.of(LedgerSheet);
-    expect(ledger.text).toContain('Least of 2; 1.98; 2.01 mm');
+    expect(ledger.text).toContain('2 mm; 1.98 mm; 2.01 mm');
+    expect(ledger.text).toContain('least of them counts');
   });
 });

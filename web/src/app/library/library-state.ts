@@ -90,10 +90,11 @@ const messageOf = (error: unknown): string => (error instanceof Error ? error.me
 /** The server's specs, with what waits here in place of what it has. */
 async function loadSpecs(outbox: Outbox): Promise<StoredSpec[]> {
   const waiting = await outbox.pendingLibrary();
-  const specs = (await api.library()).map((one) => {
-    const spec = waiting.get(one.id);
-    waiting.delete(one.id);
-    return spec ? { ...one, spec } : one;
+  const read = await api.library();
+  const specs = read.flatMap(({ id, version, archived, spec: kept }): StoredSpec[] => {
+    const spec = waiting.get(id) ?? kept;
+    waiting.delete(id);
+    return spec ? [{ id, version, archived, spec }] : [];
   });
   return [...specs, ...[...waiting].map(([id, spec]) => ({ id, version: 0, archived: false, spec }))];
 }

@@ -1,3 +1,4 @@
+import { cutText } from '@hot-spline/core';
 import { Injectable, computed, inject, type Signal } from '@angular/core';
 import type { LibrarySpec } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
@@ -52,7 +53,7 @@ export class Library {
   settle(current: StoredSpec, keep: 'ours' | 'theirs'): void {
     const ours = this.state().specs.find(({ id }) => id === current.id)?.spec;
     this.store.dispatch(libraryActions.settled({ current, keep }));
-    if (keep === 'theirs' && ours) this.add({ ...ours, name: `${ours.name.slice(0, 70)}, mine` });
+    if (keep === 'theirs' && ours) this.add({ ...ours, name: `${cutText(ours.name, 70)}, mine` });
   }
 
   putAway(id: string, archived: boolean): void {

@@ -29,6 +29,13 @@ async function offer(screen: Screen<unknown>, file: File): Promise<void> {
   await screen.fixture.whenStable();
 }
 
+/** The server's word that a photo is kept. */
+const kept = (url: string): Response =>
+  new Response(JSON.stringify({ id: url.split('/').at(-1) }), {
+    status: 201,
+    headers: { 'content-type': 'application/json' },
+  });
+
 describe('inspecting the pieces', () => {
   it('what is seen on a piece is kept with it, and judged', async () => {
     const bench = openBench();
@@ -39,7 +46,9 @@ describe('inspecting the pieces', () => {
     await screen.type('Note', 'band near the outside');
     const { condition } = plateOf(bench).packs.left.members[1] ?? {};
     expect(condition).toEqual({ colour: 'blue', damage: ['scored'], note: 'band near the outside', photos: [] });
-    expect(bench.derived()?.findings.find(({ id }) => id === 'pack.inspect.rear.watch')?.anchor).toMatch(/^inspect-left-/);
+    expect(bench.derived()?.findings.find(({ id }) => id === 'pack.inspect.rear.watch')?.place.field).toMatch(
+      /^inspect-left-/,
+    );
     await screen.click('cracked');
     expect(screen.find('.advice strong').textContent).toBe('Ask for prices');
     await screen.type('Kit: price; days', '340; 21');
@@ -70,7 +79,7 @@ describe('inspecting the pieces', () => {
       sent.push({ url: String(url), type: blob.type, size: blob.size });
       const picture = await createImageBitmap(blob);
       expect([picture.width, picture.height]).toEqual([1600, 800]);
-      return new Response('{}', { status: 201, headers: { 'content-type': 'application/json' } });
+      return kept(String(url));
     });
     const screen = await Screen.of(InspectTab);
     await screen.click('Look at left 1 steel');
@@ -85,13 +94,18 @@ describe('inspecting the pieces', () => {
   it('a photo stays with the piece that it was taken of, when another one is chosen meanwhile', async () => {
     const bench = openBench();
     let answer: (response: Response) => void = () => undefined;
-    spyOn(window, 'fetch').and.returnValue(new Promise((resolve) => (answer = resolve)));
+    let address = '';
+    spyOn(window, 'fetch').and.callFake((url) => {
+      address = String(url);
+      return new Promise((resolve) => (answer = resolve));
+    });
     const screen = await Screen.of(InspectTab);
     await screen.click('Look at left 1 steel');
-    const kept = offer(screen, await jpeg());
+    const offered = offer(screen, await jpeg());
     await screen.click('Look at left 2 friction');
-    answer(new Response('{}', { status: 201, headers: { 'content-type': 'application/json' } }));
-    await kept;
+    for (let i = 0; i < 100 && address === ''; i++) await new Promise((resolve) => setTimeout(resolve, 10));
+    answer(kept(address));
+    await offered;
     const [first, second] = plateOf(bench).packs.left.members;
     expect(first?.condition?.photos.length).toBe(1);
     expect(second?.condition).toBeNull();

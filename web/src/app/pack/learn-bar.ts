@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { entryBase, entryOf } from '@hot-spline/core';
-import { measuredFriction, type FrictionTable } from '@hot-spline/model';
+import { measuredFriction, type FrictionTable, packFigures } from '@hot-spline/model';
 import { FigureButton } from '../shared/figure-button';
 import { Bench } from '../state/bench';
 import { Library } from '../library/library';
@@ -15,7 +15,7 @@ const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.tri
   template: `
     @if (measured(); as m) {
       <div class="bar">
-        <hs-figure [id]="'pack.' + bench.axleName() + '.friction'" label="Friction as measured" />
+        <hs-figure [id]="ids.friction(bench.axleName())" label="Friction as measured" />
         <p>
           Predicted with <span class="mono">{{ m.predicted }}</span>: measured lies {{ m.off }}.
         </p>
@@ -52,6 +52,7 @@ const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.tri
 })
 export class LearnBar {
   protected readonly bench = inject(Bench);
+  protected readonly ids = packFigures;
   private readonly library = inject(Library);
   private readonly tables = this.library.ofKind('friction');
 

@@ -1,13 +1,20 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { LIMITS, entryBase, formatIn } from '@hot-spline/core';
+import { entryBase, formatIn } from '@hot-spline/core';
 import {
   SIDES,
+  caseDepth,
   isSpring,
+  readingEntry,
+  sideGearBacklash,
+  stackHeight,
+  thickness,
   type MemberState,
   type PackState,
   type Reading,
   type Side,
   type Subject,
+  type SubjectOf,
+  type ValueKind,
 } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
@@ -16,11 +23,19 @@ import { Bench } from '../state/bench';
 
 interface Row {
   readonly anchor: string;
-  readonly subject: Subject;
+  readonly subject: SubjectOf;
+  /** Quantity, scale and what is plausible, as the subject says it. */
+  readonly kind: Extract<ValueKind, { of: 'number' }>;
   readonly label: string;
   readonly reading: Reading | null;
   readonly wanted: number | null;
   readonly placeholder: string;
+}
+
+/** The subject, and how its number is read and shown. */
+function numberOf({ value }: Subject, subject: SubjectOf): Pick<Row, 'subject' | 'kind'> {
+  if (value.of !== 'number') throw new Error(`${subject.what} is no number`);
+  return { subject, kind: value };
 }
 
 const USUAL_BACKLASH = [0.02, 0.6] as const;
@@ -57,10 +72,12 @@ export const INSTRUMENTS = ['Micrometer', 'Caliper', 'Depth gauge', 'Feeler gaug
                   [name]="row.anchor"
                   [label]="row.label + ' ' + side.side"
                   [labelHidden]="true"
-                  quantity="length"
-                  [range]="range"
+                  [quantity]="row.kind.quantity"
+                  [scale]="row.kind.scale"
+                  [range]="row.kind.range"
+                  [plausible]="row.kind.plausible"
                   [usual]="usual(row)"
-                  [entry]="row.reading?.value ?? null"
+                  [entry]="row.reading ? entryOf(row.reading) : null"
                   [wanted]="row.wanted"
                   [placeholder]="row.placeholder"
                   [enterOnly]="true"
@@ -68,7 +85,7 @@ export const INSTRUMENTS = ['Micrometer', 'Caliper', 'Depth gauge', 'Feeler gaug
                   (taken)="write(row, $event)"
                 />
                 @if (row.reading; as reading) {
-                  <hs-void [id]="reading.id" [what]="row.label + ', ' + reading.value.typed" />
+                  <hs-void [id]="reading.id" [what]="row.label + ', ' + entryOf(reading).typed" />
                 } @else {
                   <span></span>
                 }
@@ -123,7 +140,7 @@ export class MeasureTab {
   protected readonly bench = inject(Bench);
   protected readonly instruments = INSTRUMENTS.map((value) => ({ value, label: value }));
   protected readonly instrument = signal<(typeof INSTRUMENTS)[number]>(INSTRUMENTS[0]);
-  protected readonly range = LIMITS.thicknessMm;
+  protected readonly entryOf = readingEntry;
 
   protected readonly sides = computed(() => {
     const axle = this.bench.axleName();
@@ -140,7 +157,7 @@ export class MeasureTab {
       const wanted = entryBase(member.thickness);
       return {
         anchor: `measure-${side}-${member.id}`,
-        subject: { what: 'thickness', axle, side, memberId: member.id },
+        ...numberOf(thickness, thickness.of({ axle, side, memberId: member.id })),
         label: `${i + 1} ${member.label}`,
         reading,
         wanted,
@@ -153,7 +170,7 @@ export class MeasureTab {
     if (solid.length > 0) {
       pieces.push({
         anchor: `measure-${side}-stack`,
-        subject: { what: 'stack-height', axle, side, memberIds: solid },
+        ...numberOf(stackHeight, stackHeight.of({ axle, side, memberIds: solid })),
         label: 'Whole stack',
         reading: pack.stackReading,
         wanted: target,
@@ -162,7 +179,7 @@ export class MeasureTab {
     }
     pieces.push({
       anchor: `measure-${side}-depth`,
-      subject: { what: 'case-depth', axle, side },
+      ...numberOf(caseDepth, caseDepth.of({ axle, side })),
       label: 'Case depth',
       reading: pack.caseDepthReading,
       wanted: depth,
@@ -170,9 +187,9 @@ export class MeasureTab {
     });
     pieces.push({
       anchor: `measure-${side}-backlash`,
-      subject: { what: 'side-gear-backlash', axle, side },
+      ...numberOf(sideGearBacklash, sideGearBacklash.of({ axle, side })),
       label: 'Gear backlash',
-      reading: this.bench.readingOf({ what: 'side-gear-backlash', axle, side }),
+      reading: this.bench.readingOf(sideGearBacklash.of({ axle, side })),
       wanted: null,
       placeholder: 'not yet',
     });
@@ -185,7 +202,7 @@ export class MeasureTab {
   }
 
   protected write(row: Row, { entry, several }: TakenEntry): void {
-    this.bench.record(row.subject, entry, this.instrument(), several && `Least of ${several}`);
+    this.bench.record(row.subject, several ?? entry, this.instrument());
     const rows = this.sides().flatMap((side) => side.rows);
     const here = rows.findIndex((candidate) => candidate.anchor === row.anchor);
     const next = [...rows.slice(here + 1), ...rows.slice(0, here)].find(
@@ -193,11 +210,5 @@ export class MeasureTab {
     );
     const input = next && document.getElementById(next.anchor);
     if (input instanceof HTMLInputElement) input.focus();
-  }
-
-  /** Id of the field to be measured next; the first one when all are done. */
-  nextAnchor(): string {
-    const rows = this.sides().flatMap((side) => side.rows);
-    return (rows.find(({ reading }) => !reading) ?? rows[0])?.anchor ?? '';
   }
 }

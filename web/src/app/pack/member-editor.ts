@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { InputError, LIMITS, entryBase } from '@hot-spline/core';
-import { isSpring, type Member, type MemberState, type Side } from '@hot-spline/model';
+import { isSpring, readingEntry, thickness, type Member, type MemberState, type Side } from '@hot-spline/model';
 import { SelectButton } from 'primeng/selectbutton';
 import { ToggleSwitch } from 'primeng/toggleswitch';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
@@ -56,7 +56,7 @@ import { readSpringPoints, type Points } from './spring-points';
         quantity="length"
         [range]="range"
         [usual]="near()"
-        [entry]="state().reading?.value ?? null"
+        [entry]="measured()"
         [wanted]="wanted()"
         placeholder="not yet"
         [enterOnly]="true"
@@ -255,17 +255,17 @@ export class MemberEditor {
     };
   }
 
+  protected readonly measured = computed(() => {
+    const { reading } = this.state();
+    return reading ? readingEntry(reading) : null;
+  });
+
   protected sized(key: string, { entry }: TakenEntry): (member: Member) => void {
     return (member) => setMemberEntry(member, key, entry);
   }
 
   protected measure({ entry }: TakenEntry): void {
-    const subject = {
-      what: 'thickness' as const,
-      axle: this.bench.axleName(),
-      side: this.side(),
-      memberId: this.state().member.id,
-    };
-    this.bench.record(subject, entry, 'Micrometer');
+    const of = { axle: this.bench.axleName(), side: this.side(), memberId: this.state().member.id };
+    this.bench.record(thickness.of(of), entry, 'Micrometer');
   }
 }

@@ -1,4 +1,4 @@
-import type { LedgerEntry, Reading } from '@hot-spline/model';
+import { readingEntry, type LedgerEntry, type Reading } from '@hot-spline/model';
 import { plateBuild } from '../../testing/drift';
 import { Screen, openBench, plateOf } from '../../testing/harness';
 import { PackSheet } from './pack-sheet';
@@ -80,7 +80,7 @@ describe('the pack sheet', () => {
     await screen.type('2 friction left', '1.98');
     await screen.type('2 friction left', '1.97 mm');
     expect(plateOf(bench)).toEqual(before);
-    expect(readings(bench.ledger()).map((entry) => [entry.value.typed, entry.instrument])).toEqual([
+    expect(readings(bench.ledger()).map((entry) => [readingEntry(entry).typed, entry.instrument])).toEqual([
       ['1.98', 'Caliper'],
       ['1.97 mm', 'Caliper'],
     ]);
@@ -103,12 +103,12 @@ describe('the pack sheet', () => {
     const bench = openBench(plateBuild(), [], 'metric');
     const screen = await Screen.of(PackSheet, { tab: 'measure' });
     await screen.type('1 steel left', '0.0785');
-    expect(readings(bench.ledger())[0]?.value).toEqual({ typed: '0.0785', value: 0.0785, unit: 'in' });
+    expect(readings(bench.ledger()).map(readingEntry)).toEqual([{ typed: '0.0785', value: 0.0785, unit: 'in' }]);
   });
 
   it('has no field for a breakaway before its hold is said, and keeps the two apart', async () => {
     const bench = openBench();
-    const screen = await Screen.of(PackSheet, { tab: 'breakaway' });
+    const screen = await Screen.of(PackSheet, { tab: 'wrench' });
     expect(() => screen.field('Breakaway reading')).toThrowError(/no field/);
     const choose = async (hold: string) => {
       const radio = screen.find<HTMLInputElement>(`input[value="${hold}"]`);
@@ -172,7 +172,7 @@ describe('the pack sheet', () => {
 
   it('opens the tab that a finding points to', async () => {
     openBench();
-    expect((await Screen.of(PackSheet, { at: 'measure-left-ls1' })).all('hs-measure-tab').length).toBe(1);
-    expect((await Screen.of(PackSheet, { at: 'breakaway-bench' })).all('hs-breakaway-tab').length).toBe(1);
+    expect((await Screen.of(PackSheet, { tab: 'measure', at: 'measure-left-ls1' })).all('hs-measure-tab').length).toBe(1);
+    expect((await Screen.of(PackSheet, { tab: 'wrench', at: 'breakaway-bench' })).all('hs-wrench-tab').length).toBe(1);
   });
 });

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal, viewChild } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { LIMITS, entryBase, entryOf, type WearModel } from '@hot-spline/core';
-import { SIDES, UNIT_TYPE_WORDS, type PlateSpec, type Side } from '@hot-spline/model';
+import { SIDES, UNIT_TYPE_WORDS, type PlateSpec, type Side, packFigures } from '@hot-spline/model';
 import { Library } from '../library/library';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
@@ -9,9 +9,11 @@ import { Field, type Understood } from '../shared/field';
 import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
+import { activeTab } from '../shared/active-tab';
 import { Tabs } from '../shared/tabs';
+import { PACK_TABS } from './tabs';
 import { Bench } from '../state/bench';
-import { BreakawayTab } from './wrench-tab';
+import { WrenchTab } from './wrench-tab';
 import { FrictionFields } from './friction-fields';
 import { readBand } from './band';
 import { InspectTab } from './inspect-tab';
@@ -29,7 +31,7 @@ type Tab = 'stack' | 'measure' | 'inspect' | 'shims' | 'wanted' | 'sure' | 'spri
 @Component({
   selector: 'hs-pack-sheet',
   imports: [
-    BreakawayTab,
+    WrenchTab,
     EntryField,
     FigureButton,
     FrictionFields,
@@ -55,19 +57,10 @@ export class PackSheet {
   /** From the address. */
   readonly tab = input<string>();
   protected readonly bench = inject(Bench);
-  private readonly measuring = viewChild(MeasureTab);
+  protected readonly ids = packFigures;
 
   protected readonly sides = SIDES;
-  protected readonly tabs: { tab: Tab; label: string }[] = [
-    { tab: 'stack', label: 'Stack' },
-    { tab: 'measure', label: 'Measure' },
-    { tab: 'inspect', label: 'Inspect' },
-    { tab: 'shims', label: 'Shims from stock' },
-    { tab: 'springs', label: 'Plates and springs' },
-    { tab: 'wanted', label: 'Wanted' },
-    { tab: 'breakaway', label: 'Measured' },
-    { tab: 'sure', label: 'How sure' },
-  ];
+  protected readonly tabs = PACK_TABS;
   protected readonly addable: { kind: MemberKind; label: string }[] = [
     { kind: 'eared', label: 'steel' },
     { kind: 'splined', label: 'friction' },
@@ -105,16 +98,7 @@ export class PackSheet {
   protected readonly unitName = computed(() => UNIT_TYPE_WORDS[this.bench.axle()?.unit.type ?? 'open'].name);
   protected readonly plate = this.bench.plates;
   protected readonly packs = computed(() => this.bench.derived()?.axles[this.bench.axleName()]?.pack ?? null);
-  protected readonly active = computed<Tab>(() => {
-    const at = this.at();
-    const asked = this.tabs.find(({ tab }) => tab === this.tab())?.tab ?? 'stack';
-    if (at?.startsWith('measure-') || at === 'next') return 'measure';
-    if (at?.startsWith('breakaway-')) return 'breakaway';
-    if (at?.startsWith('wanted-')) return 'wanted';
-    if (at?.startsWith('inspect-') || at?.startsWith('recheck-')) return 'inspect';
-    if (at === 'side-gear-backlash') return 'springs';
-    return at?.startsWith('stack-') ? 'stack' : asked;
-  });
+  protected readonly active = activeTab(PACK_TABS, this.tab);
   protected readonly target = computed(() => entryBase(this.plate()?.targetHeight ?? entryOf(1, 'mm')));
   protected readonly tolerance = computed(() => entryBase(this.plate()?.tolerance ?? entryOf(1, 'mm')));
   protected readonly force = computed(() => {
@@ -144,11 +128,7 @@ export class PackSheet {
 
   constructor() {
     inject(Library).open();
-    jumpTo(
-      this.at,
-      (name) => (name === 'next' ? (this.measuring()?.nextAnchor() ?? '') : name),
-      () => ({ tab: this.active() }),
-    );
+    jumpTo(this.at, () => ({ tab: this.active() }));
   }
 
   protected choose(id: string): void {

@@ -8,15 +8,7 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import {
-  entryBase,
-  formatIn,
-  say,
-  type Influence,
-  type Outcome,
-  type PackSure,
-  type SurePack,
-} from '@hot-spline/core';
+import { entryBase, formatIn, say, type Influence, type Outcome, type PackSure, type SurePack } from '@hot-spline/core';
 import { FRICTION_SHARE, SIDES, surePackOf, wantedBandNm } from '@hot-spline/model';
 import { attempt } from '../shared/attempt';
 import { Heavy } from '../shared/heavy';

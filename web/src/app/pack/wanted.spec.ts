@@ -5,7 +5,7 @@ import { Store } from '@ngrx/store';
 import { Screen, openBench, plateOf } from '../../testing/harness';
 import { Library } from '../library/library';
 import { libraryActions } from '../library/library-state';
-import { BreakawayTab } from './wrench-tab';
+import { WrenchTab } from './wrench-tab';
 import { PackSheet } from './pack-sheet';
 import { WantedTab } from './wanted-tab';
 
@@ -112,7 +112,7 @@ describe('friction learned', () => {
   async function measured(share: number, specs: LibrarySpec[] = []) {
     const bench = openBench();
     bench.changePlate((plate) => Object.assign(plate, { frictionPlates: 'Bronze on steel', oil: '75W-90' }));
-    const screen = await Screen.of(BreakawayTab);
+    const screen = await Screen.of(WrenchTab);
     fill(...specs);
     const predicted = bench.figure('pack.rear.wrench.carrier-held')?.value ?? 0;
     const radio = screen.find<HTMLInputElement>('input[value="carrier-held"]');

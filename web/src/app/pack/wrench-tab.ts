@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { HOLDS, entryBase, perPackFromReading, say, type Hold } from '@hot-spline/core';
-import { HOLD_WORDS } from '@hot-spline/model';
+import { HOLDS, perPackFromReading, say, type Hold } from '@hot-spline/core';
+import { HOLD_WORDS, breakaway, packFigures, readingBase, readingEntry } from '@hot-spline/model';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { FigureButton } from '../shared/figure-button';
 import { VoidButton } from '../shared/void-button';
@@ -9,7 +9,7 @@ import { LearnBar } from './learn-bar';
 
 /** What the torque wrench reads, by how the axle is held; a reading can’t be written without its hold. */
 @Component({
-  selector: 'hs-breakaway-tab',
+  selector: 'hs-wrench-tab',
   imports: [EntryField, FigureButton, LearnBar, VoidButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -39,13 +39,14 @@ import { LearnBar } from './learn-bar';
                 label="Breakaway reading"
                 quantity="torque"
                 [range]="range"
-                [entry]="row.reading?.value ?? null"
+                [entry]="row.entry"
+                [plausible]="plausible"
                 [enterOnly]="true"
                 placeholder="breakaway"
                 (taken)="write(row.hold, $event)"
               />
-            } @else if (row.reading; as reading) {
-              <span class="mono">{{ reading.value.typed }}</span>
+            } @else if (row.entry; as entry) {
+              <span class="mono">{{ entry.typed }}</span>
             } @else {
               <span class="soft">not measured</span>
             }
@@ -55,14 +56,14 @@ import { LearnBar } from './learn-bar';
               <span class="soft">a pack holds</span> <span class="mono">{{ row.perPack }}</span>
             }
             @if (row.reading; as reading) {
-              <hs-void [id]="reading.id" [what]="'Breakaway ' + reading.value.typed" />
+              <hs-void [id]="reading.id" [what]="'Breakaway ' + row.entry?.typed" />
             }
           </div>
         </div>
       }
     </fieldset>
     <div class="bedded">
-      <hs-figure class="small" [id]="'pack.' + bench.axleName() + '.bedded'" label="Predicted when bedded in" />
+      <hs-figure class="small" [id]="ids.bedded(bench.axleName())" label="Predicted when bedded in" />
       <span class="soft"
         >Write the first reading with fresh plates, and one more after the run-in: it is another number.</span
       >
@@ -127,21 +128,24 @@ import { LearnBar } from './learn-bar';
     }
   `,
 })
-export class BreakawayTab {
+export class WrenchTab {
   protected readonly bench = inject(Bench);
+  protected readonly ids = packFigures;
   protected readonly hold = signal<Hold | null>(null);
   protected readonly range = { above: 0, max: 1e5, unit: 'N·m' };
+  protected readonly plausible = breakaway.value.plausible;
 
   protected readonly rows = computed(() => {
     const axle = this.bench.axleName();
     const system = this.bench.system();
     return HOLDS.map((hold) => {
-      const reading = this.bench.readingOf({ what: 'breakaway', axle, hold });
-      const torqueNm = reading ? entryBase(reading.value) : 0;
+      const reading = this.bench.readingOf(breakaway.of({ axle, hold }));
+      const torqueNm = reading ? readingBase(reading) : 0;
       return {
         hold,
         words: HOLD_WORDS[hold],
-        figure: `pack.${axle}.wrench.${hold}`,
+        figure: packFigures.wrench(axle, hold),
+        entry: reading ? readingEntry(reading) : null,
         reading,
         perPack: reading ? say(perPackFromReading({ hold, torqueNm }), 'torque', system) : null,
       };
@@ -149,6 +153,6 @@ export class BreakawayTab {
   });
 
   protected write(hold: Hold, { entry }: TakenEntry): void {
-    this.bench.record({ what: 'breakaway', axle: this.bench.axleName(), hold }, entry, 'Torque wrench');
+    this.bench.record(breakaway.of({ axle: this.bench.axleName(), hold }), entry, 'Torque wrench');
   }
 }

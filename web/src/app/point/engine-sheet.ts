@@ -124,7 +124,7 @@ export class EngineSheet {
   protected setLimit({ base }: TakenEntry): void {
     this.edit((draft) => {
       draft.engine.limitRpm = base;
-      draft.operatingPoint.rpm = Math.min(draft.operatingPoint.rpm, base);
+      draft.startPoint.rpm = Math.min(draft.startPoint.rpm, base);
     });
   }
 
@@ -138,7 +138,7 @@ export class EngineSheet {
     this.edit((draft) => {
       draft.gearbox.kind = spec.box.value;
       draft.gearbox.gears = spec.gears.map(({ name, ratio }) => ({ name, ratio: { ...ratio } }));
-      draft.operatingPoint.gear = Math.min(draft.operatingPoint.gear, draft.gearbox.gears.length - 1);
+      draft.startPoint.gear = Math.min(draft.startPoint.gear, draft.gearbox.gears.length - 1);
     });
   }
 
@@ -233,7 +233,7 @@ export class EngineSheet {
       draft.engine.torqueCurve = curve;
       if (limitRpm === null) return;
       draft.engine.limitRpm = limitRpm;
-      draft.operatingPoint.rpm = Math.min(draft.operatingPoint.rpm, limitRpm);
+      draft.startPoint.rpm = Math.min(draft.startPoint.rpm, limitRpm);
     });
     this.making.set(null);
   }
@@ -249,13 +249,13 @@ export class EngineSheet {
   protected removeGear(index: number): void {
     this.edit((draft) => {
       draft.gearbox.gears.splice(index, 1);
-      draft.operatingPoint.gear = Math.min(draft.operatingPoint.gear, draft.gearbox.gears.length - 1);
+      draft.startPoint.gear = Math.min(draft.startPoint.gear, draft.gearbox.gears.length - 1);
     });
   }
 
   protected setTransfer(kept: boolean): void {
     this.edit((draft) => {
-      draft.operatingPoint.range = 0;
+      draft.startPoint.range = 0;
       draft.transfer = kept
         ? {
             ranges: [

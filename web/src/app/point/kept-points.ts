@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { say } from '@hot-spline/core';
-import { freshId, type KeptPoint } from '@hot-spline/model';
+import { freshId, gearingFigures, type KeptPoint } from '@hot-spline/model';
 import { textReader } from '../shared/readers';
 import { Field } from '../shared/field';
 import { Bench } from '../state/bench';
@@ -156,9 +156,9 @@ export class KeptPoints {
   protected readonly points = computed(() => {
     const build = this.bench.build();
     if (!build) return [];
-    const now = build.operatingPoint;
+    const now = this.bench.point();
     return build.points.map((point) => {
-      const speed = this.bench.figure(`match.point.${point.id}`)?.value ?? null;
+      const speed = this.bench.figure(gearingFigures.point(point.id))?.value ?? null;
       const gear = build.gearbox.gears[point.gear]?.name ?? '–';
       const at = speed === null ? '' : ` · ${say(speed, 'speed', this.bench.system(), 0)}`;
       return {
@@ -174,25 +174,18 @@ export class KeptPoints {
   });
 
   protected go(point: KeptPoint): void {
-    this.bench.change(
-      (draft) => {
-        draft.operatingPoint = {
-          gear: Math.min(point.gear, draft.gearbox.gears.length - 1),
-          range: Math.min(point.range, (draft.transfer?.ranges.length ?? 1) - 1),
-          rpm: Math.min(point.rpm, draft.engine.limitRpm),
-        };
-      },
-      { undoable: false },
-    );
+    const limit = this.bench.build()?.engine.limitRpm ?? point.rpm;
+    this.bench.lookAt({ gear: point.gear, range: point.range, rpm: Math.min(point.rpm, limit) });
   }
 
   protected keep(name: string): void {
+    const at = this.bench.point();
     this.bench.change((draft) => {
       const id = freshId(
         draft.points.map((point) => point.id),
         'p',
       );
-      draft.points.push({ id, name, ...draft.operatingPoint });
+      draft.points.push({ id, name, ...at });
     });
     this.open.set(false);
   }

@@ -1,6 +1,7 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import {
+  cutText,
   GRAVITY,
   InputError,
   LIMITS,
@@ -110,7 +111,7 @@ export class CourseTab {
   /** A value in base units as an entry in the builder's units. */
   protected entry(base: number, quantity: 'distance' | 'speed'): Entry {
     const unit = scaleUnit(quantity, this.bench.system()).unit;
-    return entryOf(Number((fromBase(base, unit)).toFixed(1)), unit);
+    return entryOf(Number(fromBase(base, unit).toFixed(1)), unit);
   }
 
   protected async open(): Promise<void> {
@@ -151,9 +152,7 @@ export class CourseTab {
     const trace = this.read();
     if (!trace) return;
     const name =
-      this.fileName()
-        .replace(/\.\w+$/, '')
-        .slice(0, 80) || 'Course';
+      cutText(this.fileName().replace(/\.\w+$/, ''), 80) || 'Course';
     const { lengthM, startMps, fastestMps, corners } = trace.course;
     this.set({ name, lengthM, startMps, fastestMps, corners: [...corners] });
     this.read.set(null);

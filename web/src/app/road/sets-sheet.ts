@@ -9,6 +9,7 @@ import { Heavy, SEARCH_LIMITS_S, type SearchOutcome } from '../shared/heavy';
 import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
 import { Tabs } from '../shared/tabs';
+import { SETS_TABS } from './tabs';
 import { Bench } from '../state/bench';
 import { uiFeature } from '../state/ui';
 import { courseOption } from './course-chart';
@@ -36,11 +37,7 @@ export class SetsSheet {
   protected readonly heavy = inject(Heavy);
   private readonly night = inject(Store).selectSignal(uiFeature.selectNight);
 
-  protected readonly tabs = [
-    { tab: 'search', label: 'Search' },
-    { tab: 'shelf', label: 'Shelf and rules' },
-    { tab: 'course', label: 'Course' },
-  ];
+  protected readonly tabs = SETS_TABS;
   protected readonly active = computed(() => this.tabs.find(({ tab }) => tab === this.tab())?.tab ?? 'search');
   protected readonly limits = SEARCH_LIMITS_S.map((s) => ({ value: String(s), label: `at most ${s} s` }));
   protected readonly limit = signal(String(SEARCH_LIMITS_S[0]));
@@ -129,7 +126,7 @@ export class SetsSheet {
   });
 
   constructor() {
-    jumpTo(this.at, undefined, () => ({ tab: this.active() }));
+    jumpTo(this.at, () => ({ tab: this.active() }));
   }
 
   private drive(vehicle: Vehicle): Driven | null {

@@ -11,6 +11,7 @@ import {
   type Entry,
   type NumberRange,
   type Quantity,
+  type Scale,
   type UnitName,
 } from '@hot-spline/core';
 import { Bench } from '../state/bench';
@@ -20,8 +21,8 @@ import { Field, type Understood } from './field';
 export interface TakenEntry {
   readonly entry: Entry;
   readonly base: number;
-  /** All readings as typed, where several were and this is the least. */
-  readonly several?: string;
+  /** All readings, where several were and this is the least. */
+  readonly several?: readonly Entry[];
 }
 
 /** The measuring field used everywhere: takes either system, shows what it understood in both, and how far off it is. */
@@ -56,6 +57,8 @@ export class EntryField {
   readonly name = input.required<string>();
   readonly label = input.required<string>();
   readonly quantity = input.required<Quantity>();
+  /** At which size the quantity is met: what a bare number means and how it is shown. */
+  readonly scale = input<Scale | undefined>(undefined);
   readonly range = input.required<NumberRange>();
   /** The value in force; null where nothing is entered yet. */
   readonly entry = input.required<Entry | null>();
@@ -69,6 +72,8 @@ export class EntryField {
   readonly labelHidden = input(false);
   readonly big = input(false);
   readonly enterOnly = input(false);
+  /** What it usually is, in the base unit: a reading far outside is asked for once before it is taken. */
+  readonly plausible = input<readonly [number, number] | undefined>(undefined);
   /** Takes several readings apart by semicolons; the least counts. */
   readonly several = input(false);
   readonly compact = input(false);
@@ -79,7 +84,7 @@ export class EntryField {
 
   protected readonly text = computed(() => {
     const entry = this.entry();
-    return entry ? entryText(entry, this.quantity(), this.system()) : '';
+    return entry ? entryText(entry, this.quantity(), this.system(), this.scale()) : '';
   });
   protected readonly both = computed(() => {
     const entry = this.entry();
@@ -92,6 +97,7 @@ export class EntryField {
   });
   protected readonly read = computed(() => {
     const usual = this.usual();
+    const scale = this.scale();
     const several = this.several();
     const rules = {
       field: this.label(),
@@ -99,11 +105,14 @@ export class EntryField {
       range: this.range(),
       system: this.system(),
       ...(usual ? { usual } : {}),
+      ...(scale ? { scale } : {}),
     };
     return (text: string): Understood<TakenEntry> => {
-      const { entry, base, note } = (several ? parseLeast : parseEntry)(text, rules);
-      const readings = several && text.includes(';') ? { several: text.trim() } : {};
-      return { value: { entry, base, ...readings }, said: [this.inBoth(base), note].filter(Boolean).join('; ') };
+      const { entry, base, note, all } = (several ? parseLeast : parseEntry)(text, rules);
+      const value = { entry, base, ...(all ? { several: all } : {}) };
+      const said = [this.inBoth(base), note].filter(Boolean).join('; ');
+      const ask = this.ask(base);
+      return ask === null ? { value, said } : { value, said, ask };
     };
   });
 
@@ -111,18 +120,25 @@ export class EntryField {
     this.field().focus();
   }
 
+  private ask(base: number): string | null {
+    const plausible = this.plausible();
+    if (!plausible || (base >= plausible[0] && base <= plausible[1])) return null;
+    const show = (system: 'inch' | 'metric'): string => say(base, this.quantity(), system, undefined, this.scale());
+    const both = show('inch') === show('metric') ? show('inch') : `${show('inch')} = ${show('metric')}`;
+    return `${both} is far from what this usually is. Write it all the same?`;
+  }
+
   /** The value in both systems; without the one that it was typed in, where that stands in the field already. */
   private inBoth(base: number, typed?: UnitName): string {
     const quantity = this.quantity();
     const off = this.against(base);
-    if (SYSTEM_UNITS[quantity].inch === SYSTEM_UNITS[quantity].metric) {
-      return quantity === 'ratio' ? say(base, quantity, 'inch') : off;
-    }
-    const inches = say(base, quantity, 'inch');
-    const metric = say(base, quantity, 'metric');
+    const scale = this.scale();
+    const unit = (system: 'inch' | 'metric') => scaleUnit(quantity, system, scale).unit;
+    if (unit('inch') === unit('metric')) return quantity === 'ratio' ? say(base, quantity, 'inch') : off;
+    const inches = say(base, quantity, 'inch', undefined, scale);
+    const metric = say(base, quantity, 'metric', undefined, scale);
     const here = this.system();
-    if (typed !== undefined && SYSTEM_UNITS[quantity][here] === typed)
-      return `${here === 'inch' ? metric : inches}${off}`;
+    if (typed !== undefined && unit(here) === typed) return `${here === 'inch' ? metric : inches}${off}`;
     return `${inches} = ${metric}${off}`;
   }
 

@@ -20,6 +20,8 @@ import { Drafts } from './drafts';
 export interface Understood<T> {
   readonly value: T;
   readonly said: string;
+  /** Asked once before the value is taken: it can be read, but is hard to believe. */
+  readonly ask?: string;
 }
 
 /**
@@ -59,11 +61,20 @@ export interface Understood<T> {
       [id]="name() + '-said'"
       class="said"
       [class.wrong]="error() !== null"
-      [class.gone]="compact() && error() === null && said() === ''"
+      [class.doubt]="question() !== null"
+      [class.gone]="compact() && error() === null && question() === null && said() === ''"
       aria-live="polite"
     >
-      {{ error() ?? said() }}
+      {{ error() ?? question() ?? said() }}
     </p>
+    @if (question() !== null) {
+      <div class="ask">
+        <button type="button" class="quiet" (mousedown)="$event.preventDefault()" (click)="take()">
+          Yes, write it
+        </button>
+        <button type="button" class="quiet" (mousedown)="$event.preventDefault()" (click)="back()">No</button>
+      </div>
+    }
   `,
   styles: `
     :host {
@@ -95,6 +106,14 @@ export interface Understood<T> {
       color: var(--soft);
       overflow-wrap: anywhere;
     }
+    .doubt {
+      color: var(--ochre-text);
+    }
+    .ask {
+      display: flex;
+      gap: 6px;
+      margin-bottom: 4px;
+    }
     .gone {
       display: none;
     }
@@ -125,6 +144,8 @@ export class Field<T> {
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
   private readonly draft = signal<string | null>(null);
   private readonly insisted = signal(false);
+  /** The text that was asked about: taken when it is insisted on. */
+  private readonly asked = signal<string | null>(null);
 
   private readonly key = computed(() => `${this.buildId() ?? ''}.${this.name()}`);
   protected readonly shown = computed(() => this.draft() ?? this.text());
@@ -147,6 +168,11 @@ export class Field<T> {
     return understood instanceof InputError && this.insisted()
       ? `${understood.message} Allowed: ${understood.allowed}`
       : null;
+  });
+  protected readonly question = computed(() => {
+    const understood = this.understood();
+    if (understood === null || understood instanceof InputError || this.asked() !== this.draft()) return null;
+    return understood.ask ?? null;
   });
   protected readonly said = computed(() => {
     const understood = this.understood();
@@ -180,6 +206,11 @@ export class Field<T> {
     if (understood === null) return;
     this.insisted.set(true);
     if (understood instanceof InputError) return;
+    if (understood.ask !== undefined && this.asked() !== this.draft()) {
+      this.asked.set(this.draft());
+      return;
+    }
+    this.asked.set(null);
     this.setDraft(null);
     this.taken.emit(understood.value);
   }
@@ -187,11 +218,12 @@ export class Field<T> {
   protected leave(): void {
     if (this.draft() === null) return;
     if (this.enterOnly()) this.insisted.set(true);
-    else this.take();
+    else if (this.question() === null) this.take();
   }
 
   protected back(): void {
     this.setDraft(null);
+    this.asked.set(null);
     this.insisted.set(false);
   }
 

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { formatIn, unitLabel } from '@hot-spline/core';
+import type { FigureId } from '@hot-spline/model';
 import { Bench } from '../state/bench';
 
 /** A figure that opens its working. */
@@ -86,7 +87,7 @@ import { Bench } from '../state/bench';
   `,
 })
 export class FigureButton {
-  readonly id = input.required<string>();
+  readonly id = input.required<FigureId>();
   readonly label = input<string | undefined>(undefined);
   readonly decimals = input<number | undefined>(undefined);
   readonly suffix = input('');

@@ -4,20 +4,15 @@ import { ActivatedRoute, Router, type Params } from '@angular/router';
 /**
  * Moves the focus to the place that a finding or a key named in the address, once it is on the screen, and takes the
  * name out of the address again, so that the same place can be named twice.
- * @param find turns the name into an element id; the name itself unless given
  * @param keep what the address shall say afterwards, so that the place stays on the screen
  */
-export function jumpTo(
-  at: Signal<string | undefined>,
-  find: (name: string) => string = (name) => name,
-  keep: () => Params = () => ({}),
-): void {
+export function jumpTo(at: Signal<string | undefined>, keep: () => Params = () => ({})): void {
   const router = inject(Router);
   const route = inject(ActivatedRoute);
   afterRenderEffect(() => {
     const name = at();
     if (name === undefined) return;
-    const element = document.getElementById(find(name));
+    const element = document.getElementById(name);
     if (element) {
       element.scrollIntoView({ block: 'center' });
       element.focus();

@@ -40,7 +40,7 @@ import { Field, type Understood } from './field';
   `,
 })
 export class VoidButton {
-  /** Id of the reading. */
+  /** Id of the entry. */
   readonly id = input.required<string>();
   readonly what = input.required<string>();
   private readonly bench = inject(Bench);
@@ -49,11 +49,11 @@ export class VoidButton {
     const value = text.trim();
     if (value === '' || value.length > 300)
       throw new InputError('Reason', 'Reason must say why.', '1 to 300 characters');
-    return { value, said: 'Enter voids the reading' };
+    return { value, said: 'Enter voids it' };
   };
 
   protected confirm(reason: string): void {
-    this.bench.voidReading(this.id(), reason);
+    this.bench.voidEntry(this.id(), reason);
     this.open.set(false);
   }
 }

@@ -1,29 +1,17 @@
-import type { Build, BuildFile, LedgerEntry, LibrarySpec } from '@hot-spline/model';
+import {
+  routes,
+  type Build,
+  type BuildFile,
+  type BuildSummary,
+  type LedgerEntry,
+  type LibrarySpec,
+  type Shop,
+  type StoredBuild,
+  type WireRoute,
+  type z,
+} from '@hot-spline/model';
 
-export interface BuildSummary {
-  readonly id: string;
-  readonly name: string;
-  readonly vehicle: string;
-  readonly use: string;
-  readonly version: number;
-  readonly updatedAt: string;
-  readonly archived: boolean;
-  /** Days on which an axle is to be looked at again, the first first. */
-  readonly rechecks: readonly { readonly on: string; readonly why: string }[];
-}
-
-export interface StoredBuild {
-  readonly id: string;
-  readonly version: number;
-  readonly build: Build;
-}
-
-export interface StoredSpec {
-  readonly id: string;
-  readonly version: number;
-  readonly archived: boolean;
-  readonly spec: LibrarySpec;
-}
+export type { BuildSummary, Shop, StoredBuild, StoredSpec } from '@hot-spline/model';
 
 /** An answer of the server that is no success; `status` 0: no answer at all. */
 export class ApiError extends Error {
@@ -31,63 +19,85 @@ export class ApiError extends Error {
     readonly status: number,
     message: string,
     readonly body: Readonly<Record<string, unknown>> = {},
+    /** What came back is nothing that this program understands, whatever its status. */
+    readonly unreadable = false,
   ) {
     super(message);
-  }
-
-  /** Sending the same again later may work. */
-  get passing(): boolean {
-    return this.status === 0 || this.status >= 500 || this.status === 429;
   }
 }
 
 const TIMEOUT_MS = 15_000;
 
-async function call<T>(method: string, url: string, body?: unknown): Promise<T> {
+type AnswersOf<R extends WireRoute> = R['answers'][keyof R['answers']];
+type AnswerOf<R extends WireRoute> =
+  AnswersOf<R> extends { readonly schema: infer S extends z.ZodType } ? z.output<S> : never;
+
+interface Sent {
+  readonly params?: Readonly<Record<string, string | number>>;
+  readonly body?: unknown;
+}
+
+function addressOf({ path }: WireRoute, params: Sent['params'] = {}): string {
+  return `/api${path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(params[name] ?? ''))}`;
+}
+
+async function jsonOf(response: Response): Promise<unknown> {
+  if (!response.headers.get('content-type')?.includes('json')) return undefined;
+  try {
+    return await response.json();
+  } catch {
+    return undefined;
+  }
+}
+
+/**
+ * Calls a route of the wire and checks what comes back by its schema.
+ * @throws ApiError for everything but a success that can be read
+ */
+async function call<R extends WireRoute>(route: R, { params, body }: Sent = {}): Promise<AnswerOf<R>> {
   let response: Response;
   try {
     const blob = body instanceof Blob ? body : null;
-    response = await fetch(url, {
-      method,
+    response = await fetch(addressOf(route, params), {
+      method: route.method.toUpperCase(),
       headers: body === undefined ? {} : { 'content-type': blob?.type ?? 'application/json' },
       body: body === undefined ? null : (blob ?? JSON.stringify(body)),
       signal: AbortSignal.timeout(TIMEOUT_MS),
     });
   } catch (error) {
-    throw new ApiError(
-      0,
-      error instanceof Error && error.name === 'TimeoutError'
-        ? 'The server does not answer.'
-        : 'The server can’t be reached.',
-    );
+    const late = error instanceof Error && error.name === 'TimeoutError';
+    throw new ApiError(0, late ? 'The server does not answer.' : 'The server can’t be reached.');
   }
-  const isJson = response.headers.get('content-type')?.includes('json') ?? false;
-  const answer: unknown = isJson ? await response.json() : null;
+  const answer = await jsonOf(response);
   if (!response.ok) {
-    const problem = (answer ?? {}) as Record<string, unknown>;
-    throw new ApiError(
-      response.status,
-      String(problem['detail'] ?? `The server answered ${response.status}.`),
-      problem,
-    );
+    const problem = typeof answer === 'object' && answer !== null ? (answer as Record<string, unknown>) : {};
+    const detail = problem['detail'] ?? `The server answered ${response.status}.`;
+    throw new ApiError(response.status, String(detail), problem, answer === undefined);
   }
-  return answer as T;
+  const parsed = route.answers[response.status]?.schema?.safeParse(answer);
+  if (!parsed?.success)
+    throw new ApiError(response.status, 'The answer of the server can’t be read.', { answer }, true);
+  return parsed.data as AnswerOf<R>;
 }
 
 /** The server, as the app calls it. */
 export const api = {
-  builds: () => call<BuildSummary[]>('GET', '/api/builds'),
-  build: (id: string) => call<StoredBuild>('GET', `/api/builds/${id}`),
-  ledger: (id: string) => call<LedgerEntry[]>('GET', `/api/builds/${id}/ledger`),
-  create: (id: string, file: BuildFile) => call<{ id: string; version: number }>('POST', '/api/builds', { id, file }),
-  save: (id: string, write: { writeId: string; baseVersion: number; build: Build }) =>
-    call<{ version: number }>('PUT', `/api/builds/${id}`, write),
-  append: (id: string, entry: LedgerEntry) => call<{ id: string }>('POST', `/api/builds/${id}/ledger`, entry),
-  archive: (id: string, archived: boolean) => call<unknown>('POST', `/api/builds/${id}/archive`, { archived }),
-  library: () => call<StoredSpec[]>('GET', '/api/library'),
-  saveSpec: (id: string, write: { writeId: string; baseVersion: number; spec: LibrarySpec }) =>
-    call<{ version: number }>('PUT', `/api/library/${id}`, write),
-  archiveSpec: (id: string, archived: boolean) => call<unknown>('POST', `/api/library/${id}/archive`, { archived }),
-  keepPhoto: (id: string, photo: Blob) => call<{ id: string }>('PUT', `/api/photos/${id}`, photo),
-  exportBuild: (id: string) => call<BuildFile>('GET', `/api/builds/${id}/export`),
+  shop: (): Promise<Shop> => call(routes.shop),
+  saveShop: (currency: string): Promise<Shop> => call(routes.saveShop, { body: { currency } }),
+  builds: (): Promise<BuildSummary[]> => call(routes.builds),
+  build: (id: string): Promise<StoredBuild> => call(routes.build, { params: { id } }),
+  buildVersion: (id: string, version: number): Promise<StoredBuild> =>
+    call(routes.buildVersion, { params: { id, version } }),
+  ledger: (id: string): Promise<LedgerEntry[]> => call(routes.ledger, { params: { id } }),
+  create: (id: string, file: BuildFile) => call(routes.createBuild, { body: { id, file } }),
+  save: (id: string, write: { writeId: string; baseVersion: number; who: string; build: Build }) =>
+    call(routes.saveBuild, { params: { id }, body: write }),
+  append: (id: string, entry: LedgerEntry) => call(routes.appendLedger, { params: { id }, body: entry }),
+  archive: (id: string, archived: boolean) => call(routes.archiveBuild, { params: { id }, body: { archived } }),
+  library: () => call(routes.library),
+  saveSpec: (id: string, write: { writeId: string; baseVersion: number; who: string; spec: LibrarySpec }) =>
+    call(routes.saveSpec, { params: { id }, body: write }),
+  archiveSpec: (id: string, archived: boolean) => call(routes.archiveSpec, { params: { id }, body: { archived } }),
+  keepPhoto: (id: string, photo: Blob) => call(routes.keepPhoto, { params: { id }, body: photo }),
+  exportBuild: (id: string): Promise<BuildFile> => call(routes.exportBuild, { params: { id } }),
 };

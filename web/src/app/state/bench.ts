@@ -1,22 +1,30 @@
-import { Injectable, computed, inject } from '@angular/core';
+import { Injectable, computed, inject, isDevMode } from '@angular/core';
 import { InputError, type Entry } from '@hot-spline/core';
 import {
+  BuildDeriver,
   buildSchema,
-  deriveBuild,
   drivenAxles,
+  keyOfSubject,
   parseOrRefuse,
   platesOf,
   readingsInForce,
-  subjectKey,
+  settleAssumed,
+  subjects,
+  share,
   type Axle,
   type Build,
+  type FigureId,
+  type LedgerEntry,
+  type OperatingPoint,
   type PlateSpec,
-  type Subject,
+  type ReadingValue,
+  type SubjectOf,
 } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
 import { localDay } from '../shared/day';
 import { editorActions, editorFeature } from './editor';
+import { lookingActions, lookingFeature } from './looking';
 import { uiActions, uiFeature } from './ui';
 
 /** The open build as the sheets see it: derived figures, and the ways to change it. */
@@ -24,17 +32,23 @@ import { uiActions, uiFeature } from './ui';
 export class Bench {
   private readonly store = inject(Store);
   private readonly messages = inject(MessageService);
+  /** In development and in tests a mistake is thrown; for a builder it becomes a finding and the rest stands. */
+  private readonly deriver = new BuildDeriver(!isDevMode());
 
   readonly editor = this.store.selectSignal(editorFeature.selectEditorState);
   readonly ledger = this.store.selectSignal(editorFeature.selectLedger);
   readonly system = this.store.selectSignal(uiFeature.selectSystem);
+  readonly who = this.store.selectSignal(uiFeature.selectWho);
   private readonly chosenAxle = this.store.selectSignal(uiFeature.selectAxle);
+  private readonly id = this.store.selectSignal(editorFeature.selectId);
   private readonly present = this.store.selectSignal(editorFeature.selectPresent);
   private readonly preview = this.store.selectSignal(editorFeature.selectPreview);
+  private readonly keptPoints = this.store.selectSignal(lookingFeature.selectPoints);
+  private readonly draggedPoint = this.store.selectSignal(lookingFeature.selectDragged);
 
   /** What is shown: what is being dragged, else what is kept. */
   readonly build = computed(() => this.preview() ?? this.present());
-  readonly previewing = computed(() => this.preview() !== null);
+  readonly previewing = computed(() => this.preview() !== null || this.draggedPoint() !== null);
   readonly axleName = computed(() => {
     const build = this.build();
     const driven = build ? drivenAxles(build) : [];
@@ -43,30 +57,32 @@ export class Bench {
   readonly axle = computed<Axle | null>(() => this.build()?.axles[this.axleName()] ?? null);
   readonly plate = computed(() => this.axle()?.unit.plate ?? null);
   /** Null where the unit has no plates at work, even if some are kept for it. */
-  readonly plates = computed(() => {
-    const unit = this.axle()?.unit;
-    return unit ? platesOf(unit) : null;
-  });
+  readonly plates = computed(() => platesOf(this.axle()?.unit));
   readonly derived = computed(() => {
     const build = this.build();
-    return build ? deriveBuild(build, this.ledger(), this.axleName(), localDay(new Date())) : null;
+    const point = this.draggedPoint() ?? this.keptPoints()[this.id() ?? ''];
+    const looking = { follow: this.axleName(), point, today: localDay(new Date()) };
+    return build ? this.deriver.derive(build, this.ledger(), looking) : null;
   });
+  /** Where this device looks, as far as the build has such a gear and range. */
+  readonly point = computed<OperatingPoint>(() => this.derived()?.point ?? { gear: 0, range: 0, rpm: 1000 });
   readonly readings = computed(() => readingsInForce(this.ledger()));
   readonly canUndo = computed(() => this.editor().past.length > 0);
   readonly canRedo = computed(() => this.editor().future.length > 0);
 
   /**
    * Changes the specification. The recipe works on a copy; a result that the schema refuses is not taken, and says
-   * which field is wrong.
+   * which field is wrong. What was assumed and is changed is said from then on.
    * @returns whether the change was taken
    */
-  change(recipe: (draft: Build) => void, { undoable = true } = {}): boolean {
+  change(recipe: (draft: Build) => void): boolean {
     const present = this.present();
     if (!present) return false;
     const draft = structuredClone(present) as Build;
     recipe(draft);
     try {
-      this.store.dispatch(editorActions.changed({ build: parseOrRefuse(buildSchema, draft, 'build'), undoable }));
+      const build = share(present, parseOrRefuse(buildSchema, draft, 'build'));
+      this.store.dispatch(editorActions.changed({ build: settleAssumed(present, build) }));
       return true;
     } catch (error) {
       if (!(error instanceof InputError)) throw error;
@@ -86,6 +102,27 @@ export class Bench {
     this.store.dispatch(editorActions.previewDropped());
   }
 
+  /** Looks at another operating point. It is this device's own: nothing is saved, nothing is undone. */
+  lookAt(change: Partial<OperatingPoint>): void {
+    const id = this.id();
+    if (id !== null) this.store.dispatch(lookingActions.pointKept({ id, point: { ...this.point(), ...change } }));
+  }
+
+  /** The same while it is dragged. */
+  dragPoint(change: Partial<OperatingPoint>): void {
+    this.store.dispatch(lookingActions.pointDragged({ point: { ...this.point(), ...change } }));
+  }
+
+  /** Whether nobody has said the value at a path of the build yet. */
+  assumed(path: string): boolean {
+    return this.build()?.assumed.some((one) => one === path || one.startsWith(`${path}.`)) ?? false;
+  }
+
+  /** Says that what is assumed at these paths is so. */
+  confirm(paths: readonly string[]): void {
+    this.change((draft) => (draft.assumed = draft.assumed.filter((path) => !paths.includes(path))));
+  }
+
   changeAxle(recipe: (axle: Axle) => void): boolean {
     const name = this.axleName();
     return this.change((draft) => {
@@ -101,37 +138,46 @@ export class Bench {
   }
 
   undo(): void {
-    this.store.dispatch(editorActions.undone());
+    this.travel(editorActions.undone());
   }
 
   redo(): void {
-    this.store.dispatch(editorActions.redone());
+    this.travel(editorActions.redone());
   }
 
-  /** Writes a reading to the ledger with the time of now. */
-  record(subject: Subject, value: Entry, instrument: string, note?: string): void {
-    const entry = {
-      kind: 'reading' as const,
-      id: crypto.randomUUID(),
-      at: new Date().toISOString(),
-      subject,
-      value,
-      instrument,
-      ...(note === undefined ? {} : { note }),
-    };
+  private travel(action: ReturnType<typeof editorActions.undone | typeof editorActions.redone>): void {
+    this.store.dispatch(action);
+    const { notUndone } = this.editor();
+    if (notUndone !== null)
+      this.messages.add({ severity: 'warn', summary: 'That step is left out', detail: notUndone, life: 8000 });
+  }
+
+  private written() {
+    return { id: crypto.randomUUID(), at: new Date().toISOString(), who: this.who() };
+  }
+
+  private write(entry: LedgerEntry): void {
     this.store.dispatch(editorActions.recorded({ entry }));
   }
 
-  voidReading(id: string, reason: string): void {
-    const entry = { kind: 'void' as const, id: crypto.randomUUID(), at: new Date().toISOString(), voids: id, reason };
-    this.store.dispatch(editorActions.recorded({ entry }));
+  /** Writes a reading of a number to the ledger with the time of now; of several, the subject says which counts. */
+  record(subject: SubjectOf, value: Entry | readonly Entry[] | ReadingValue, instrument: string, note?: string): void {
+    const kind = subjects.find(({ what }) => what === subject.what)?.value;
+    const counts = kind?.of === 'number' ? kind.counts : 'one';
+    const whole = 'of' in value ? value : { of: 'number' as const, counts, entries: [value].flat() };
+    const more = note === undefined ? {} : { note };
+    this.write({ kind: 'reading', ...this.written(), subject, value: whole, state: {}, instrument, ...more });
   }
 
-  readingOf(subject: Subject) {
-    return this.readings().get(subjectKey(subject)) ?? null;
+  voidEntry(id: string, reason: string): void {
+    this.write({ kind: 'void', ...this.written(), voids: id, reason });
   }
 
-  figure(id: string) {
+  readingOf(subject: SubjectOf) {
+    return this.readings().get(keyOfSubject(subject)) ?? null;
+  }
+
+  figure(id: FigureId) {
     return this.derived()?.figures.get(id) ?? null;
   }
 

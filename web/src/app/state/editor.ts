@@ -1,6 +1,28 @@
-import type { Build, LedgerEntry } from '@hot-spline/model';
+import {
+  GonePlace,
+  applyChanges,
+  changesBetween,
+  share,
+  type Build,
+  type Change,
+  type LedgerEntry,
+  type Overlap,
+} from '@hot-spline/model';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import type { StoredBuild } from './api';
+
+/** One step of the history: what it changed, not two copies of the build. */
+export type Step = readonly Change[];
+
+/** Another change reached the server first, and touches what ours touches. */
+export interface Conflict {
+  readonly current: StoredBuild;
+  /** Theirs with our other changes on top. */
+  readonly merged: Build;
+  /** Our changes to the places that both have changed. */
+  readonly held: readonly Change[];
+  readonly overlaps: readonly Overlap[];
+}
 
 /** Everything of the open build: its specification with undo and redo, and its ledger. */
 export interface EditorState {
@@ -12,12 +34,13 @@ export interface EditorState {
   readonly present: Build | null;
   /** What is being dragged: shown everywhere, saved nowhere. */
   readonly preview: Build | null;
-  readonly past: readonly Build[];
-  readonly future: readonly Build[];
+  readonly past: readonly Step[];
+  readonly future: readonly Step[];
   readonly ledger: readonly LedgerEntry[];
-  /** Another change reached the server first. */
-  readonly conflict: StoredBuild | null;
+  readonly conflict: Conflict | null;
   readonly savedAt: string | null;
+  /** Why the last undo or redo could not be done. */
+  readonly notUndone: string | null;
 }
 
 const HISTORY = 200;
@@ -34,6 +57,7 @@ const initial: EditorState = {
   ledger: [],
   conflict: null,
   savedAt: null,
+  notUndone: null,
 };
 
 export const editorActions = createActionGroup({
@@ -42,35 +66,44 @@ export const editorActions = createActionGroup({
     opened: props<{ id: string }>(),
     loaded: props<{ id: string; version: number; build: Build; ledger: LedgerEntry[] }>(),
     failed: props<{ id: string; missing: boolean; problem: string }>(),
-    /** `undoable: false` for what is not a decision, such as the operating point. */
-    changed: props<{ build: Build; undoable: boolean }>(),
+    changed: props<{ build: Build }>(),
     previewed: props<{ build: Build }>(),
     previewDropped: emptyProps(),
     undone: emptyProps(),
     redone: emptyProps(),
     recorded: props<{ entry: LedgerEntry }>(),
     saved: props<{ id: string; version: number; at: string }>(),
-    stale: props<{ id: string; current: StoredBuild }>(),
+    /** Changes to different places were put together. */
+    merged: props<{ id: string; version: number; build: Build }>(),
+    stale: props<{ id: string; conflict: Conflict }>(),
     settled: props<{ keep: 'ours' | 'theirs' }>(),
     /** Another tab or machine saved while nothing of ours was waiting. */
     refreshed: props<{ id: string; version: number; build: Build; ledger: LedgerEntry[] }>(),
   },
 });
 
-/** The operating point is no decision: undo leaves it where it is, as far as the gears allow. */
-function keepPoint(build: Build, from: Build): Build {
-  const { gear, range, rpm } = from.operatingPoint;
-  return {
-    ...build,
-    operatingPoint: {
-      gear: Math.min(gear, build.gearbox.gears.length - 1),
-      range: Math.min(range, (build.transfer?.ranges.length ?? 1) - 1),
-      rpm,
-    },
-  };
-}
+const withPast = (past: readonly Step[], before: Build, after: Build): readonly Step[] => {
+  const step = changesBetween(before, after);
+  return step.length === 0 ? past : [...past, step].slice(-HISTORY);
+};
 
-const withPast = (past: readonly Build[], build: Build): Build[] => [...past, build].slice(-HISTORY);
+/** Takes one step of the history back or forth; one whose place is gone is left out, and said. */
+function travel(state: EditorState, direction: 'back' | 'forth'): EditorState {
+  const { present, past, future } = state;
+  const step = direction === 'back' ? past.at(-1) : future[0];
+  if (!step || !present) return state;
+  const rest =
+    direction === 'back'
+      ? { past: past.slice(0, -1), future: [step, ...future] }
+      : { past: [...past, step], future: future.slice(1) };
+  try {
+    return { ...state, ...rest, present: applyChanges(present, step, direction), preview: null, notUndone: null };
+  } catch (error) {
+    if (!(error instanceof GonePlace)) throw error;
+    const without = direction === 'back' ? { past: past.slice(0, -1) } : { future: future.slice(1) };
+    return { ...state, ...without, notUndone: error.message };
+  }
+}
 
 export const editorFeature = createFeature({
   name: 'editor',
@@ -87,61 +120,49 @@ export const editorFeature = createFeature({
         ? { ...initial, id, status: missing ? ('missing' as const) : ('failed' as const), problem }
         : state,
     ),
-    on(editorActions.changed, (state, { build, undoable }) => {
+    on(editorActions.changed, (state, { build }) => {
       if (!state.present) return state;
-      const history = undoable ? { past: withPast(state.past, state.present), future: [] } : {};
-      return { ...state, ...history, present: build, preview: null };
+      const present = share(state.present, build);
+      const past = withPast(state.past, state.present, present);
+      return { ...state, past, future: [], present, preview: null, notUndone: null };
     }),
     on(editorActions.previewed, (state, { build }) => ({ ...state, preview: build })),
     on(editorActions.previewDropped, (state) => ({ ...state, preview: null })),
-    on(editorActions.undone, (state) => {
-      const last = state.past.at(-1);
-      if (!last || !state.present) return state;
-      return {
-        ...state,
-        present: keepPoint(last, state.present),
-        preview: null,
-        past: state.past.slice(0, -1),
-        future: [state.present, ...state.future],
-      };
-    }),
-    on(editorActions.redone, (state) => {
-      const [next, ...future] = state.future;
-      if (!next || !state.present) return state;
-      return {
-        ...state,
-        present: keepPoint(next, state.present),
-        preview: null,
-        past: withPast(state.past, state.present),
-        future,
-      };
-    }),
+    on(editorActions.undone, (state) => travel(state, 'back')),
+    on(editorActions.redone, (state) => travel(state, 'forth')),
     on(editorActions.recorded, (state, { entry }) => ({ ...state, ledger: [...state.ledger, entry] })),
     on(editorActions.saved, (state, { id, version, at }) =>
       state.id === id ? { ...state, version, savedAt: at } : state,
     ),
-    on(editorActions.stale, (state, { id, current }) => (state.id === id ? { ...state, conflict: current } : state)),
+    on(editorActions.merged, (state, { id, version, build }) =>
+      state.id === id && state.present
+        ? { ...state, version, present: share(state.present, build), preview: null }
+        : state,
+    ),
+    on(editorActions.stale, (state, { id, conflict }) => (state.id === id ? { ...state, conflict } : state)),
     on(editorActions.settled, (state, { keep }) => {
       const { conflict, present } = state;
-      if (!conflict) return state;
-      if (keep === 'ours') return { ...state, version: conflict.version, conflict: null };
+      if (!conflict || !present) return state;
+      const { current, merged, held } = conflict;
+      const version = current.version;
+      if (keep === 'ours')
+        return {
+          ...state,
+          version,
+          present: share(present, applyChanges(merged, held)),
+          preview: null,
+          conflict: null,
+        };
       // Ours stays in the history: undo brings it back.
-      const past = present ? withPast(state.past, present) : state.past;
-      return {
-        ...state,
-        version: conflict.version,
-        present: conflict.build,
-        preview: null,
-        past,
-        future: [],
-        conflict: null,
-      };
+      const past = withPast(state.past, present, merged);
+      return { ...state, version, present: share(present, merged), preview: null, past, future: [], conflict: null };
     }),
     on(editorActions.refreshed, (state, { id, version, build, ledger }) => {
       if (state.id !== id || !state.present || version < state.version) return state;
-      const changed = version !== state.version;
-      const past = changed ? withPast(state.past, state.present) : state.past;
-      return { ...state, version, ledger, ...(changed ? { present: build, preview: null, past, future: [] } : {}) };
+      if (version === state.version) return { ...state, ledger };
+      const past = withPast(state.past, state.present, build);
+      const present = share(state.present, build);
+      return { ...state, version, ledger, present, preview: null, past, future: [] };
     }),
   ),
 });

@@ -1,7 +1,7 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { entryOf } from '@hot-spline/core';
-import type { Build, LedgerEntry, Reading } from '@hot-spline/model';
+import { mergeChanges, type Build, type LedgerEntry, type Reading } from '@hot-spline/model';
 import type { Action } from '@ngrx/store';
 import { Actions } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
@@ -12,17 +12,28 @@ import { BUILD_ID, openBench } from '../../testing/harness';
 import { libraryActions, loadLibrary, putAwaySpec, settleSpec, writeSpec } from '../library/library-state';
 import { newAxleSpec, newGearboxSpec } from '../library/new-spec';
 import { boardActions } from './board';
-import { editorActions } from './editor';
+import { editorActions, editorFeature } from './editor';
 import * as effects from './effects';
 import type { Outbox, OutboxEvent } from './outbox';
 
+const B = '30000000-0000-4000-8000-00000000000b';
+const S = '30000000-0000-4000-8000-00000000000c';
+const storedOf = (id: string, version: number, build: Build) => ({
+  id,
+  version,
+  who: 'Ben',
+  at: '2026-02-03T04:05:00.000Z',
+  build,
+});
 const named = (name: string): Build => ({ ...plateBuild(), name });
 const readingOf = (n: number): Reading => ({
   kind: 'reading',
   id: `50000000-0000-4000-8000-00000000000${n}`,
   at: '2026-02-03T04:05:00.000Z',
   subject: { what: 'case-depth', axle: 'rear', side: 'left' },
-  value: entryOf(12.8, 'mm'),
+  who: '',
+  value: { of: 'number', counts: 'least', entries: [entryOf(12.8, 'mm')] },
+  state: {},
   instrument: 'Depth gauge',
 });
 
@@ -42,6 +53,8 @@ class FakeOutbox {
   putLibrary = (...args: unknown[]) => this.note('library', ...args);
   settle = (...args: unknown[]) => this.note('settle', ...args);
   flush = () => void this.note('flush');
+  release = (...args: unknown[]) => void this.note('release', ...args);
+  signedBy = () => undefined;
   pending = () => Promise.resolve(this.waits);
   pendingLibrary = () => Promise.resolve(new Map(this.library));
 }
@@ -73,28 +86,29 @@ describe('effects', () => {
 
   it('open a build with what still waits here in place of what the server has', async () => {
     answers = {
-      '/api/builds/b': { body: { id: 'b', version: 4, build: named('server') } },
-      '/api/builds/b/ledger': { body: [readingOf(1)] },
+      [`/api/builds/${B}`]: { body: storedOf(B, 4, named('server')) },
+      [`/api/builds/${B}/ledger`]: { body: [readingOf(1)] },
     };
     outbox.waits = { build: named('waiting'), entries: [readingOf(1), readingOf(2)] };
-    const action = await firstValueFrom(effects.loadEditor(sent(editorActions.opened({ id: 'b' })), box()));
+    const action = await firstValueFrom(effects.loadEditor(sent(editorActions.opened({ id: B })), box()));
     expect(action).toEqual(
-      editorActions.loaded({ id: 'b', version: 4, build: named('waiting'), ledger: [readingOf(1), readingOf(2)] }),
+      editorActions.loaded({ id: B, version: 4, build: named('waiting'), ledger: [readingOf(1), readingOf(2)] }),
     );
-    expect(outbox.calls).toEqual([['flush']]);
+    expect(outbox.calls).toEqual([['release', B]]);
   });
 
   it('say whether a build is not there or the server is away', async () => {
-    const open = () => firstValueFrom(effects.loadEditor(sent(editorActions.opened({ id: 'b' })), box()));
-    expect(await open()).toEqual(editorActions.failed({ id: 'b', missing: true, problem: 'There is no such build.' }));
-    answers = { '/api/builds/b': 'away', '/api/builds/b/ledger': 'away' };
+    const open = () => firstValueFrom(effects.loadEditor(sent(editorActions.opened({ id: B })), box()));
+    expect(await open()).toEqual(editorActions.failed({ id: B, missing: true, problem: 'There is no such build.' }));
+    answers = { [`/api/builds/${B}`]: 'away', [`/api/builds/${B}/ledger`]: 'away' };
     expect(await open()).toEqual(
-      editorActions.failed({ id: 'b', missing: false, problem: 'The server can’t be reached.' }),
+      editorActions.failed({ id: B, missing: false, problem: 'The server can’t be reached.' }),
     );
-    answers = { '/api/builds/b': { status: 503, body: {} }, '/api/builds/b/ledger': { status: 503, body: {} } };
-    expect(await open()).toEqual(
-      editorActions.failed({ id: 'b', missing: false, problem: 'The server answered 503.' }),
-    );
+    answers = {
+      [`/api/builds/${B}`]: { status: 503, body: {} },
+      [`/api/builds/${B}/ledger`]: { status: 503, body: {} },
+    };
+    expect(await open()).toEqual(editorActions.failed({ id: B, missing: false, problem: 'The server answered 503.' }));
   });
 
   it('read the board, or say why not', async () => {
@@ -113,9 +127,9 @@ describe('effects', () => {
       store.dispatch(action);
       actions.next(action);
     };
-    happen(editorActions.changed({ build: named('one'), undoable: true }));
+    happen(editorActions.changed({ build: named('one') }));
     happen(editorActions.recorded({ entry: readingOf(1) }));
-    happen(editorActions.changed({ build: named('two'), undoable: true }));
+    happen(editorActions.changed({ build: named('two') }));
     happen(editorActions.undone());
     const names = outbox.calls.map(([kind, id, version, build]) =>
       kind === 'build' ? [kind, id, version, (build as Build).name] : [kind, id],
@@ -129,36 +143,38 @@ describe('effects', () => {
   });
 
   it('settle a stale build on the version that the server has', async () => {
-    store.dispatch(
-      editorActions.stale({ id: BUILD_ID, current: { id: BUILD_ID, version: 9, build: named('theirs') } }),
-    );
+    const ours = store.selectSignal(editorFeature.selectPresent)() as Build;
+    const theirs = named('theirs');
+    const { merged, held, overlaps } = mergeChanges(named('base'), ours, theirs);
+    expect(overlaps.length).toBe(1);
+    const conflict = { current: storedOf(BUILD_ID, 9, theirs), merged, held, overlaps };
+    store.dispatch(editorActions.stale({ id: BUILD_ID, conflict }));
     store.dispatch(editorActions.settled({ keep: 'ours' }));
     await firstValueFrom(effects.settle(sent(editorActions.settled({ keep: 'ours' })), store, box()));
-    expect(outbox.calls).toEqual([['settle', BUILD_ID, 'ours', 9]]);
+    expect(outbox.calls).toEqual([['settle', BUILD_ID, 'ours', 9, ours]]);
   });
 
-  it('hear what the outbox has done, for builds and for the library', async () => {
+  const hear = async (...events: OutboxEvent[]) => {
     const said: ToastMessageOptions[] = [];
     const messages = { add: (message: ToastMessageOptions) => said.push(message) } as unknown as MessageService;
-    const heard = firstValueFrom(effects.hearOutbox(box(), messages).pipe(toArray()));
-    const spec = { id: 's', version: 3, archived: false, spec: newAxleSpec('Heron') };
-    const build = { id: 'b', version: 7, build: named('theirs') };
-    outbox.events.next({ kind: 'saved', of: 'build', record: 'b', version: 2 });
-    outbox.events.next({ kind: 'saved', of: 'library', record: 's', version: 2 });
-    outbox.events.next({ kind: 'appended', record: 'b', entryId: 'e' });
-    outbox.events.next({ kind: 'stale', of: 'build', record: 'b', current: build });
-    outbox.events.next({ kind: 'stale', of: 'library', record: 's', current: spec });
-    outbox.events.next({
-      kind: 'refused',
-      record: 'b',
-      message: 'value.unit must be a length.',
-      write: { kind: 'ledger', record: 'b', entry: readingOf(1) },
-    });
+    const heard = firstValueFrom(effects.hearOutbox(box(), messages, store).pipe(toArray()));
+    for (const event of events) outbox.events.next(event);
     outbox.events.complete();
-    expect(await heard).toEqual([
-      editorActions.saved({ id: 'b', version: 2, at: jasmine.any(String) as unknown as string }),
-      libraryActions.saved({ id: 's', version: 2 }),
-      editorActions.stale({ id: 'b', current: build }),
+    return { actions: await heard, said };
+  };
+
+  it('hear what the outbox has done, for builds and for the library', async () => {
+    const spec = { id: S, version: 3, archived: false, spec: newAxleSpec('Heron') };
+    const { actions, said } = await hear(
+      { kind: 'saved', of: 'build', record: B, version: 2 },
+      { kind: 'saved', of: 'library', record: S, version: 2 },
+      { kind: 'appended', record: B, entryId: 'e' },
+      { kind: 'stale', of: 'library', record: S, current: spec },
+      { kind: 'refused', record: B, message: 'value.unit must be a length.', write: {} as never },
+    );
+    expect(actions).toEqual([
+      editorActions.saved({ id: B, version: 2, at: jasmine.any(String) as unknown as string }),
+      libraryActions.saved({ id: S, version: 2 }),
       libraryActions.stale({ current: spec }),
     ]);
     expect(said.map(({ severity, detail }) => [severity, detail])).toEqual([
@@ -167,19 +183,56 @@ describe('effects', () => {
     ]);
   });
 
+  it('put a stale change together with another one where they touch different places', async () => {
+    const base = store.selectSignal(editorFeature.selectPresent)() as Build;
+    answers = { [`/api/builds/${BUILD_ID}/versions/1`]: { body: storedOf(BUILD_ID, 1, base) } };
+    const ours = { ...base, notes: 'mine' };
+    store.dispatch(editorActions.changed({ build: ours }));
+    const theirs = { ...base, vehicle: 'theirs' };
+    const current = storedOf(BUILD_ID, 5, theirs);
+    const stale = { kind: 'stale', of: 'build', record: BUILD_ID, current, baseVersion: 1, build: ours } as const;
+    const { actions } = await hear(stale);
+    const build = { ...base, notes: 'mine', vehicle: 'theirs' };
+    expect(actions).toEqual([editorActions.merged({ id: BUILD_ID, version: 5, build })]);
+    expect(outbox.calls).toEqual([['settle', BUILD_ID, 'ours', 5, build]]);
+  });
+
+  it('ask where both have changed one place, with what each says and who', async () => {
+    const base = store.selectSignal(editorFeature.selectPresent)() as Build;
+    answers = { [`/api/builds/${BUILD_ID}/versions/1`]: { body: storedOf(BUILD_ID, 1, base) } };
+    const ours = { ...base, notes: 'mine', vehicle: 'x' };
+    store.dispatch(editorActions.changed({ build: ours }));
+    const current = storedOf(BUILD_ID, 5, { ...base, notes: 'theirs' });
+    const { actions } = await hear({
+      kind: 'stale',
+      of: 'build',
+      record: BUILD_ID,
+      current,
+      baseVersion: 1,
+      build: ours,
+    });
+    const [action] = actions as ReturnType<typeof editorActions.stale>[];
+    expect(action?.conflict.overlaps.map(({ path, ours: a, theirs: b }) => [path, a, b])).toEqual([
+      [['notes'], 'mine', 'theirs'],
+    ]);
+    expect([action?.conflict.current.who, action?.conflict.merged.vehicle]).toEqual(['Ben', 'x']);
+    expect(outbox.calls).toEqual([]);
+  });
+
   it('read the library with what still waits here; what the server has not seen yet comes last', async () => {
     const server = [
-      { id: 'a', version: 2, archived: false, spec: newAxleSpec('Heron') },
-      { id: 'c', version: 5, archived: false, spec: newGearboxSpec('Curlew') },
+      { id: B, version: 2, archived: false, spec: newAxleSpec('Heron'), unreadable: null },
+      { id: S, version: 5, archived: false, spec: newGearboxSpec('Curlew'), unreadable: null },
+      { id: crypto.randomUUID(), version: 1, archived: false, spec: null, unreadable: 'name holds a NUL character' },
     ];
     answers = { '/api/library': { body: server } };
     outbox.library.set('new', newAxleSpec('Fresh'));
-    outbox.library.set('a', newAxleSpec('Heron two'));
+    outbox.library.set(B, newAxleSpec('Heron two'));
     const action = await firstValueFrom(loadLibrary(sent(libraryActions.opened()), box()));
     if (action.type !== libraryActions.loaded.type) throw new Error('not loaded');
     expect(action.specs.map(({ id, version, spec }) => [id, version, spec.name])).toEqual([
-      ['a', 2, 'Heron two'],
-      ['c', 5, 'Curlew'],
+      [B, 2, 'Heron two'],
+      [S, 5, 'Curlew'],
       ['new', 0, 'Fresh'],
     ]);
     answers = { '/api/library': 'away' };
@@ -190,16 +243,16 @@ describe('effects', () => {
 
   it('write, settle and put away specs of the library', async () => {
     const spec = newAxleSpec('Heron');
-    const current = { id: 'a', version: 6, archived: false, spec };
-    await firstValueFrom(writeSpec(sent(libraryActions.written({ id: 'a', version: 2, spec })), box()));
+    const current = { id: B, version: 6, archived: false, spec };
+    await firstValueFrom(writeSpec(sent(libraryActions.written({ id: B, version: 2, spec })), box()));
     await firstValueFrom(settleSpec(sent(libraryActions.settled({ current, keep: 'theirs' })), box()));
     expect(outbox.calls).toEqual([
-      ['library', 'a', 2, spec],
-      ['settle', 'a', 'theirs', 6],
+      ['library', B, 2, spec],
+      ['settle', B, 'theirs', 6],
     ]);
-    const away = () => firstValueFrom(putAwaySpec(sent(libraryActions.putAway({ id: 'a', archived: true }))));
+    const away = () => firstValueFrom(putAwaySpec(sent(libraryActions.putAway({ id: B, archived: true }))));
     expect(await away()).toEqual(libraryActions.failed({ problem: 'There is no such build.' }));
-    answers = { '/api/library/a/archive': { body: { id: 'a', archived: true } } };
-    expect(await away()).toEqual(libraryActions.wasPutAway({ id: 'a', archived: true }));
+    answers = { [`/api/library/${B}/archive`]: { body: { id: B, archived: true } } };
+    expect(await away()).toEqual(libraryActions.wasPutAway({ id: B, archived: true }));
   });
 });

@@ -1,4 +1,5 @@
 import { inject } from '@angular/core';
+import { buildSchema, mergeChanges, type Build } from '@hot-spline/model';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
@@ -18,8 +19,9 @@ import {
 import { libraryActions, libraryFeature } from '../library/library-state';
 import { ApiError, api } from './api';
 import { boardActions } from './board';
-import { editorActions, editorFeature } from './editor';
-import { Outbox } from './outbox';
+import { editorActions, editorFeature, type Conflict } from './editor';
+import { LOOKING_KEY, lookingFeature } from './looking';
+import { Outbox, type OutboxEvent } from './outbox';
 import { UI_KEY, uiFeature } from './ui';
 
 /** Tells the other tabs of this browser what was saved. */
@@ -70,7 +72,7 @@ export const loadEditor = createEffect(
         from(
           loadBuild(id, outbox).then(
             ({ waiting, ...loaded }) => {
-              if (waiting) outbox.flush();
+              if (waiting) outbox.release(loaded.id);
               return editorActions.loaded(loaded);
             },
             (error: unknown) =>
@@ -114,13 +116,63 @@ export const settle = createEffect(
     actions.pipe(
       ofType(editorActions.settled),
       withLatestFrom(store.select(editorFeature.selectEditorState)),
-      concatMap(([{ keep }, { id, version }]) => (id !== null ? outbox.settle(id, keep, version) : EMPTY)),
+      concatMap(([{ keep }, { id, version, present }]) =>
+        id === null || !present ? EMPTY : outbox.settle(id, keep, version, keep === 'ours' ? present : undefined),
+      ),
     ),
   { functional: true, dispatch: false },
 );
 
+type StaleBuild = Extract<OutboxEvent, { kind: 'stale'; of: 'build' }>;
+
+/** Our change and the one that reached the server first, put together over the version that ours was made on. */
+async function mergeStale({ record, current, baseVersion, build }: StaleBuild, newest: Build): Promise<Conflict> {
+  const base = await api.buildVersion(record, baseVersion).then(
+    (stored) => stored.build,
+    (error: unknown) => {
+      // Without the common ground every difference is one that somebody has to look at.
+      console.warn('the version that a change was made on could not be read', error);
+      return null;
+    },
+  );
+  const { merged, held, overlaps } = mergeChanges(base ?? build, newest, current.build);
+  if (base !== null) return { current, merged, held, overlaps };
+  const all = mergeChanges(current.build, newest, current.build);
+  return {
+    current,
+    merged: current.build,
+    held: all.held,
+    overlaps: [{ path: [], base: null, ours: newest, theirs: current.build }],
+  };
+}
+
+/** What the outbox did, as what the store has to know. */
+async function heard(event: OutboxEvent, store: Store, outbox: Outbox) {
+  switch (event.kind) {
+    case 'saved': {
+      const { record: id, version } = event;
+      return event.of === 'build'
+        ? editorActions.saved({ id, version, at: new Date().toISOString() })
+        : libraryActions.saved({ id, version });
+    }
+    case 'stale': {
+      if (event.of === 'library') return libraryActions.stale({ current: event.current });
+      const { record: id, current } = event;
+      const editor = store.selectSignal(editorFeature.selectEditorState)();
+      const newest = editor.id === id && editor.present ? editor.present : event.build;
+      const conflict = await mergeStale(event, newest);
+      if (conflict.overlaps.length > 0 || !buildSchema.safeParse(conflict.merged).success)
+        return editorActions.stale({ id, conflict });
+      await outbox.settle(id, 'ours', current.version, conflict.merged);
+      return editorActions.merged({ id, version: current.version, build: conflict.merged });
+    }
+    default:
+      return null;
+  }
+}
+
 export const hearOutbox = createEffect(
-  (outbox = inject(Outbox), messages = inject(MessageService)) =>
+  (outbox = inject(Outbox), messages = inject(MessageService), store = inject(Store)) =>
     outbox.events.pipe(
       tap((event) => {
         if (event.kind === 'saved' || event.kind === 'appended')
@@ -140,24 +192,13 @@ export const hearOutbox = createEffect(
         if (event.kind === 'refused') {
           messages.add({
             severity: 'error',
-            summary: 'The server refused a change',
-            detail: `${event.message} What you see is kept here; put it right and it is sent again.`,
+            summary: 'The server did not take a change',
+            detail: `${event.message} It is kept under “Not taken”: send it again, export it or throw it away there.`,
             sticky: true,
           });
         }
       }),
-      map((event) => {
-        if (event.kind === 'saved') {
-          const { record: id, version } = event;
-          return event.of === 'build'
-            ? editorActions.saved({ id, version, at: new Date().toISOString() })
-            : libraryActions.saved({ id, version });
-        }
-        if (event.kind !== 'stale') return null;
-        return event.of === 'build'
-          ? editorActions.stale({ id: event.record, current: event.current })
-          : libraryActions.stale({ current: event.current });
-      }),
+      concatMap((event) => from(heard(event, store, outbox))),
       filter((action) => action !== null),
     ),
   { functional: true },
@@ -199,10 +240,26 @@ export const hearOtherLibraries = createEffect(
   { functional: true },
 );
 
+export const keepLooking = createEffect(
+  (store = inject(Store)) =>
+    store.select(lookingFeature.selectPoints).pipe(
+      distinctUntilChanged(),
+      tap((points) => localStorage.setItem(LOOKING_KEY, JSON.stringify(points))),
+    ),
+  { functional: true, dispatch: false },
+);
+
+/** Whatever leaves this device carries the name of who works on it. */
+export const signOutbox = createEffect(
+  (store = inject(Store), outbox = inject(Outbox)) =>
+    store.select(uiFeature.selectWho).pipe(tap((who) => outbox.signedBy(() => who))),
+  { functional: true, dispatch: false },
+);
+
 export const keepUi = createEffect(
   (store = inject(Store)) =>
     store.select(uiFeature.selectUiState).pipe(
-      map(({ system, night, findingsOpen }) => JSON.stringify({ system, night, findingsOpen })),
+      map(({ system, night, findingsOpen, who }) => JSON.stringify({ system, night, findingsOpen, who })),
       distinctUntilChanged(),
       tap((text) => {
         localStorage.setItem(UI_KEY, text);

@@ -17,21 +17,28 @@ interface Sent {
 class FakeServer {
   readonly sent: Sent[] = [];
   /** What the next calls are answered with; 200 when nothing is said. */
-  readonly answers: (number | 'away' | { status: number; body: unknown })[] = [];
+  readonly answers: (number | 'away' | 'rubbish' | { status: number; body: unknown })[] = [];
   version = 1;
   gate: Promise<void> = Promise.resolve();
 
+  shop = '60000000-0000-4000-8000-000000000001';
+
   readonly fetch = async (url: string, init: RequestInit): Promise<Response> => {
+    const json = (body: unknown, status = 200) =>
+      new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } });
+    if (url === '/api/shop') return json({ id: this.shop, version: '1', currency: 'EUR' });
+    const id = url.split('/')[3];
     this.sent.push({ method: init.method ?? '', url, body: JSON.parse(String(init.body)) as Sent['body'] });
     const answer = this.answers.shift() ?? 200;
     await this.gate;
     if (answer === 'away') throw new TypeError('Failed to fetch');
+    if (answer === 'rubbish') return new Response('<html>', { status: 200, headers: { 'content-type': 'text/html' } });
     const { status, body } = typeof answer === 'number' ? { status: answer, body: { detail: 'no' } } : answer;
-    if (status === 200) this.version += 1;
-    return new Response(JSON.stringify(status === 200 ? { version: this.version } : body), {
-      status,
-      headers: { 'content-type': 'application/json' },
-    });
+    if (status !== 200) return json(body, status);
+    this.version += 1;
+    return init.method === 'POST'
+      ? json({ id: this.sent.at(-1)?.body['id'] }, 201)
+      : json({ id, version: this.version });
   };
 }
 
@@ -41,7 +48,9 @@ const reading: Reading = {
   id: '50000000-0000-4000-8000-000000000001',
   at: '2026-02-03T04:05:00.000Z',
   subject: { what: 'case-depth', axle: 'rear', side: 'left' },
-  value: entryOf(12.8, 'mm'),
+  who: 'Ada',
+  value: { of: 'number', counts: 'least', entries: [entryOf(12.8, 'mm')] },
+  state: {},
   instrument: 'Depth gauge',
 };
 
@@ -69,6 +78,7 @@ describe('the outbox', () => {
     server = new FakeServer();
     spyOn(window, 'fetch').and.callFake(server.fetch as typeof fetch);
     sessionStorage.clear();
+    localStorage.removeItem('hot-spline.shop');
     outbox = await freshOutbox();
     const db = await openDB('hot-spline-outbox', 1);
     await db.clear('writes');
@@ -82,7 +92,7 @@ describe('the outbox', () => {
     await outbox.putBuild(buildId, 1, named('one'));
     await settled(() => events.length === 1);
     expect(server.sent[0]).toEqual(jasmine.objectContaining({ method: 'PUT', url: `/api/builds/${buildId}` }));
-    expect(Object.keys(server.sent[0]?.body ?? {}).sort()).toEqual(['baseVersion', 'build', 'writeId']);
+    expect(Object.keys(server.sent[0]?.body ?? {}).sort()).toEqual(['baseVersion', 'build', 'who', 'writeId']);
     expect(events[0]).toEqual({ kind: 'saved', of: 'build', record: buildId, version: 2 });
     await settled(() => outbox.waiting() === 0);
   });
@@ -217,6 +227,18 @@ describe('the outbox', () => {
     expect(server.sent.length).toBe(2);
   });
 
+  it('a write over which the server fails again and again is set aside and holds up nothing else', async () => {
+    server.answers.push(500);
+    const other = crypto.randomUUID();
+    const made = [outbox.putLedger(buildId, reading), outbox.putBuild(other, 1, named('other'))];
+    await Promise.all(made);
+    await settled(() => events.some((event) => event.kind === 'saved'));
+    server.answers.push(500, 500);
+    await settled(() => outbox.notTaken().length === 1);
+    expect(outbox.notTaken()[0]?.refusal.status).toBe(500);
+    expect(outbox.waiting()).toBe(0);
+  });
+
   it('keeps order between readings and changes', async () => {
     let open = (): void => undefined;
     server.gate = new Promise((resolve) => (open = resolve));
@@ -234,14 +256,14 @@ describe('the outbox', () => {
 
   const stale = () => ({
     status: 409,
-    body: { detail: 'stale', current: { id: buildId, version: 7, build: named('theirs') } },
+    body: { detail: 'stale', current: { id: buildId, version: 7, who: '', at: '', build: named('theirs') } },
   });
 
   it('holds a stale change until somebody has chosen: ours goes on top of theirs', async () => {
     server.answers.push(stale());
     await outbox.putBuild(buildId, 1, named('ours'));
     await settled(() => events.length === 1);
-    expect(events[0]?.kind).toBe('stale');
+    expect(events[0]).toEqual(jasmine.objectContaining({ kind: 'stale', of: 'build', baseVersion: 1 }));
     outbox.flush();
     await new Promise((resolve) => setTimeout(resolve, 60));
     expect(server.sent.length).toBe(1);
@@ -268,5 +290,95 @@ describe('the outbox', () => {
     expect(events[0]).toEqual(jasmine.objectContaining({ kind: 'refused', message: 'value.unit must be a length.' }));
     expect(events[1]?.kind).toBe('saved');
     await settled(() => outbox.waiting() === 0);
+  });
+
+  describe('keeps what the server does not take', () => {
+    for (const status of [400, 404, 409, 413, 415, 422]) {
+      it(`${status}: it stays, with why, over a reload, until it is sent again`, async () => {
+        server.answers.push({ status, body: { detail: `no, ${status}` } });
+        await outbox.putLedger(buildId, reading);
+        await settled(() => outbox.notTaken().length === 1);
+        expect(outbox.waiting()).toBe(0);
+        outbox = await freshOutbox();
+        const [kept] = outbox.notTaken();
+        expect([kept?.refusal.status, kept?.refusal.message]).toEqual([status, `no, ${status}`]);
+        expect((await outbox.pending(buildId)).entries).toEqual([reading]);
+        const sent = server.sent.length;
+        await outbox.sendAgain(kept?.key ?? 0);
+        await settled(() => outbox.notTaken().length === 0 && outbox.waiting() === 0);
+        expect(server.sent.slice(sent).map(({ body }) => body['id'])).toEqual([reading.id]);
+      });
+    }
+
+    it('an answer that can’t be read is no acknowledgement', async () => {
+      server.answers.push('rubbish');
+      await outbox.putBuild(buildId, 1, named('one'));
+      await settled(() => outbox.notTaken().length === 1);
+      expect(outbox.notTaken()[0]?.refusal.message).toContain('can’t be read');
+    });
+
+    it('it can be exported, and thrown away by the person alone', async () => {
+      server.answers.push(404);
+      await outbox.putLedger(buildId, reading);
+      await settled(() => outbox.notTaken().length === 1);
+      const file = JSON.parse(await outbox.exportNotTaken().text()) as { writes: { entry: unknown }[] };
+      expect(file.writes[0]?.entry).toEqual(reading);
+      await outbox.discard(outbox.notTaken()[0]?.key ?? 0);
+      expect(outbox.notTaken()).toEqual([]);
+      expect((await outbox.pending(buildId)).entries).toEqual([]);
+    });
+
+    for (const status of [401, 403]) {
+      it(`${status} is a pause: nothing is lost, and all goes on when somebody says so`, async () => {
+        server.answers.push({ status, body: { detail: 'Sign in first.' } });
+        await outbox.putLedger(buildId, reading);
+        await settled(() => outbox.paused() !== null);
+        expect(outbox.paused()).toEqual({ why: 'signed-out', message: 'Sign in first.' });
+        await outbox.putBuild(buildId, 1, named('one'));
+        expect(outbox.waiting()).toBe(2);
+        expect(server.sent.length).toBe(1);
+        outbox.resume();
+        await settled(() => outbox.waiting() === 0);
+        expect(events.map(({ kind }) => kind)).toEqual(['appended', 'saved']);
+      });
+    }
+
+    it('a server that is another shop gets nothing', async () => {
+      await outbox.putLedger(buildId, reading);
+      await settled(() => outbox.waiting() === 0);
+      server.answers.push('away', 'away');
+      await outbox.putBuild(buildId, 1, named('one'));
+      await settled(() => outbox.trouble() !== null);
+      server.answers.length = 0;
+      server.shop = '60000000-0000-4000-8000-000000000002';
+      const sent = server.sent.length;
+      await settled(() => outbox.paused() !== null);
+      expect(outbox.paused()?.why).toBe('other-shop');
+      expect(outbox.waiting()).toBe(1);
+      expect(server.sent.length).toBe(sent);
+      server.shop = '60000000-0000-4000-8000-000000000001';
+      outbox.resume();
+      await settled(() => outbox.waiting() === 0);
+    });
+  });
+
+  it('what an earlier program left is sent as one of today', async () => {
+    const db = await openDB('hot-spline-outbox', 1);
+    const [old] = [{ ...reading, value: entryOf(12.8, 'mm') }].map(({ who: _, state: __, ...rest }) => rest);
+    await db.add('writes', { kind: 'ledger', record: buildId, entry: old });
+    db.close();
+    outbox.flush();
+    await settled(() => outbox.waiting() === 0 && server.sent.length === 1);
+    expect(server.sent[0]?.body).toEqual({ ...reading, who: '' } as never);
+  });
+
+  it('a merge stands for all that waited', async () => {
+    server.answers.push(stale());
+    await outbox.putBuild(buildId, 1, named('ours'));
+    await settled(() => events.length === 1);
+    await outbox.putBuild(buildId, 1, named('ours, later'));
+    await outbox.settle(buildId, 'ours', 7, named('merged'));
+    await settled(() => outbox.waiting() === 0);
+    expect(server.sent.slice(1).map(({ body }) => [body.build.name, body.baseVersion])).toEqual([['merged', 7]]);
   });
 });

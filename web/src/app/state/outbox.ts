@@ -1,82 +1,51 @@
 import { DestroyRef, Injectable, computed, inject, signal } from '@angular/core';
-import type { Build, LedgerEntry, LibrarySpec } from '@hot-spline/model';
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { FORMAT_VERSION, type Build, type LedgerEntry, type LibrarySpec } from '@hot-spline/model';
 import { Subject } from 'rxjs';
 import { ApiError, api, type StoredBuild, type StoredSpec } from './api';
+import { note, notes } from './outbox-notes';
+import { DATABASE, openOutbox, openWrite, type OutboxDatabase, type Refusal, type Write } from './outbox-store';
 
-interface Versioned {
-  /** Id of the build or the library spec. */
-  readonly record: string;
-  readonly writeId: string;
-  /** The acknowledged version that the change was made on; moved on when an own write before it is acknowledged. */
-  readonly baseVersion: number;
-}
-
-interface BuildWrite extends Versioned {
-  readonly kind: 'build';
-  readonly build: Build;
-}
-
-interface LibraryWrite extends Versioned {
-  readonly kind: 'library';
-  readonly spec: LibrarySpec;
-}
-
-interface LedgerWrite {
-  readonly kind: 'ledger';
-  readonly record: string;
-  readonly entry: LedgerEntry;
-}
-
-export type Write = BuildWrite | LibraryWrite | LedgerWrite;
-
-interface OutboxSchema extends DBSchema {
-  writes: { key: number; value: Write; indexes: { record: string } };
-}
+export type { Write } from './outbox-store';
 
 /** `of` says what `record` is the id of. */
 export type OutboxEvent =
   | { readonly kind: 'saved'; readonly of: 'build' | 'library'; readonly record: string; readonly version: number }
   | { readonly kind: 'appended'; readonly record: string; readonly entryId: string }
-  | { readonly kind: 'stale'; readonly of: 'build'; readonly record: string; readonly current: StoredBuild }
+  | {
+      readonly kind: 'stale';
+      readonly of: 'build';
+      readonly record: string;
+      readonly current: StoredBuild;
+      readonly baseVersion: number;
+      readonly build: Build;
+    }
   | { readonly kind: 'stale'; readonly of: 'library'; readonly record: string; readonly current: StoredSpec }
   | { readonly kind: 'refused'; readonly record: string; readonly message: string; readonly write: Write };
 
-const DATABASE = 'hot-spline-outbox';
+/** A write that the server did not take: kept until it is sent again with success, or thrown away by the person. */
+export interface NotTaken {
+  readonly key: number;
+  readonly write: Write;
+  readonly refusal: Refusal;
+}
+
+/** Why nothing is sent for now, although the server answers. */
+export type Pause =
+  { readonly why: 'signed-out'; readonly message: string } | { readonly why: 'other-shop'; readonly message: string };
+
 const RETRY_MS = [1000, 2000, 4000];
-const NOTE = 'hot-spline.entering.';
-let noted = 0;
+/** A server that fails over one write is tried so often before the write is set aside. */
+const TRIES = 3;
+const SHOP_KEY = 'hot-spline.shop';
+
+/** Sending the same again a little later may work: nobody answered, or whoever did is busy. */
+const passing = ({ status, unreadable }: ApiError): boolean =>
+  status === 0 || status === 429 || (status === 503 && unreadable);
 
 /**
- * A write on its way into IndexedDB, noted where a reload in the very same moment can't lose it.
- * @returns what takes the note away again
- */
-function note(write: Write): () => void {
-  noted += 1;
-  const key = `${NOTE}${Date.now()}.${String(noted).padStart(9, '0')}`;
-  try {
-    sessionStorage.setItem(key, JSON.stringify(write));
-  } catch (error) {
-    // A full session store only opens the moment between here and IndexedDB again.
-    console.warn('a change could not be noted before it is kept', error);
-  }
-  return () => sessionStorage.removeItem(key);
-}
-
-/** Writes that a reload caught on their way, oldest first. */
-function notes(): { write: Write; done: () => void }[] {
-  return Object.keys(sessionStorage)
-    .filter((key) => key.startsWith(NOTE))
-    .sort()
-    .map((key) => ({
-      write: JSON.parse(sessionStorage.getItem(key) ?? '') as Write,
-      done: () => sessionStorage.removeItem(key),
-    }));
-}
-
-/**
- * Writes on their way to the server. Each is put into IndexedDB first and taken out when the server has acknowledged
- * it, in order; what can't be sent waits, over reloads too. Ids are made here, so that a retry never doubles a write.
+ * Writes on their way to the server. Each is put into IndexedDB first; it leaves only when the server has acknowledged
+ * it or the person has thrown it away. Each record has a queue of its own: what one can't send holds up no other. Ids
+ * are made here, so that a retry never doubles a write.
  */
 @Injectable({ providedIn: 'root' })
 export class Outbox {
@@ -86,13 +55,12 @@ export class Outbox {
   readonly waiting = computed(() => this.stored() + this.entering());
   /** Why the last try failed; null while all goes well. */
   readonly trouble = signal<string | null>(null);
+  /** Sending rests until somebody has done something about it. */
+  readonly paused = signal<Pause | null>(null);
+  readonly notTaken = signal<readonly NotTaken[]>([]);
   readonly events = new Subject<OutboxEvent>();
 
-  private readonly database: Promise<IDBPDatabase<OutboxSchema>> = openDB<OutboxSchema>(DATABASE, 1, {
-    upgrade(db) {
-      db.createObjectStore('writes', { autoIncrement: true }).createIndex('record', 'record');
-    },
-  });
+  private readonly database: Promise<OutboxDatabase> = openOutbox();
   /** Ends when everything made so far is in IndexedDB. */
   private entered: Promise<void>;
   /** Records whose first write is stale: held until somebody has said what to keep. */
@@ -101,8 +69,14 @@ export class Outbox {
   readonly holding = computed(() => this.held().size > 0);
   /** Writes of this tab that nobody has tried to send: only these may still be replaced by a newer one. */
   private readonly untried = new Set<number>();
+  /** How often the server has failed over a write. */
+  private readonly failed = new Map<number, number>();
   /** Last version of each record that the server acknowledged to this tab; a change made meanwhile builds on it. */
   private readonly acknowledged = new Map<string, number>();
+  /** Whose name is stamped on what is written. */
+  private who: () => string = () => '';
+  /** The shop that this tab has met; asked for again after the server was away: it may be another one then. */
+  private shop: string | null = null;
   private sending = false;
   private closed = false;
   private failures = 0;
@@ -120,18 +94,28 @@ export class Outbox {
     this.flush();
   }
 
+  /** Says whose writes these are from now on. */
+  signedBy(who: () => string): void {
+    this.who = who;
+  }
+
+  private common(record: string) {
+    const shop = this.shop ?? localStorage.getItem(SHOP_KEY);
+    return { record, who: this.who(), shop, formatVersion: FORMAT_VERSION, refused: null };
+  }
+
   /** Puts the newest specification of a build into the queue; one that nobody has tried to send is replaced. */
   putBuild(record: string, baseVersion: number, build: Build): Promise<void> {
-    return this.enter({ kind: 'build', record, writeId: crypto.randomUUID(), baseVersion, build });
+    return this.enter({ kind: 'build', ...this.common(record), writeId: crypto.randomUUID(), baseVersion, build });
   }
 
   /** The same for a spec of the library; `baseVersion` 0 for a new one. */
   putLibrary(record: string, baseVersion: number, spec: LibrarySpec): Promise<void> {
-    return this.enter({ kind: 'library', record, writeId: crypto.randomUUID(), baseVersion, spec });
+    return this.enter({ kind: 'library', ...this.common(record), writeId: crypto.randomUUID(), baseVersion, spec });
   }
 
   putLedger(record: string, entry: LedgerEntry): Promise<void> {
-    return this.enter({ kind: 'ledger', record, entry });
+    return this.enter({ kind: 'ledger', ...this.common(record), entry });
   }
 
   /** Noted at once, then stored in the order in which they were made. */
@@ -185,10 +169,14 @@ export class Outbox {
     await tx.done;
   }
 
-  /** What waits for a build, oldest first. */
-  async pending(buildId: string): Promise<{ build: Build | null; entries: LedgerEntry[] }> {
+  private async of(record: string): Promise<Write[]> {
     await this.entered;
-    const writes = await (await this.database).getAllFromIndex('writes', 'record', buildId);
+    return (await (await this.database).getAllFromIndex('writes', 'record', record)).map(openWrite);
+  }
+
+  /** What waits for a build, oldest first; also what was not taken, so that it stays on the screen. */
+  async pending(buildId: string): Promise<{ build: Build | null; entries: LedgerEntry[] }> {
+    const writes = await this.of(buildId);
     return {
       build: writes.findLast((write) => write.kind === 'build')?.build ?? null,
       entries: writes.flatMap((write) => (write.kind === 'ledger' ? [write.entry] : [])),
@@ -198,28 +186,72 @@ export class Outbox {
   /** The newest waiting version of each spec of the library, by its id. */
   async pendingLibrary(): Promise<Map<string, LibrarySpec>> {
     await this.entered;
-    const writes = await (await this.database).getAll('writes');
+    const writes = (await (await this.database).getAll('writes')).map(openWrite);
     return new Map(writes.flatMap((write) => (write.kind === 'library' ? [[write.record, write.spec] as const] : [])));
   }
 
-  /** After a stale answer: sends ours on top of `version`, or drops it. */
-  async settle(record: string, keep: 'ours' | 'theirs', version: number): Promise<void> {
+  /** After a stale answer: sends ours on top of `version`, as `merged` where it was put together, or drops it. */
+  async settle(record: string, keep: 'ours' | 'theirs', version: number, merged?: Build): Promise<void> {
     await this.entered;
     const tx = (await this.database).transaction('writes', 'readwrite');
+    let first = true;
     for (let cursor = await tx.store.index('record').openCursor(record); cursor; cursor = await cursor.continue()) {
-      if (cursor.value.kind === 'ledger') continue;
-      if (keep === 'theirs') await cursor.delete();
-      else await cursor.update({ ...cursor.value, writeId: crypto.randomUUID(), baseVersion: version });
+      const waiting = openWrite(cursor.value);
+      if (waiting.kind === 'ledger' || waiting.refused) continue;
+      // A merge stands for all that waited: it was made from the newest of them.
+      if (keep === 'theirs' || (merged && !first)) await cursor.delete();
+      else {
+        const moved = { ...waiting, writeId: crypto.randomUUID(), baseVersion: version };
+        await cursor.update(moved.kind === 'build' && merged ? { ...moved, build: merged } : moved);
+      }
+      first = false;
     }
     await tx.done;
+    this.acknowledged.set(record, Math.max(version, this.acknowledged.get(record) ?? 0));
     this.held.update((held) => new Set([...held].filter((one) => one !== record)));
     await this.count();
     this.flush();
   }
 
-  /** Sends what waits, unless that is under way. */
+  /** Tries a held record again, for whoever can choose now. */
+  release(record: string): void {
+    this.held.update((held) => new Set([...held].filter((one) => one !== record)));
+    this.flush();
+  }
+
+  /** Sends a write that was not taken once more. */
+  async sendAgain(key: number): Promise<void> {
+    const db = await this.database;
+    const kept = await db.get('writes', key);
+    if (kept) await db.put('writes', { ...openWrite(kept), refused: null }, key);
+    this.failed.delete(key);
+    await this.count();
+    this.flush();
+  }
+
+  /** Throws a write away: the only way out beside the server's acknowledgement. */
+  async discard(key: number): Promise<void> {
+    await (await this.database).delete('writes', key);
+    await this.count();
+  }
+
+  /** Everything that was not taken, as an open file. */
+  exportNotTaken(): Blob {
+    const writes = this.notTaken().map(({ write }) => write);
+    const file = { format: 'hot-spline/not-taken', formatVersion: FORMAT_VERSION, writes };
+    return new Blob([JSON.stringify(file, null, 2)], { type: 'application/json' });
+  }
+
+  /** Goes on after a pause: somebody signed in again, or this is the right shop after all. */
+  resume(): void {
+    this.paused.set(null);
+    this.shop = null;
+    this.flush();
+  }
+
+  /** Sends what waits, unless that is under way or rests. */
   flush(): void {
-    if (this.sending || this.closed) return;
+    if (this.sending || this.closed || this.paused()) return;
     clearTimeout(this.timer);
     this.sending = true;
     const run = async (): Promise<void> => {
@@ -232,6 +264,7 @@ export class Outbox {
         this.trouble.set(null);
       } catch (error) {
         if (!(error instanceof ApiError)) throw error;
+        this.shop = null;
         this.trouble.set(error.message);
         const wait = RETRY_MS[Math.min(this.failures, RETRY_MS.length - 1)];
         this.failures += 1;
@@ -244,57 +277,125 @@ export class Outbox {
     void run();
   }
 
+  /** Asks which shop answers before the first write goes out, and whenever the server was away. */
+  private async meetShop(): Promise<void> {
+    if (this.shop !== null) return;
+    const { id } = await api.shop();
+    this.shop = id;
+    localStorage.setItem(SHOP_KEY, id);
+  }
+
+  /** Goes through the queues, one write of each record after the other. */
   private async send(): Promise<void> {
     const db = await this.database;
+    /** Records that can't go on for now, each with its own reason. */
+    const resting = new Set<string>();
+    let later: ApiError | null = null;
     for (;;) {
-      const tx = db.transaction('writes');
-      let cursor = await tx.store.openCursor();
-      while (cursor && this.held().has(cursor.value.record)) cursor = await cursor.continue();
-      if (!cursor) return;
-      this.untried.delete(cursor.primaryKey);
-      await this.sendOne(db, cursor.primaryKey, cursor.value);
+      const next = await this.next(db, resting);
+      if (!next) break;
+      await this.meetShop();
+      if (next.write.shop !== null && next.write.shop !== this.shop) {
+        resting.add(next.write.record);
+        this.paused.set({
+          why: 'other-shop',
+          message: 'This server is another shop than the one that these were made for.',
+        });
+        continue;
+      }
+      this.untried.delete(next.key);
+      try {
+        await this.sendOne(db, next.key, next.write);
+      } catch (error) {
+        if (!(error instanceof ApiError)) throw error;
+        if (error.status === 401 || error.status === 403) {
+          this.paused.set({ why: 'signed-out', message: error.message });
+          return;
+        }
+        // Nobody is there: nothing else will get through either.
+        if (error.status === 0) throw error;
+        resting.add(next.write.record);
+        later = error;
+      }
       await this.count();
+    }
+    if (later) throw later;
+  }
+
+  private async next(db: OutboxDatabase, resting: ReadonlySet<string>): Promise<{ key: number; write: Write } | null> {
+    const tx = db.transaction('writes');
+    for (let cursor = await tx.store.openCursor(); cursor; cursor = await cursor.continue()) {
+      const write = openWrite(cursor.value);
+      if (write.refused || this.held().has(write.record) || resting.has(write.record)) continue;
+      return { key: cursor.primaryKey, write };
+    }
+    return null;
+  }
+
+  private async sendOne(db: OutboxDatabase, key: number, write: Write): Promise<void> {
+    try {
+      await this.transmit(db, key, write);
+      this.failed.delete(key);
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      const { status } = error;
+      if (passing(error) || status === 401 || status === 403) throw error;
+      if (status === 409 && write.kind !== 'ledger' && this.isStale(write, error)) return;
+      if (status >= 500) {
+        const times = (this.failed.get(key) ?? 0) + 1;
+        this.failed.set(key, times);
+        if (times < TRIES) throw error;
+      }
+      const refusal = { status, message: error.message, at: new Date().toISOString() };
+      await db.put('writes', { ...write, refused: refusal }, key);
+      this.events.next({ kind: 'refused', record: write.record, message: error.message, write });
     }
   }
 
-  private async sendOne(db: IDBPDatabase<OutboxSchema>, key: number, write: Write): Promise<void> {
-    const { record } = write;
-    try {
-      if (write.kind === 'ledger') {
-        await api.append(record, write.entry);
-        await db.delete('writes', key);
-        this.events.next({ kind: 'appended', record, entryId: write.entry.id });
-        return;
-      }
-      const { writeId, baseVersion } = write;
-      const { version } =
-        write.kind === 'build'
-          ? await api.save(record, { writeId, baseVersion, build: write.build })
-          : await api.saveSpec(record, { writeId, baseVersion, spec: write.spec });
-      await this.acknowledge(db, key, write, version);
-      this.events.next({ kind: 'saved', of: write.kind, record, version });
-    } catch (error) {
-      if (!(error instanceof ApiError) || error.passing) throw error;
-      const { current } = error.body;
-      if (error.status === 409 && write.kind !== 'ledger' && current) {
-        this.held.update((held) => new Set([...held, record]));
-        this.events.next(
-          write.kind === 'build'
-            ? { kind: 'stale', of: 'build', record, current: current as StoredBuild }
-            : { kind: 'stale', of: 'library', record, current: current as StoredSpec },
-        );
-        return;
-      }
+  private async transmit(db: OutboxDatabase, key: number, write: Write): Promise<void> {
+    const { record, who } = write;
+    if (write.kind === 'ledger') {
+      await api.append(record, write.entry);
       await db.delete('writes', key);
-      this.events.next({ kind: 'refused', record, message: error.message, write });
+      this.events.next({ kind: 'appended', record, entryId: write.entry.id });
+      return;
     }
+    const { writeId, baseVersion } = write;
+    const { version } =
+      write.kind === 'build'
+        ? await api.save(record, { writeId, baseVersion, who, build: write.build })
+        : await api.saveSpec(record, { writeId, baseVersion, who, spec: write.spec });
+    await this.acknowledge(db, key, record, writeId, version);
+    this.events.next({ kind: 'saved', of: write.kind, record, version });
+  }
+
+  /** Another change reached the server first: the record is held until somebody, or a merge, has said what to keep. */
+  private isStale(write: Exclude<Write, { kind: 'ledger' }>, error: ApiError): boolean {
+    const { current } = error.body;
+    if (!current) return false;
+    const { record } = write;
+    this.held.update((held) => new Set([...held, record]));
+    this.events.next(
+      write.kind === 'build'
+        ? {
+            kind: 'stale',
+            of: 'build',
+            record,
+            current: current as StoredBuild,
+            baseVersion: write.baseVersion,
+            build: write.build,
+          }
+        : { kind: 'stale', of: 'library', record, current: current as StoredSpec },
+    );
+    return true;
   }
 
   /** Takes the write out, unless another tab has put a newer one in its place; what is left builds on `version`. */
   private async acknowledge(
-    db: IDBPDatabase<OutboxSchema>,
+    db: OutboxDatabase,
     key: number,
-    { record, writeId }: Versioned,
+    record: string,
+    writeId: string,
     version: number,
   ): Promise<void> {
     this.acknowledged.set(record, version);
@@ -309,6 +410,16 @@ export class Outbox {
   }
 
   private async count(): Promise<void> {
-    this.stored.set(await (await this.database).count('writes'));
+    const db = await this.database;
+    const tx = db.transaction('writes');
+    const notTaken: NotTaken[] = [];
+    let waiting = 0;
+    for (let cursor = await tx.store.openCursor(); cursor; cursor = await cursor.continue()) {
+      const write = openWrite(cursor.value);
+      if (write.refused) notTaken.push({ key: cursor.primaryKey, write, refusal: write.refused });
+      else waiting += 1;
+    }
+    this.stored.set(waiting);
+    this.notTaken.set(notTaken);
   }
 }

@@ -1,4 +1,4 @@
-import type { UnitSystem } from '@hot-spline/core';
+import { cutText, type UnitSystem } from '@hot-spline/core';
 import type { AxleName } from '@hot-spline/model';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 
@@ -11,6 +11,8 @@ export interface UiState {
   /** Id of the figure whose working is open. */
   readonly working: string | null;
   readonly keysOpen: boolean;
+  /** Who works on this device; stamped on every write. Empty while nobody has said. */
+  readonly who: string;
 }
 
 export const UI_KEY = 'hot-spline.ui';
@@ -24,6 +26,7 @@ export function storedUi(text: string | null, prefersNight: boolean): UiState {
     axle: 'rear',
     working: null,
     keysOpen: false,
+    who: '',
   };
   if (text === null) return defaults;
   let stored: Partial<UiState>;
@@ -37,6 +40,7 @@ export function storedUi(text: string | null, prefersNight: boolean): UiState {
     system: stored.system === 'metric' ? 'metric' : 'inch',
     night: typeof stored.night === 'boolean' ? stored.night : prefersNight,
     findingsOpen: stored.findingsOpen !== false,
+    who: typeof stored.who === 'string' ? cutText(stored.who, 60) : '',
   };
 }
 
@@ -51,6 +55,7 @@ export const uiActions = createActionGroup({
     workingOpened: props<{ figure: string }>(),
     workingClosed: emptyProps(),
     keysFlipped: emptyProps(),
+    whoChosen: props<{ who: string }>(),
   },
 });
 
@@ -67,6 +72,7 @@ export const uiFeature = createFeature({
     on(uiActions.axleChosen, (state, { axle }) => ({ ...state, axle })),
     on(uiActions.workingOpened, (state, { figure }) => ({ ...state, working: figure })),
     on(uiActions.workingClosed, (state) => ({ ...state, working: null })),
+    on(uiActions.whoChosen, (state, { who }) => ({ ...state, who })),
     on(uiActions.keysFlipped, (state) => ({ ...state, keysOpen: !state.keysOpen })),
   ),
 });

@@ -130,9 +130,9 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
       </table>
     </div>
     <p class="soft">
-      FoundFinal for the use in the brief by what each gives of the best where it counts, less its push off the line: our
-      weights. The left wheel is the slippery, the lifted and the inner one. The other units are ordinary ones of their
-      type, ours: the maker’s sheet wins. {{ ownWords() }} Tyres as dry friction.
+      FoundFinal for the use in the brief by what each gives of the best where it counts, less its push off the line:
+      our weights. The left wheel is the slippery, the lifted and the inner one. The other units are ordinary ones of
+      their type, ours: the maker’s sheet wins. {{ ownWords() }} Tyres as dry friction.
     </p>
   `,
   styles: `

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { LIMITS, type Entry, type NumberRange, type Quantity } from '@hot-spline/core';
-import { UNIT_PARTS, type Unit } from '@hot-spline/model';
+import { insertFit, readingEntry, UNIT_PARTS, type Unit } from '@hot-spline/model';
 import { ToggleSwitch } from 'primeng/toggleswitch';
 import { EntryField } from '../shared/entry-field';
 import { Bench } from '../state/bench';
@@ -94,9 +94,10 @@ const FIELDS: readonly PartField[] = [
         name="insert-fit"
         label="Fit, measured"
         quantity="length"
-        [range]="fitRange"
-        [usual]="usualFit"
-        [entry]="fit()?.value ?? null"
+        scale="small"
+        [range]="fitKind.range"
+        [plausible]="fitKind.plausible"
+        [entry]="fit()"
         placeholder="not yet"
         [enterOnly]="true"
         (taken)="measure($event.entry)"
@@ -127,9 +128,11 @@ const FIELDS: readonly PartField[] = [
 export class UnitParts {
   private readonly bench = inject(Bench);
   protected readonly unit = computed(() => this.bench.axle()?.unit ?? null);
-  protected readonly fitRange = LIMITS.thicknessMm;
-  protected readonly usualFit = [0.02, 0.6] as const;
-  protected readonly fit = computed(() => this.bench.readingOf({ what: 'insert-fit', axle: this.bench.axleName() }));
+  protected readonly fitKind = insertFit.value;
+  protected readonly fit = computed(() => {
+    const reading = this.bench.readingOf(insertFit.of({ axle: this.bench.axleName() }));
+    return reading ? readingEntry(reading) : null;
+  });
   protected readonly fields = computed(() => {
     const unit = this.unit();
     if (!unit) return [];
@@ -151,7 +154,7 @@ export class UnitParts {
   }
 
   protected measure(entry: Entry): void {
-    this.bench.record({ what: 'insert-fit', axle: this.bench.axleName() }, entry, 'Feeler gauge');
+    this.bench.record(insertFit.of({ axle: this.bench.axleName() }), entry, 'Feeler gauge');
   }
 
   protected engage(engaged: boolean): void {

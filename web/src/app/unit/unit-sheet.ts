@@ -1,7 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { LIMITS } from '@hot-spline/core';
-import { UNIT_TYPES, UNIT_TYPE_WORDS, lockCurve, rampOn, unitAs, type PlateSpec, type Unit } from '@hot-spline/model';
+import {
+  UNIT_TYPES,
+  UNIT_TYPE_WORDS,
+  lockCurve,
+  rampOn,
+  unitAs,
+  type PlateSpec,
+  type Unit,
+  unitFigures,
+} from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { SelectButton } from 'primeng/selectbutton';
 import { Chart, chartColours } from '../shared/chart';
@@ -10,7 +19,9 @@ import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
+import { activeTab } from '../shared/active-tab';
 import { Tabs } from '../shared/tabs';
+import { UNIT_TABS } from './tabs';
 import { Bench } from '../state/bench';
 import { uiFeature } from '../state/ui';
 import { Library } from '../library/library';
@@ -45,17 +56,12 @@ export class UnitSheet {
   readonly at = input<string>();
   readonly tab = input<string>();
   protected readonly bench = inject(Bench);
+  protected readonly ids = unitFigures;
   private readonly library = inject(Library);
   private readonly night = inject(Store).selectSignal(uiFeature.selectNight);
 
-  protected readonly tabs = [
-    { tab: 'unit', label: 'This unit' },
-    { tab: 'compare', label: 'Side by side' },
-    { tab: 'tune', label: 'Tune' },
-  ];
-  protected readonly active = computed(
-    () => (this.at() ? undefined : this.tabs.find(({ tab }) => tab === this.tab())?.tab) ?? 'unit',
-  );
+  protected readonly tabs = UNIT_TABS;
+  protected readonly active = activeTab(UNIT_TABS, this.tab);
 
   protected readonly angleRange = { min: 0, max: 90, unit: '°' };
   protected readonly radiusRange = LIMITS.radiusMm;
@@ -96,7 +102,7 @@ export class UnitSheet {
 
   constructor() {
     this.library.open();
-    jumpTo(this.at, undefined, () => ({ tab: this.active() }));
+    jumpTo(this.at, () => ({ tab: this.active() }));
   }
 
   /** What another type does not use is kept, and comes back with its type. */

@@ -1,5 +1,6 @@
+import { entryOf } from '@hot-spline/core';
 import { CompareTab } from './compare-tab';
-import { deriveBuild, lockCurve } from '@hot-spline/model';
+import { deriveBuild, insertFit, lockCurve } from '@hot-spline/model';
 import { plateBuild } from '../../testing/drift';
 import { Screen, openBench, plateOf } from '../../testing/harness';
 import { chartColours } from '../shared/chart';
@@ -78,7 +79,11 @@ describe('the unit sheet', () => {
     expect(screen.figure('unit.rear.drive.bias')).toBe('1.00');
     await screen.choose('Type', 'friction-insert');
     await screen.type('Fit, measured', '0.2 mm');
-    expect(bench.readingOf({ what: 'insert-fit', axle: 'rear' })?.value.typed).toBe('0.2 mm');
+    expect(bench.readings().get(insertFit.key({ axle: 'rear' }))?.value).toEqual({
+      of: 'number',
+      counts: 'least',
+      entries: [entryOf(0.2, 'mm')],
+    });
   });
 });
 

@@ -1,0 +1,15 @@
+import { changesBetween } from './changes';
+import type { Build } from './schema';
+
+const within = (path: string, place: string): boolean =>
+  place === path || place.startsWith(`${path}.`) || path.startsWith(`${place}.`);
+
+/** A build with what was changed taken off the list of what nobody has said yet. */
+export function settleAssumed(before: Build, after: Build): Build {
+  if (after.assumed.length === 0) return after;
+  const changed = changesBetween({ ...before, assumed: [] }, { ...after, assumed: [] }).map(({ path }) =>
+    path.filter((step) => !step.startsWith('#')).join('.'),
+  );
+  const assumed = after.assumed.filter((path) => !changed.some((place) => within(path, place)));
+  return assumed.length === after.assumed.length ? after : { ...after, assumed };
+}

@@ -1,0 +1,17 @@
+import type { WebCapability } from '../shared/descriptor';
+import { BRIEF_TABS } from './tabs';
+
+export const identity: WebCapability = {
+  name: 'identity',
+  sheets: [
+    {
+      sheet: 'brief',
+      name: 'Brief and axle',
+      group: 'Specify',
+      key: 'i',
+      tabs: BRIEF_TABS,
+      load: () => import('./brief-sheet').then((m) => m.BriefSheet),
+    },
+  ],
+  stations: [],
+};

@@ -1,0 +1,25 @@
+import type { WebCapability } from '../shared/descriptor';
+import { SETS_TABS } from './tabs';
+
+export const road: WebCapability = {
+  name: 'road',
+  sheets: [
+    {
+      sheet: 'road',
+      name: 'Run',
+      group: 'Specify',
+      key: 'r',
+      tabs: [],
+      load: () => import('./road-sheet').then((m) => m.RoadSheet),
+    },
+    {
+      sheet: 'sets',
+      name: 'Gear sets',
+      group: 'Specify',
+      key: 's',
+      tabs: SETS_TABS,
+      load: () => import('./sets-sheet').then((m) => m.SetsSheet),
+    },
+  ],
+  stations: [],
+};

@@ -1,0 +1,61 @@
+import type { Type } from '@angular/core';
+import type { UnitSystem } from '@hot-spline/core';
+import type { Build, Derived, FigureId, Place, StationKind } from '@hot-spline/model';
+
+/** Headings of the Rail, in the order of work. */
+export const RAIL_GROUPS = ['Specify', 'Kept'] as const;
+
+export interface TabDescriptor {
+  readonly tab: string;
+  readonly label: string;
+}
+
+/** One sheet of a capability: its place in the frame follows from this. */
+export interface SheetDescriptor {
+  /** Its address, and what a place of the model names. */
+  readonly sheet: string;
+  readonly name: string;
+  readonly group: (typeof RAIL_GROUPS)[number];
+  /** Follows `g`. */
+  readonly key: string;
+  /** The first one is shown where none is named. */
+  readonly tabs: readonly TabDescriptor[];
+  readonly load: () => Promise<Type<unknown>>;
+  /** What `m` measures next here; null where nothing is left to measure. */
+  readonly measure?: (derived: Derived) => Place | null;
+  /** Parts that the finder knows, and where each is put right. */
+  readonly parts?: (build: Build) => readonly { readonly name: string; readonly more: string; readonly place: Place }[];
+  /** Shows how many entries it holds, in place of a verdict. */
+  readonly counts?: 'ledger';
+}
+
+/** What a station shows with: figures of the followed axle at the operating point. */
+export interface StationContext {
+  readonly build: Build;
+  readonly derived: Derived;
+  readonly system: UnitSystem;
+  /** A figure as text, `–` where there is none. */
+  readonly figure: (id: FigureId, decimals?: number) => string;
+  /** A figure as a number, 0 where there is none. */
+  readonly number: (id: FigureId) => number;
+}
+
+export interface StationText {
+  readonly name: string;
+  readonly main: string;
+  readonly sub: string;
+}
+
+/** One station of the Line: the sheet that it opens, and what it shows; null where the driveline has no such part. */
+export interface StationDescriptor {
+  readonly kind: StationKind;
+  readonly sheet: string;
+  readonly show: (context: StationContext) => StationText | null;
+}
+
+/** What a capability brings to the interface. */
+export interface WebCapability {
+  readonly name: string;
+  readonly sheets: readonly SheetDescriptor[];
+  readonly stations: readonly StationDescriptor[];
+}

@@ -1,0 +1,102 @@
+import { InputError } from '@hot-spline/core';
+import {
+  FORMAT_VERSION,
+  buildSchema,
+  ledgerEntrySchema,
+  librarySpecSchema,
+  parseOrRefuse,
+  upgrade,
+  type Build,
+  type LedgerEntry,
+  type LibrarySpec,
+} from '@hot-spline/model';
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+
+interface Common {
+  /** Id of the build or the library spec. */
+  readonly record: string;
+  /** Who made it. */
+  readonly who: string;
+  /** The shop that it was made for; null where none was known then. */
+  readonly shop: string | null;
+  /** Format of what is in it. */
+  readonly formatVersion: number;
+  /** Why the server did not take it; null while it waits. */
+  readonly refused: Refusal | null;
+}
+
+/** What the server said to a write that it did not take. */
+export interface Refusal {
+  readonly status: number;
+  readonly message: string;
+  /** When, as this device saw it. */
+  readonly at: string;
+}
+
+interface Versioned extends Common {
+  readonly writeId: string;
+  /** The acknowledged version that the change was made on; moved on when an own write before it is acknowledged. */
+  readonly baseVersion: number;
+}
+
+export interface BuildWrite extends Versioned {
+  readonly kind: 'build';
+  readonly build: Build;
+}
+
+export interface LibraryWrite extends Versioned {
+  readonly kind: 'library';
+  readonly spec: LibrarySpec;
+}
+
+export interface LedgerWrite extends Common {
+  readonly kind: 'ledger';
+  readonly entry: LedgerEntry;
+}
+
+export type Write = BuildWrite | LibraryWrite | LedgerWrite;
+
+interface OutboxSchema extends DBSchema {
+  writes: { key: number; value: Write; indexes: { record: string } };
+}
+
+export type OutboxDatabase = IDBPDatabase<OutboxSchema>;
+
+export const DATABASE = 'hot-spline-outbox';
+
+export const openOutbox = (): Promise<OutboxDatabase> =>
+  openDB<OutboxSchema>(DATABASE, 1, {
+    upgrade(db) {
+      db.createObjectStore('writes', { autoIncrement: true }).createIndex('record', 'record');
+    },
+  });
+
+/**
+ * A write as this program makes them, whichever program has kept it: an earlier one's is upgraded. One that can't be
+ * read is not touched; it says why.
+ */
+export function openWrite(kept: Write): Write {
+  const { formatVersion = 1, who = '', shop = null, refused = null } = kept as Partial<Write>;
+  const common = { who, shop, refused, formatVersion: FORMAT_VERSION };
+  if (formatVersion === FORMAT_VERSION) return { ...kept, ...common };
+  try {
+    switch (kept.kind) {
+      case 'build': {
+        const build = parseOrRefuse(buildSchema, upgrade('build', formatVersion, kept.build), 'build');
+        return { ...kept, ...common, build };
+      }
+      case 'library': {
+        const spec = parseOrRefuse(librarySpecSchema, upgrade('library-spec', formatVersion, kept.spec), 'spec');
+        return { ...kept, ...common, spec };
+      }
+      case 'ledger': {
+        const entry = parseOrRefuse(ledgerEntrySchema, upgrade('ledger-entry', formatVersion, kept.entry), 'entry');
+        return { ...kept, ...common, entry };
+      }
+    }
+  } catch (error) {
+    if (!(error instanceof InputError)) throw error;
+    const at = new Date().toISOString();
+    return { ...kept, ...common, formatVersion, refused: refused ?? { status: 0, message: error.message, at } };
+  }
+}
