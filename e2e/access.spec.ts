@@ -25,7 +25,7 @@ const sheets = [
   'pack?tab=shims',
   'pack?tab=sure',
   'pack?tab=springs',
-  'pack?tab=breakaway',
+  'pack?tab=wrench',
   'ledger',
 ];
 

@@ -61,17 +61,62 @@ test.describe('story 5: keep', () => {
     const other = demoFile('kittiwake-drift-coupe').build;
     other.axles.rear.finalDrive = { ring: 37, pinion: 9 };
     await request.put(`/api/builds/${drift.id}`, {
-      data: { writeId: crypto.randomUUID(), baseVersion: 1, build: other },
+      data: { writeId: crypto.randomUUID(), baseVersion: 1, who: 'Ben', build: other },
     });
     await drift.enter('Ring teeth', '41');
     const dialog = page.getByRole('dialog', { name: 'Changed elsewhere' });
-    await expect(dialog).toContainText('axles.rear.finalDrive.ring: mine 41, other 37');
-    await page.getByRole('button', { name: /Take the other/ }).click();
+    const row = dialog.getByRole('row', { name: /Rear axle: final drive/ });
+    await expect(row).toContainText('41/10');
+    await expect(row).toContainText('37/9');
+    await expect(dialog).toContainText('by Ben');
+    await page.getByRole('button', { name: /Take theirs/ }).click();
     await expect(drift.figure('gearing.rear.final')).toHaveText('4.111');
     await page.getByRole('button', { name: 'Undo', exact: true }).click();
     await expect(drift.figure('gearing.rear.final')).toHaveText('4.100');
     await drift.saved();
     expect((await drift.stored(request)).version).toBe(3);
+  });
+
+  test('changes to different places are put together without a question', async ({ drift, page, request }) => {
+    await drift.open('gearing');
+    const other = demoFile('kittiwake-drift-coupe').build;
+    other.notes = 'from the office';
+    await request.put(`/api/builds/${drift.id}`, {
+      data: { writeId: crypto.randomUUID(), baseVersion: 1, build: other },
+    });
+    await drift.enter('Ring teeth', '41');
+    await expect.poll(async () => (await drift.stored(request)).version).toBe(3);
+    const { build } = await drift.stored(request);
+    expect([build.notes, build.axles.rear.finalDrive.ring]).toEqual(['from the office', 41]);
+    await expect(page.getByRole('dialog', { name: 'Changed elsewhere' })).toHaveCount(0);
+  });
+
+  test('what the server does not take is kept where it can be seen, and sent again', async ({
+    drift,
+    page,
+    request,
+  }) => {
+    await drift.open('pack?tab=measure');
+    let refuse = true;
+    await page.route('**/ledger', (route) =>
+      refuse && route.request().method() === 'POST'
+        ? route.fulfill({ status: 404, contentType: 'text/html', body: '<h1>Not here</h1>' })
+        : route.fallback(),
+    );
+    await drift.enter('Case depth left', '0.7430 in');
+    await page.getByRole('button', { name: /1 not taken/ }).click();
+    const panel = page.getByRole('dialog', { name: 'Not taken' });
+    await expect(panel).toContainText('case depth');
+    await page.keyboard.press('Escape');
+    await page.reload();
+    await page.getByRole('button', { name: /1 not taken/ }).click();
+    refuse = false;
+    await panel.getByRole('button', { name: 'Send again' }).click();
+    await expect(page.getByRole('button', { name: /not taken/ })).toHaveCount(0);
+    const ledger = (await (await request.get(`/api/builds/${drift.id}/ledger`)).json()) as {
+      subject?: { what: string };
+    }[];
+    expect(ledger.at(-1)?.subject?.what).toBe('case-depth');
   });
 
   test('another tab takes over what was saved in this one', async ({ drift, page, context }) => {

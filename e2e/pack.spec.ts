@@ -99,7 +99,7 @@ test.describe('story 3: the pack', () => {
   });
 
   test('the torque wrench: a reading has its hold, and the two are never mixed', async ({ drift, page }) => {
-    await drift.open('pack?tab=breakaway');
+    await drift.open('pack?tab=wrench');
     const neutral = await drift.number('pack.rear.wrench.other-wheel-held');
     const inGear = await drift.number('pack.rear.wrench.carrier-held');
     expect(inGear / neutral).toBeCloseTo(2, 1); // equilibrium [exact]
@@ -246,7 +246,7 @@ test.describe('pack story: measure and learn', () => {
     const plates = `Bronze ${Date.now()}`;
     await drift.open('pack?tab=springs');
     await drift.enter('Friction plates', plates);
-    await drift.open('pack?tab=breakaway');
+    await drift.open('pack?tab=wrench');
     await page.getByRole('radio', { name: /other wheel held/i }).check();
     await drift.enter('Breakaway reading', '25 lbf·ft');
     await expect(drift.figure('pack.rear.friction')).toContainText('0.098');

@@ -34,7 +34,7 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: 'node --import tsx server/src/main.ts',
+    command: 'node dist/server/main.mjs',
     cwd: '..',
     url: `http://127.0.0.1:${port}/api/health`,
     timeout: 90_000,

@@ -46,6 +46,6 @@ test.describe('story 4: trust', () => {
     await page.keyboard.press('Escape');
     await expect(page.locator('hs-working .formula')).toHaveCount(0);
     await page.keyboard.press('?');
-    await expect(page.getByText('Measure the next piece')).toBeVisible();
+    await expect(page.getByText('Measure the next thing')).toBeVisible();
   });
 });

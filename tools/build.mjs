@@ -1,22 +1,16 @@
-// Builds the web app if its sources are newer than the last build.
-import { existsSync, readdirSync, statSync } from 'node:fs';
-import path from 'node:path';
+// Builds what is older than its sources: the web app, and the bundles of server and calc.
+import { existsSync, statSync } from 'node:fs';
 import { pathToFileURL } from 'node:url';
+import { ensureBundle, newestOf } from './bundle.mjs';
 import { ensurePackages, root, run } from './ensure.mjs';
 
-const newest = (folder) =>
-  readdirSync(folder, { withFileTypes: true, recursive: true })
-    .filter((entry) => entry.isFile() && !entry.name.endsWith('.spec.ts'))
-    .reduce((latest, entry) => Math.max(latest, statSync(path.join(entry.parentPath, entry.name)).mtimeMs), 0);
-
-/** `quiet` keeps standard output clean. */
+/** The web app. `quiet` keeps standard output clean. */
 export function ensureBuilt({ force = false, quiet = false } = {}) {
   const index = `${root}dist/web/browser/index.html`;
-  const sources = ['core/src', 'model/src', 'web/src', 'web/public'].map((folder) => newest(root + folder));
-  const files = ['angular.json', 'package-lock.json', 'web/tsconfig.app.json'].map(
-    (file) => statSync(root + file).mtimeMs,
-  );
-  if (!force && existsSync(index) && statSync(index).mtimeMs >= Math.max(...sources, ...files)) return;
+  const sources = ['core/src', 'model/src', 'web/src', 'web/public'];
+  const files = ['angular.json', 'package-lock.json', 'web/tsconfig.app.json'];
+  if (!force && existsSync(index) && statSync(index).mtimeMs >= newestOf(sources, files)) return;
+  if (existsSync(index) && !existsSync(`${root}node_modules/@angular/cli`)) return;
   console.error('Building the web app…');
   const stdio = quiet ? ['ignore', 'ignore', 'inherit'] : 'inherit';
   run('npx', ['ng', 'build', '--configuration', 'production'], { stdio });
@@ -25,4 +19,6 @@ export function ensureBuilt({ force = false, quiet = false } = {}) {
 if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) {
   ensurePackages();
   ensureBuilt({ force: true });
+  await ensureBundle('server', { force: true });
+  await ensureBundle('calc', { force: true });
 }

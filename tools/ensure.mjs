@@ -5,10 +5,11 @@ import { fileURLToPath } from 'node:url';
 
 export const root = fileURLToPath(new URL('..', import.meta.url));
 
-const atLeast = [20, 19];
+// The versions that what we build with runs on; package.json says the same.
+const LEAST = { 20: 19, 22: 13 };
 const [major = 0, minor = 0] = process.versions.node.split('.').map(Number);
-if (major < atLeast[0] || (major === atLeast[0] && minor < atLeast[1])) {
-  console.error(`Hot Spline needs Node ${atLeast.join('.')} or later; this is ${process.versions.node}.`);
+if (major < 24 && !(minor >= (LEAST[major] ?? Number.POSITIVE_INFINITY))) {
+  console.error(`Hot Spline needs Node 20.19, 22.13 or 24 and later of each; this is ${process.versions.node}.`);
   process.exit(1);
 }
 

@@ -1,11 +1,13 @@
 // Every suite, one after the other; the last line adds them up.
 import { spawn } from 'node:child_process';
 import { ensureBuilt } from './build.mjs';
+import { ensureBundle } from './bundle.mjs';
 import { ensureChromium, ensurePackages, root } from './ensure.mjs';
 
 ensurePackages();
 const chromium = ensureChromium();
 ensureBuilt();
+await ensureBundle('server');
 
 const plain = (text) => text.replace(/\u001b\[[0-9;]*[A-Za-z]/g, '');
 const lastMatch = (text, pattern) => [...text.matchAll(pattern)].at(-1);

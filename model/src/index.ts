@@ -1,5 +1,5 @@
 // Everything public of the model, listed once.
-export { z } from './zod';
+export * as z from 'zod';
 export { fieldPath, parseOrRefuse, refusal, requireKeepable } from './refuse';
 export {
   ACTIONS,
@@ -86,7 +86,10 @@ export {
 export { defineSubject, type Subject, type SubjectOf } from './engine/subjects';
 export { countedEntry, numberValue, type ReadingValue, type ValueKind } from './engine/values';
 export { defineCapability, type Capability, type Given, type Inputs } from './engine/capability';
-export { capabilities, calculations, subjects, type FigureId } from './capabilities';
+export { HEAVY, capabilities, calculations, subjects, type FigureId } from './capabilities';
+export { defineHeavy, unattended, type HeavyContext, type HeavyWork } from './engine/heavy';
+export type { SearchNews } from './road/heavy';
+export type { SureAsked } from './pack/heavy';
 export {
   BuildDeriver,
   keyOfSubject,
@@ -199,3 +202,4 @@ export {
 } from './document/changes';
 export { fieldWords, valueWords } from './document/field-words';
 export { settleAssumed } from './document/assumed';
+export { startBuild, startLike, type StartAnswers } from './document/start-build';

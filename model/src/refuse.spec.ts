@@ -1,7 +1,8 @@
 import { InputError, entryOf } from '@hot-spline/core';
 import { entrySchema } from './document/entry-schema';
 import { fieldPath, parseOrRefuse } from './refuse';
-import { z } from './zod';
+import './zod';
+import * as z from 'zod';
 
 function refusal(schema: z.ZodType, input: unknown): InputError {
   try {

@@ -1,5 +1,5 @@
 import { InputError } from '@hot-spline/core';
-import type { z } from './zod';
+import type * as z from 'zod';
 
 type Issue = z.core.$ZodIssue;
 

@@ -8,7 +8,8 @@ import { buildSchema, type Build } from './document/schema';
 import { RESTS } from './engine/figure';
 import { STATIONS, VERDICTS } from './engine/finding';
 import { libraryFileSchema, librarySpecSchema, type LibrarySpec } from './library/schema';
-import { z } from './zod';
+import './zod';
+import * as z from 'zod';
 
 /** The API: every route once, for server, browser and OpenAPI. */
 

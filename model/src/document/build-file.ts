@@ -1,7 +1,8 @@
 import { InputError } from '@hot-spline/core';
 import type { LedgerEntry } from '../engine/readings';
 import { parseOrRefuse } from '../refuse';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 import { photoId } from './fields';
 import { ledgerEntrySchema } from './ledger';
 import { PHOTO_BYTES, PHOTO_TYPES } from './photos';

@@ -20,8 +20,10 @@ const idsOf = (list: readonly unknown[]): string[] | null => {
   return ids.length > 0 && ids.every((id) => id !== null) ? ids : null;
 };
 
-/** Texts with a number and a unit are one value, not three. */
-const isEntry = (value: Plain): boolean => 'typed' in value && 'value' in value && 'unit' in value;
+/** A number with its text and unit, and the teeth of a pair: one value each, not several. */
+const isEntry = (value: Plain): boolean =>
+  ('typed' in value && 'value' in value && 'unit' in value) ||
+  (typeof value['ring'] === 'number' && typeof value['pinion'] === 'number');
 
 /** What is the same in both stays the same object: `after` with every unchanged part taken from `before`. */
 export function share<T>(before: unknown, after: T): T {

@@ -9,7 +9,8 @@ import {
   type Quantity,
   type UnitName,
 } from '@hot-spline/core';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 
 const unitNames: UnitName[] = [...(Object.keys(UNITS) as Exclude<UnitName, ''>[]), ''];
 

@@ -1,5 +1,6 @@
 import { LIMITS, InputError, tyreSize, type NumberRange } from '@hot-spline/core';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 import { entrySchema } from './entry-schema';
 
 /** Fields that several capabilities share. */

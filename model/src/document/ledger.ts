@@ -1,7 +1,8 @@
 import { subjects } from '../capabilities';
 import type { LedgerEntry, Reading } from '../engine/readings';
 import { signedFigures } from '../engine/values';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 
 export const idSchema = z.uuid();
 const written = {

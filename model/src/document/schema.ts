@@ -13,7 +13,8 @@ import {
 } from '../point/schema';
 import { courseSchema, roadSchema, shelfSchema } from '../road/schema';
 import { unitSchema } from '../unit/schema';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 import { entrySchema } from './entry-schema';
 import { name, ratio } from './fields';
 import { AXLES, USES } from './names';

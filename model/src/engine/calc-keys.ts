@@ -1,5 +1,6 @@
 import type { NumberRange } from '@hot-spline/core';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 
 /** A number inside one of the core's ranges, so that the JSON Schema says it too. */
 export function number(range: NumberRange) {

@@ -1,5 +1,6 @@
 import { InputError } from '@hot-spline/core';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 import { calculations } from '../capabilities';
 import { openApi } from './openapi';
 

@@ -1,6 +1,7 @@
 import { cutText, InputError, type Working } from '@hot-spline/core';
 import { parseOrRefuse } from '../refuse';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 
 /** One public calculation. Its name and keys are a public interface. */
 export interface Calculation<I extends z.ZodType = z.ZodType, O extends z.ZodType = z.ZodType> {

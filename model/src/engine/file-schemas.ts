@@ -3,7 +3,8 @@ import { DESCRIPTIONS } from '../document/descriptions';
 import { ledgerEntrySchema, ledgerEntryShape } from '../document/ledger';
 import { buildSchema } from '../document/schema';
 import { libraryFileSchema, librarySpecSchema } from '../library/schema';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 
 type Json = Record<string, unknown>;
 

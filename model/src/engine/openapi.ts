@@ -1,4 +1,5 @@
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 import { calculationRoutes, problemSchema, routes, type WireAnswer, type WireRoute } from '../wire';
 import { jsonSchemaOf, namedSchemas } from './file-schemas';
 import { calculations } from '../capabilities';

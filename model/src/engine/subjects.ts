@@ -1,5 +1,6 @@
 import type { Build } from '../document/schema';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 import { valueSchema, type ReadingValue, type ValueKind } from './values';
 
 type Shape = Readonly<Record<string, z.ZodType<string>>>;

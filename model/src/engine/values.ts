@@ -11,7 +11,8 @@ import {
 } from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
 import { photoId } from '../document/fields';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 
 /** Which of several readings of one thing counts; all of them are kept. */
 export const COUNTS = ['one', 'least', 'mean'] as const;

@@ -1,6 +1,7 @@
 import { LIMITS, MARKS_M, MOST_CANDIDATES, findFinals, type FindProblem, type Vehicle } from '@hot-spline/core';
 import { changeWords, reasonWords } from './find-words';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 import { number, out, plain } from '../engine/calc-keys';
 import { defineCalculation } from '../engine/calculations';
 import { explainRun } from '../road/calc-run';

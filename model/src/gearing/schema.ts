@@ -1,7 +1,8 @@
 import { LIMITS } from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
 import { designation, percent } from '../document/fields';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 
 export const tyreSchema = z.strictObject({
   designation,

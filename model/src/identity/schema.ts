@@ -2,7 +2,8 @@ import { LIMITS } from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
 import { designation, distance, rpm } from '../document/fields';
 import { toothPairSchema } from '../document/fields';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 
 export const COMPLAINTS = [
   'runs-hot',

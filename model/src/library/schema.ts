@@ -2,7 +2,8 @@ import { LIMITS, SHIM_LIMITS } from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
 import { name } from '../document/fields';
 import { FORMAT_VERSION } from '../document/version';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 import { schoolsSchema } from './schools';
 
 const torque = entrySchema('torque', { above: 0, max: 1e6, unit: 'N·m' });

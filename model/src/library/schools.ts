@@ -1,4 +1,5 @@
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 
 interface Option {
   readonly value: string;

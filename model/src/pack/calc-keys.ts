@@ -1,6 +1,7 @@
 import { LIMITS, type NumberRange } from '@hot-spline/core';
 import { number } from '../engine/calc-keys';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 
 /** Keys of one dished spring. */
 export const springKeys = z.strictObject({

@@ -1,7 +1,8 @@
 import { LIMITS, SURE_LIMITS, explain, packSure, type NumberRange, type SurePack } from '@hot-spline/core';
 import { number, out, plain } from '../engine/calc-keys';
 import { defineCalculation } from '../engine/calculations';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 import { springKeys } from './calc-keys';
 
 const uncertain = (range: NumberRange) =>

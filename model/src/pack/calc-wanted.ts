@@ -14,7 +14,8 @@ import {
   HOLDS,
   type WantedProblem,
 } from '@hot-spline/core';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 import { number, out, plain } from '../engine/calc-keys';
 import { defineCalculation } from '../engine/calculations';
 

@@ -9,7 +9,8 @@ import {
 } from '@hot-spline/core';
 import { number, out } from '../engine/calc-keys';
 import { defineCalculation } from '../engine/calculations';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 import { springKeys } from './calc-keys';
 import { sureCalculation } from './calc-sure';
 import { wantedCalculations } from './calc-wanted';

@@ -1,7 +1,8 @@
 import { HOLDS, LIMITS } from '@hot-spline/core';
 import { AXLES, SIDES, capital } from '../document/names';
 import { defineSubject } from '../engine/subjects';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 import { HOLD_WORDS } from './words';
 
 const axle = z.enum(AXLES);

@@ -1,7 +1,8 @@
 import { HOLDS, LIMITS, entryBase } from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
 import { angle, diameter, id, photoId, thickness } from '../document/fields';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 
 export const ACTIONS = ['two-way', 'one-and-a-half-way', 'one-way'] as const;
 

@@ -1,7 +1,8 @@
 import { LIMITS, VEHICLE_LIMITS } from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
 import { gearSchema, id, name, percent, rpm } from '../document/fields';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 
 export const engineSchema = z.strictObject({
   kind: z.enum(['combustion', 'electric']),

@@ -8,7 +8,8 @@ import {
   type RunOptions,
   type Vehicle,
 } from '@hot-spline/core';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 import { number, out, plain } from '../engine/calc-keys';
 import { defineCalculation } from '../engine/calculations';
 import { distanceM, exampleVehicle, vehicleKeys } from './vehicle-keys';

@@ -9,7 +9,8 @@ import {
   type SearchProblem,
   type Vehicle,
 } from '@hot-spline/core';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 import { number, out, plain } from '../engine/calc-keys';
 import { defineCalculation } from '../engine/calculations';
 import { exampleVehicle, speed, vehicleSchema } from './vehicle-keys';

@@ -2,7 +2,8 @@ import { LIMITS, MOST_CORNERS, SEARCH_LIMITS, VEHICLE_LIMITS } from '@hot-spline
 import { entrySchema } from '../document/entry-schema';
 import { id, name, percent } from '../document/fields';
 import { toothPairSchema } from '../document/fields';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 
 /** What the longitudinal equation needs beside engine and gears. */
 export const roadSchema = z.strictObject({

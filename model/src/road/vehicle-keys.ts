@@ -1,5 +1,6 @@
 import { LIMITS, VEHICLE_LIMITS, type NumberRange } from '@hot-spline/core';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 import { number } from '../engine/calc-keys';
 
 const limits = VEHICLE_LIMITS;

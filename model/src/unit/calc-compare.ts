@@ -1,5 +1,6 @@
 import { LIMITS, compareUnit, explain, type CompareSituation, type CompareUnit } from '@hot-spline/core';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 import { number, out, plain } from '../engine/calc-keys';
 import { defineCalculation } from '../engine/calculations';
 

@@ -1,7 +1,8 @@
 import { LIMITS, unitLock } from '@hot-spline/core';
 import { number, out } from '../engine/calc-keys';
 import { defineCalculation } from '../engine/calculations';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 import { unitCompare } from './calc-compare';
 import { explainUnitLock } from './explain';
 

@@ -1,7 +1,8 @@
 import { LIMITS } from '@hot-spline/core';
 import { AXLES, SIDES, capital } from '../document/names';
 import { defineSubject } from '../engine/subjects';
-import { z } from '../zod';
+import '../zod';
+import * as z from 'zod';
 
 const small = { of: 'number', counts: 'least', quantity: 'length', scale: 'small', range: LIMITS.thicknessMm } as const;
 

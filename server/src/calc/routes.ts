@@ -18,7 +18,7 @@ export function calcRoutes(): Router {
     const withWorking = query.working === 'true' || query.working === '1';
     response.json(
       calculations.get(name).heavy
-        ? await runHeavy(name, body, withWorking)
+        ? await runHeavy('calculation', { name, input: body, withWorking })
         : calculations.run(name, body, withWorking),
     );
   });

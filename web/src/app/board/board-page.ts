@@ -2,7 +2,7 @@ import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { InputError, cutText } from '@hot-spline/core';
-import { FORMAT_VERSION, newBuild, readFile, type BuildFile } from '@hot-spline/model';
+import { FORMAT_VERSION, readFile, type Build, type BuildFile } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
 import { Button } from 'primeng/button';
@@ -13,7 +13,7 @@ import { api, type BuildSummary } from '../state/api';
 import { boardActions, boardFeature } from '../state/board';
 import { uiActions } from '../state/ui';
 import { localDay } from '../shared/day';
-import { Field, type Understood } from '../shared/field';
+import { StartSheet } from './start-sheet';
 
 /** Largest file that is read into memory here; the server has its own limit. */
 const LARGEST_FILE = 32 * 1024 * 1024;
@@ -21,7 +21,7 @@ const LARGEST_FILE = 32 * 1024 * 1024;
 /** All builds of the shop: open, start, copy, import, export, put away. */
 @Component({
   selector: 'hs-board-page',
-  imports: [Button, Field, Finder, Header, RouterLink],
+  imports: [Button, Finder, Header, RouterLink, StartSheet],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'key($event)' },
   templateUrl: './board-page.html',
@@ -42,13 +42,6 @@ export class BoardPage {
   protected readonly finding = signal(false);
   protected readonly starting = signal(false);
   protected readonly busy = signal(false);
-
-  protected readonly readName = (text: string): Understood<string> => {
-    const name = text.trim();
-    if (name === '') throw new InputError('Name', 'Name is empty.', '1 to 80 characters');
-    if (name.length > 80) throw new InputError('Name', 'Name is too long.', '1 to 80 characters');
-    return { value: name, said: 'Enter starts the build' };
-  };
 
   constructor() {
     this.store.dispatch(boardActions.opened());
@@ -73,11 +66,8 @@ export class BoardPage {
     return first ? `Recheck since ${first.on}${first.why ? `: ${first.why}` : ''}` : '';
   }
 
-  protected async start(name: string): Promise<void> {
-    await this.create(
-      [{ format: 'hot-spline/build-file', formatVersion: FORMAT_VERSION, build: newBuild(name), ledger: [] }],
-      true,
-    );
+  protected async start(build: Build): Promise<void> {
+    await this.create([{ format: 'hot-spline/build-file', formatVersion: FORMAT_VERSION, build, ledger: [] }], true);
   }
 
   protected async copy(build: BuildSummary): Promise<void> {

@@ -64,7 +64,10 @@ import { WorkingPanel } from './working-panel';
         <hs-line />
         <div class="body" [class.wide]="!findingsOpen()">
           <hs-rail class="no-print" />
-          <main id="sheet" tabindex="-1"><router-outlet /></main>
+          <main id="sheet" tabindex="-1">
+            <p class="print-only">{{ title() }} · {{ today }}</p>
+            <router-outlet />
+          </main>
           <hs-findings />
         </div>
       }
@@ -269,6 +272,7 @@ export class BuildPage {
   protected readonly finding = signal(false);
   protected readonly findingsOpen = this.store.selectSignal(uiFeature.selectFindingsOpen);
   protected readonly keysOpen = this.store.selectSignal(uiFeature.selectKeysOpen);
+  protected readonly today = new Date().toLocaleDateString([], { dateStyle: 'medium' });
   protected readonly ready = computed(() => this.bench.editor().status === 'ready');
   protected readonly conflict = computed(() => this.bench.editor().conflict);
   protected readonly title = computed(() => {

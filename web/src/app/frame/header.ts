@@ -1,44 +1,59 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import type { UnitSystem } from '@hot-spline/core';
 import { Store } from '@ngrx/store';
 import { SelectButton } from 'primeng/selectbutton';
 import { Outbox } from '../state/outbox';
+import { NotTakenPanel } from './not-taken';
+import { Who } from './who';
 import { uiActions, uiFeature } from '../state/ui';
 
 /** Name of the app and of the build, search, units, theme, and how the saving stands. */
 @Component({
   selector: 'hs-header',
-  imports: [RouterLink, SelectButton, FormsModule],
+  imports: [FormsModule, NotTakenPanel, RouterLink, SelectButton, Who],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
       <a class="brand" routerLink="/">Hot Spline</a>
       <span class="title">{{ title() }}</span>
       <span class="saving" role="status" [class.trouble]="trouble() !== null">{{ saving() }}</span>
+      <hs-not-taken />
       <ng-content />
       <button type="button" class="find" (click)="find.emit()">
         <span>Find a build, part, figure</span>
         <kbd>/</kbd>
       </button>
-      <p-selectbutton
-        size="small"
-        ariaLabelledBy="units-label"
-        [options]="systems"
-        [allowEmpty]="false"
-        [ngModel]="system()"
-        (ngModelChange)="choose($event)"
-      />
-      <span id="units-label" class="visually-hidden">Units</span>
       <button
         type="button"
-        class="quiet icon bare theme"
-        (click)="flipTheme()"
-        [attr.aria-label]="night() ? 'Day theme' : 'Night theme'"
+        class="quiet icon bare more"
+        aria-label="Units, theme and who works here"
+        [attr.aria-expanded]="open()"
+        (click)="open.set(!open())"
       >
-        <i class="pi" [class.pi-sun]="night()" [class.pi-moon]="!night()" aria-hidden="true"></i>
+        <i class="pi pi-ellipsis-v" aria-hidden="true"></i>
       </button>
+      <div class="tools" [class.open]="open()">
+        <p-selectbutton
+          size="small"
+          ariaLabelledBy="units-label"
+          [options]="systems"
+          [allowEmpty]="false"
+          [ngModel]="system()"
+          (ngModelChange)="choose($event)"
+        />
+        <span id="units-label" class="visually-hidden">Units</span>
+        <hs-who />
+        <button
+          type="button"
+          class="quiet icon bare theme"
+          (click)="flipTheme()"
+          [attr.aria-label]="night() ? 'Day theme' : 'Night theme'"
+        >
+          <i class="pi" [class.pi-sun]="night()" [class.pi-moon]="!night()" aria-hidden="true"></i>
+        </button>
+      </div>
     </header>
   `,
   styles: `
@@ -102,28 +117,38 @@ import { uiActions, uiFeature } from '../state/ui';
       border: 1px solid var(--rule);
       border-radius: 4px;
     }
+    .tools {
+      display: flex;
+      align-items: center;
+      gap: 10px;
+    }
+    .more {
+      display: none;
+    }
     @media (max-width: 820px) {
       header {
-        flex-wrap: wrap;
-        height: auto;
+        position: relative;
+        height: 52px;
         padding: 4px 8px;
-        gap: 4px 6px;
+        gap: 2px;
+      }
+      .brand:has(+ .title:not(:empty)) {
+        display: none;
+      }
+      .title {
+        flex: 1;
+      }
+      .title:empty {
+        display: none;
       }
       .brand {
         margin-right: auto;
       }
-      .theme {
-        order: 10;
-      }
-      .title:not(:empty) {
-        order: 9;
-        flex: 1 1 calc(100% - 60px);
-      }
-      .saving {
-        margin-left: 0;
-      }
       .find {
         width: auto;
+        min-width: 44px;
+        min-height: 44px;
+        justify-content: center;
         border-color: transparent;
         background: none;
       }
@@ -134,13 +159,23 @@ import { uiActions, uiFeature } from '../state/ui';
       .trouble {
         max-width: 110px;
       }
-    }
-    @media print {
-      .find,
-      .saving,
-      p-selectbutton,
-      .quiet {
+      .more {
+        display: inline-flex;
+        min-height: 44px;
+      }
+      .tools {
         display: none;
+      }
+      .tools.open {
+        position: absolute;
+        z-index: 15;
+        top: 52px;
+        right: 0;
+        display: flex;
+        padding: 8px;
+        background: var(--sheet);
+        border: 1px solid var(--rule);
+        border-radius: 0 0 0 var(--radius);
       }
     }
   `,
@@ -153,6 +188,8 @@ export class Header {
   private readonly store = inject(Store);
   private readonly outbox = inject(Outbox);
 
+  /** On a phone: the tools behind the last button. */
+  protected readonly open = signal(false);
   protected readonly systems: UnitSystem[] = ['inch', 'metric'];
   protected readonly system = this.store.selectSignal(uiFeature.selectSystem);
   protected readonly night = this.store.selectSignal(uiFeature.selectNight);

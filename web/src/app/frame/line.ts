@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { formatIn, say } from '@hot-spline/core';
 import { Bench } from '../state/bench';
@@ -14,11 +14,17 @@ import { stations } from './stations';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (bench.build(); as build) {
-      <nav class="line" aria-label="The Line: driveline from engine to ground">
+      <button type="button" class="fold" [attr.aria-expanded]="open()" aria-controls="line" (click)="open.set(!open())">
+        <span class="mono">{{ pointText() }}</span>
+        <span class="mono key">{{ keyFigure() }}</span>
+        <i class="pi" [class.pi-angle-down]="!open()" [class.pi-angle-up]="open()" aria-hidden="true"></i>
+        <span class="visually-hidden">{{ open() ? 'Fold the Line' : 'Show the Line' }}</span>
+      </button>
+      <nav id="line" class="line" [class.open]="open()" aria-label="The Line: driveline from engine to ground">
         <ol>
           @for (station of stations(); track station.kind) {
             <li>
-              <a [routerLink]="station.sheet" queryParamsHandling="preserve" routerLinkActive="here">
+              <a [routerLink]="station.sheet" routerLinkActive="here">
                 <hs-station-icon [kind]="station.kind" />
                 <span class="main mono">{{ station.main }}</span>
                 <span class="sub">
@@ -80,6 +86,9 @@ import { stations } from './stations';
     }
   `,
   styles: `
+    .fold {
+      display: none;
+    }
     .line {
       background: var(--sheet);
       border-bottom: 1px solid var(--rule);
@@ -194,6 +203,28 @@ import { stations } from './stations';
       font-size: 14px;
     }
     @media (max-width: 820px) {
+      .fold {
+        display: flex;
+        align-items: center;
+        gap: 12px;
+        width: 100%;
+        min-height: 44px;
+        padding: 0 12px;
+        background: var(--sheet);
+        border: 0;
+        border-block: 1px solid var(--rule);
+        font-size: var(--text-m);
+      }
+      .key {
+        margin-left: auto;
+        color: var(--soft);
+        white-space: nowrap;
+        overflow: hidden;
+        text-overflow: ellipsis;
+      }
+      .line:not(.open) {
+        display: none;
+      }
       li {
         flex: none;
         min-width: 112px;
@@ -229,6 +260,14 @@ export class Line {
     const build = this.bench.build();
     const derived = this.bench.derived();
     return build && derived ? stations(build, derived, this.bench.system()) : [];
+  });
+  /** On a phone the Line is one row until it is opened. */
+  protected readonly open = signal(false);
+  /** What matters most of the sheet in hand, beside the operating point. */
+  protected readonly keyFigure = computed(() => {
+    const packs = this.stations().find(({ kind }) => kind === 'packs');
+    const station = packs ?? this.stations().find(({ kind }) => kind === 'final');
+    return station ? `${station.name} ${station.main}` : '';
   });
   protected readonly pointText = computed(() => {
     const build = this.bench.build();

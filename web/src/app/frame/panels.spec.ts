@@ -36,7 +36,9 @@ describe('the findings', () => {
     const screen = await Screen.of(Findings);
     const notMeasured = screen.all('li button').find((button) => button.textContent?.includes('not measured yet'));
     await screen.click(notMeasured as HTMLElement);
-    expect(navigate).toHaveBeenCalledWith(['/builds', BUILD_ID, 'pack'], { queryParams: { tab: 'measure', at: 'measure-left-ls1' } });
+    expect(navigate).toHaveBeenCalledWith(['/builds', BUILD_ID, 'pack'], {
+      queryParams: { tab: 'measure', at: 'measure-left-ls1' },
+    });
   });
 });
 

@@ -1,5 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { RouterLink, RouterLinkActive } from '@angular/router';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { NavigationEnd, Router, RouterLink, RouterLinkActive } from '@angular/router';
+import { filter, map } from 'rxjs';
 import { VERDICTS, type Verdict } from '@hot-spline/model';
 import { RAIL_GROUPS } from '../shared/descriptor';
 import { VerdictMark } from '../shared/verdict';
@@ -11,7 +13,20 @@ import { Bench } from '../state/bench';
   imports: [RouterLink, RouterLinkActive, VerdictMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <nav aria-label="The Rail: order of work">
+    <button type="button" class="fold" aria-controls="rail" [attr.aria-expanded]="open()" (click)="open.set(!open())">
+      @if (here(); as item) {
+        @if (item.verdict) {
+          <hs-verdict [verdict]="item.verdict" />
+        }
+        <strong>{{ item.name }}</strong>
+      }
+      @if (next(); as item) {
+        <span class="next">next: {{ item.name }}</span>
+      }
+      <i class="pi" [class.pi-angle-down]="!open()" [class.pi-angle-up]="open()" aria-hidden="true"></i>
+      <span class="visually-hidden">{{ open() ? 'Fold the Rail' : 'Show the Rail' }}</span>
+    </button>
+    <nav id="rail" [class.open]="open()" aria-label="The Rail: order of work">
       @for (group of groups(); track group.heading) {
         <h2>{{ group.heading }}</h2>
         <ul>
@@ -19,7 +34,7 @@ import { Bench } from '../state/bench';
             <li>
               <a
                 [routerLink]="item.sheet"
-                queryParamsHandling="preserve"
+                (click)="open.set(false)"
                 routerLinkActive="here"
                 ariaCurrentWhenActive="page"
               >
@@ -77,35 +92,62 @@ import { Bench } from '../state/bench';
       font-size: 12px;
       color: var(--soft);
     }
+    .fold {
+      display: none;
+    }
     @media (max-width: 820px) {
-      nav {
+      .fold {
         display: flex;
-        overflow-x: auto;
-        padding: 6px 8px 0;
-        gap: 4px;
-        scrollbar-width: none;
+        align-items: center;
+        gap: 8px;
+        width: 100%;
+        min-height: 44px;
+        padding: 0 12px;
+        background: none;
+        border: 0;
+        cursor: pointer;
       }
-      h2 {
+      .next {
+        margin-left: auto;
+        color: var(--soft);
+        font-size: var(--text-s);
+      }
+      nav:not(.open) {
         display: none;
       }
-      ul {
-        display: flex;
-        gap: 4px;
+      nav {
+        padding: 0 8px 8px;
       }
       a {
         min-height: 44px;
-        white-space: nowrap;
-        border-left: 0;
-        border-bottom: 3px solid transparent;
-      }
-      a.here {
-        border-bottom-color: var(--blue);
       }
     }
   `,
 })
 export class Rail {
   private readonly bench = inject(Bench);
+  private readonly router = inject(Router);
+  /** On a phone: where I am and what is next, until it is opened. */
+  protected readonly open = signal(false);
+  private readonly address = toSignal(
+    this.router.events.pipe(
+      filter((event) => event instanceof NavigationEnd),
+      map(() => this.router.url),
+    ),
+    { initialValue: this.router.url },
+  );
+  private readonly items = computed(() => this.groups().flatMap(({ items }) => items));
+  protected readonly here = computed(() => {
+    const sheet = this.address().split(/[?#]/)[0]?.split('/')[3];
+    return this.items().find((item) => item.sheet === sheet) ?? null;
+  });
+  /** The first sheet after this one where something is open. */
+  protected readonly next = computed(() => {
+    const items = this.items();
+    const at = items.findIndex((item) => item === this.here());
+    const open = ({ verdict }: (typeof items)[number]): boolean => verdict !== null && verdict !== 'fits';
+    return [...items.slice(at + 1), ...items.slice(0, Math.max(at, 0))].find(open) ?? null;
+  });
   protected readonly groups = computed(() => {
     const findings = this.bench.derived()?.findings ?? [];
     const entries = this.bench.ledger().length;

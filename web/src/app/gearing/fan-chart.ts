@@ -128,16 +128,14 @@ export function fanOption(picture: FanPicture): ChartOption {
     mark(
       'limiter',
       [
-        [0, limitRpm],
         [most.x, limitRpm],
+        [0, limitRpm],
       ],
       colours.stop,
       {},
       picture.narrow ? 'limit' : `limiter ${Math.round(limitRpm)}`,
-      {
-        ...across,
-        verticalAlign: 'top',
-      },
+      // At the start of the line, where no gear has come up to it yet.
+      { ...across, position: 'right' },
     ),
     mark(
       'cruise',

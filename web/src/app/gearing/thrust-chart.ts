@@ -108,8 +108,9 @@ export function thrustOption({ car, gearNames, grades, pointMps, system, colours
           color: colours.soft,
           fontSize: 11,
           fontFamily: MONO,
-          offset: [-34, -8],
+          offset: [2, 0],
         },
+        labelLayout: { moveOverlap: 'shiftY' },
       },
     ),
   );
@@ -124,7 +125,7 @@ export function thrustOption({ car, gearNames, grades, pointMps, system, colours
   );
   return {
     animation: false,
-    grid: { outerBoundsMode: 'none', left: 52, right: 16, top: 16, bottom: 38 },
+    grid: { outerBoundsMode: 'none', left: 52, right: 46, top: 16, bottom: 38 },
     xAxis: chartAxis(system === 'inch' ? 'road speed, mph' : 'road speed, km/h', colours, { min: 0, ...scale.x }),
     yAxis: chartAxis(system === 'inch' ? 'thrust at the tyres, 1000 lbf' : 'thrust at the tyres, kN', colours, {
       min: 0,

@@ -35,6 +35,7 @@ const MEASURES: Readonly<
     @if (tyre(); as t) {
       <hs-field
         [name]="'tyre-' + bench.axleName()"
+        [path]="'axles.' + bench.axleName() + '.tyre'"
         label="Tyre"
         [text]="t.designation"
         [read]="readDesignation()"

@@ -1,5 +1,5 @@
 import { CdkDrag, CdkDragPlaceholder, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
-import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import { ElementRef, ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { formatIn, formatSmall, saySmall } from '@hot-spline/core';
 import { isSpring, type MemberState, type PackSideState, type Side } from '@hot-spline/model';
 import { Bench } from '../state/bench';
@@ -99,6 +99,7 @@ export class PackDrawing {
   readonly moved = output<{ from: number; to: number }>();
   readonly removed = output<string>();
 
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly system = inject(Bench).system;
   protected readonly room = ROOM;
   protected readonly scale = computed(() => ROOM / Math.max(this.pack().caseDepthMm, this.pack().stackMm, 1));
@@ -200,5 +201,10 @@ export class PackDrawing {
     const last = this.pack().members.length - 1;
     const place = (index: number): number => (this.side() === 'left' ? last - index : index);
     if (previousIndex !== currentIndex) this.moved.emit({ from: place(previousIndex), to: place(currentIndex) });
+  }
+
+  /** Gives a piece the focus, so that it can be moved on with the keys. */
+  focusMember(id: string): void {
+    this.host.nativeElement.querySelector<HTMLElement>(`[data-member="${id}"]`)?.focus();
   }
 }

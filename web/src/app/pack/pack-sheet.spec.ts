@@ -172,7 +172,9 @@ describe('the pack sheet', () => {
 
   it('opens the tab that a finding points to', async () => {
     openBench();
-    expect((await Screen.of(PackSheet, { tab: 'measure', at: 'measure-left-ls1' })).all('hs-measure-tab').length).toBe(1);
+    expect((await Screen.of(PackSheet, { tab: 'measure', at: 'measure-left-ls1' })).all('hs-measure-tab').length).toBe(
+      1,
+    );
     expect((await Screen.of(PackSheet, { tab: 'wrench', at: 'breakaway-bench' })).all('hs-wrench-tab').length).toBe(1);
   });
 });

@@ -1,4 +1,16 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  Injector,
+  afterNextRender,
+  computed,
+  inject,
+  input,
+  signal,
+  viewChild,
+  viewChildren,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { LIMITS, entryBase, entryOf, type WearModel } from '@hot-spline/core';
 import { SIDES, UNIT_TYPE_WORDS, type PlateSpec, type Side, packFigures } from '@hot-spline/model';
@@ -24,8 +36,6 @@ import { PackDrawing } from './pack-drawing';
 import { ShimsTab } from './shims-tab';
 import { SureTab } from './sure-tab';
 import { WantedTab } from './wanted-tab';
-
-type Tab = 'stack' | 'measure' | 'inspect' | 'shims' | 'wanted' | 'sure' | 'springs' | 'breakaway';
 
 /** The packs: order, heights, springs, and what the torque wrench will read. */
 @Component({
@@ -106,6 +116,9 @@ export class PackSheet {
     return preload?.from === 'measured-force' ? preload.force : null;
   });
 
+  private readonly injector = inject(Injector);
+  private readonly editor = viewChild(MemberEditor, { read: ElementRef<HTMLElement> });
+  private readonly drawings = viewChildren(PackDrawing);
   private readonly chosen = signal<string | null>(null);
   protected readonly selected = computed(() => {
     const id = this.chosen();
@@ -134,7 +147,7 @@ export class PackSheet {
   protected choose(id: string): void {
     this.chosen.set(this.chosen() === id ? null : id);
     // The editor opens below the drawing; on a low screen that is out of sight.
-    setTimeout(() => document.querySelector('hs-member-editor')?.scrollIntoView({ block: 'nearest' }));
+    this.afterwards(() => this.editor()?.nativeElement.scrollIntoView({ block: 'nearest' }));
   }
 
   protected close(): void {
@@ -145,7 +158,17 @@ export class PackSheet {
     const id = this.plate()?.packs[side].members[from]?.id;
     this.bench.changePlate((plate) => moveMember(plate, side, from, to));
     // The plate keeps the focus in its new place, so that it can be moved on with the keys.
-    setTimeout(() => document.querySelector<HTMLElement>(`#stack-${side} [data-member="${id}"]`)?.focus());
+    this.afterwards(() => {
+      if (id)
+        this.drawings()
+          .find((drawing) => drawing.side() === side)
+          ?.focusMember(id);
+    });
+  }
+
+  /** Once what was changed is on the screen. */
+  private afterwards(run: () => void): void {
+    afterNextRender({ read: run }, { injector: this.injector });
   }
 
   protected add(side: Side, kind: MemberKind): void {

@@ -8,7 +8,16 @@ import {
   signal,
   untracked,
 } from '@angular/core';
-import { entryBase, formatIn, say, type Influence, type Outcome, type PackSure, type SurePack } from '@hot-spline/core';
+import {
+  InputError,
+  entryBase,
+  formatIn,
+  say,
+  type Influence,
+  type Outcome,
+  type PackSure,
+  type SurePack,
+} from '@hot-spline/core';
 import { FRICTION_SHARE, SIDES, surePackOf, wantedBandNm } from '@hot-spline/model';
 import { attempt } from '../shared/attempt';
 import { Heavy } from '../shared/heavy';
@@ -288,15 +297,15 @@ export class SureTab {
 
   private async draw(text: string): Promise<void> {
     try {
-      const answer = await this.heavy.uncertainty(JSON.parse(text) as SurePack[], SAMPLES, SEED);
-      if (answer === null) return;
-      this.failed.set(answer.kind === 'refused' ? answer.message : null);
-      if (answer.kind === 'done') {
-        this.results.set(answer.packs);
-        this.seconds.set(answer.seconds);
-      }
+      const packs = JSON.parse(text) as SurePack[];
+      const { result, seconds } = await this.heavy.run('pack.sure', { packs, samples: SAMPLES, seed: SEED });
+      if (!result) return;
+      this.failed.set(null);
+      this.results.set(result);
+      this.seconds.set(seconds);
     } catch (error) {
-      this.failed.set(error instanceof Error ? error.message : String(error));
+      if (error instanceof InputError) this.failed.set(`${error.message} Allowed: ${error.allowed}.`);
+      else this.failed.set(error instanceof Error ? error.message : String(error));
     }
   }
 }

@@ -1,3 +1,4 @@
+import { Assumed } from '../shared/assumed';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { LIMITS, VEHICLE_LIMITS, entryOf, type Entry, type NumberRange } from '@hot-spline/core';
 import { newAxle, newConverter, openUnit, torqueCurve, type Build, type GearboxSpec } from '@hot-spline/model';
@@ -22,7 +23,7 @@ type Coupling = Build['coupling']['kind'];
 /** Job, engine, coupling, gearbox and transfer case. */
 @Component({
   selector: 'hs-engine-sheet',
-  imports: [Chart, Choice, EntryField, FigureButton, QuickCurve, SheetHead, TorqueImportPanel],
+  imports: [Assumed, Chart, Choice, EntryField, FigureButton, QuickCurve, SheetHead, TorqueImportPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './engine-sheet.html',
   styleUrls: ['../shared/sheet.scss', './engine-sheet.scss'],

@@ -21,9 +21,9 @@ import { Field, type Understood } from '../shared/field';
 import { textReader } from '../shared/readers';
 import { Bench } from '../state/bench';
 import { Heavy } from '../shared/heavy';
-import type { TraceAnswer, TraceChoice } from '../shared/heavy-protocol';
+import type { ReadTrace, TraceChoice } from '../shared/heavy-jobs';
 
-type Done = Extract<TraceAnswer, { kind: 'done' }>['trace'];
+type Done = ReadTrace;
 
 /** The course: read from a speed trace, or corner by corner. */
 @Component({
@@ -135,12 +135,11 @@ export class CourseTab {
     this.problem.set(null);
     this.read.set(null);
     try {
-      const answer = await this.heavy.trace(file, this.choice);
-      if (answer === null) return;
-      if (answer.kind === 'refused') this.problem.set(answer.message);
-      else this.read.set(answer.trace);
+      const { result } = await this.heavy.run('road.trace', { file, choice: this.choice });
+      if (result) this.read.set(result);
     } catch (error) {
-      this.problem.set(error instanceof Error ? error.message : String(error));
+      if (error instanceof InputError) this.problem.set(`${error.message} Allowed: ${error.allowed}.`);
+      else this.problem.set(error instanceof Error ? error.message : String(error));
     }
   }
 
@@ -151,8 +150,7 @@ export class CourseTab {
   protected takeTrace(): void {
     const trace = this.read();
     if (!trace) return;
-    const name =
-      cutText(this.fileName().replace(/\.\w+$/, ''), 80) || 'Course';
+    const name = cutText(this.fileName().replace(/\.\w+$/, ''), 80) || 'Course';
     const { lengthM, startMps, fastestMps, corners } = trace.course;
     this.set({ name, lengthM, startMps, fastestMps, corners: [...corners] });
     this.read.set(null);

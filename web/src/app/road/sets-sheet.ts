@@ -1,11 +1,21 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { coursePace, entryBase, entryOf, formatIn, type Pace, type PacePoint, type Vehicle } from '@hot-spline/core';
-import { searchProblemOf, vehicleOf } from '@hot-spline/model';
+import {
+  InputError,
+  coursePace,
+  entryBase,
+  entryOf,
+  formatIn,
+  type Pace,
+  type PacePoint,
+  type Vehicle,
+} from '@hot-spline/core';
+import { searchProblemOf, vehicleOf, type SearchNews } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { attempt } from '../shared/attempt';
 import { Chart, chartColours } from '../shared/chart';
 import { Choice } from '../shared/choice';
-import { Heavy, SEARCH_LIMITS_S, type SearchOutcome } from '../shared/heavy';
+import { Heavy, SEARCH_LIMITS_S } from '../shared/heavy';
+import { searchOutcome, type SearchOutcome } from './search-outcome';
 import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
 import { Tabs } from '../shared/tabs';
@@ -145,16 +155,18 @@ export class SetsSheet {
     this.problem.set(null);
     const asked = this.asked();
     try {
-      const outcome = await this.heavy.search(searchProblemOf(build, this.bench.axleName(), own), Number(this.limit()));
-      if ('problem' in outcome) this.problem.set({ text: outcome.problem, field: outcome.field });
-      else {
-        this.chosen.set(0);
-        this.found.set({ outcome, asked });
-      }
+      const problem = searchProblemOf(build, this.bench.axleName(), own);
+      const outcome = searchOutcome(await this.heavy.run('road.search', problem, Number(this.limit())));
+      this.chosen.set(0);
+      this.found.set({ outcome, asked });
     } catch (error) {
-      this.problem.set({ text: error instanceof Error ? error.message : String(error), field: 'search' });
+      const text = error instanceof Error ? error.message : String(error);
+      this.problem.set({ text, field: error instanceof InputError ? error.field : 'search' });
     }
   }
+
+  /** The best time of a search that runs, as far as it has told. */
+  protected readonly bestSoFar = computed(() => (this.heavy.news() as SearchNews | null)?.bestS ?? null);
 
   protected percent(share: number): string {
     return `${Math.floor(100 * share)} %`;

@@ -43,6 +43,7 @@ export interface TakenEntry {
       [big]="big()"
       [enterOnly]="enterOnly()"
       [compact]="compact()"
+      [path]="path()"
       (taken)="taken.emit($event)"
     />
   `,
@@ -70,6 +71,8 @@ export class EntryField {
   /** Says the value in both systems while nothing is being typed. */
   readonly echo = input(true);
   readonly labelHidden = input(false);
+  /** Path of the build that this field says. */
+  readonly path = input('');
   readonly big = input(false);
   readonly enterOnly = input(false);
   /** What it usually is, in the base unit: a reading far outside is asked for once before it is taken. */

@@ -13,7 +13,9 @@ import {
 } from '@angular/core';
 import { InputError } from '@hot-spline/core';
 import { Store } from '@ngrx/store';
+import { Bench } from '../state/bench';
 import { editorFeature } from '../state/editor';
+import { Assumed } from './assumed';
 import { Drafts } from './drafts';
 
 /** What a field made of the text: the value, and how it says so. */
@@ -30,6 +32,7 @@ export interface Understood<T> {
  */
 @Component({
   selector: 'hs-field',
+  imports: [Assumed],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <label [for]="name()" [class.visually-hidden]="labelHidden()">{{ label() }}</label>
@@ -44,6 +47,7 @@ export interface Understood<T> {
         [id]="name()"
         [attr.inputmode]="mode()"
         [class.big]="big()"
+        [class.assumed]="assumed()"
         [value]="shown()"
         [placeholder]="placeholder()"
         [attr.aria-invalid]="error() !== null"
@@ -57,16 +61,23 @@ export interface Understood<T> {
         <button type="button" class="quiet take" (mousedown)="$event.preventDefault()" (click)="take()">Write</button>
       }
     </div>
-    <p
-      [id]="name() + '-said'"
-      class="said"
-      [class.wrong]="error() !== null"
-      [class.doubt]="question() !== null"
-      [class.gone]="compact() && error() === null && question() === null && said() === ''"
-      aria-live="polite"
+    <div
+      class="below"
+      [class.gone]="compact() && !assumed() && error() === null && question() === null && said() === ''"
     >
-      {{ error() ?? question() ?? said() }}
-    </p>
+      @if (assumed()) {
+        <hs-assumed [path]="path()" [what]="label() + ' ' + text()" />
+      }
+      <p
+        [id]="name() + '-said'"
+        class="said"
+        [class.wrong]="error() !== null"
+        [class.doubt]="question() !== null"
+        aria-live="polite"
+      >
+        {{ error() ?? question() ?? said() }}
+      </p>
+    </div>
     @if (question() !== null) {
       <div class="ask">
         <button type="button" class="quiet" (mousedown)="$event.preventDefault()" (click)="take()">
@@ -83,9 +94,21 @@ export interface Understood<T> {
     }
     label {
       display: block;
-      font-size: 12.5px;
-      color: var(--soft);
       margin-bottom: 2px;
+      font-size: var(--text-s);
+      color: var(--soft);
+    }
+    .below {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: center;
+      gap: 0 6px;
+      min-height: 16px;
+      margin-top: 1px;
+    }
+    .assumed {
+      color: var(--soft);
+      border-style: dashed;
     }
     .box {
       display: flex;
@@ -100,8 +123,7 @@ export interface Understood<T> {
       color: var(--blue);
     }
     .said {
-      min-height: 16px;
-      font-size: 11.5px;
+      font-size: var(--text-xs);
       line-height: 16px;
       color: var(--soft);
       overflow-wrap: anywhere;
@@ -133,12 +155,16 @@ export class Field<T> {
   readonly placeholder = input('');
   readonly mode = input<'decimal' | 'text' | 'numeric'>('text');
   readonly labelHidden = input(false);
+  /** Path of the build that this field says; while nobody has said it, the field shows a stand-in. */
+  readonly path = input('');
   readonly big = input(false);
   readonly enterOnly = input(false);
   /** Keeps no room free below for what it understood. */
   readonly compact = input(false);
   readonly taken = output<T>();
 
+  private readonly bench = inject(Bench);
+  protected readonly assumed = computed(() => this.path() !== '' && this.bench.assumed(this.path()));
   private readonly drafts = inject(Drafts);
   private readonly buildId = inject(Store).selectSignal(editorFeature.selectId);
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');

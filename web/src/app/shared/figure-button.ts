@@ -21,8 +21,16 @@ import { Bench } from '../state/bench';
         }
         <span class="value"
           ><span class="number mono">{{ shown().text }}</span
-          ><span class="unit mono">{{ shown().unit }}{{ suffix() }}</span></span
-        >
+          ><span class="unit mono">{{ shown().unit }}{{ suffix() }}</span>
+          @if (f.rests === 'assumed') {
+            <span
+              class="ring"
+              role="img"
+              aria-label="rests on something assumed"
+              title="Rests on something that nobody has said yet"
+            ></span>
+          }
+        </span>
       </button>
     }
   `,
@@ -61,6 +69,13 @@ import { Bench } from '../state/bench';
       align-items: baseline;
       gap: 5px;
       white-space: nowrap;
+    }
+    .ring {
+      align-self: center;
+      width: 11px;
+      height: 11px;
+      border: 1.6px solid var(--soft);
+      border-radius: 50%;
     }
     .number {
       font-size: 28px;

@@ -1,8 +1,9 @@
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import type { SearchProblem } from '@hot-spline/core';
-import { SIDES, deriveBuild, surePackOf } from '@hot-spline/model';
+import { InputError, type SearchProblem } from '@hot-spline/core';
+import { HEAVY, SIDES, deriveBuild, surePackOf, unattended } from '@hot-spline/model';
 import { plateBuild } from '../../testing/drift';
+import { searchOutcome } from '../road/search-outcome';
 import { Heavy } from './heavy';
 
 const vehicle: SearchProblem['vehicle'] = {
@@ -65,10 +66,9 @@ describe('heavy work', () => {
   });
 
   it('searches a shelf in a worker and says that the best is proven', async () => {
-    const searching = heavy.search(shelf(4), 5);
-    expect(heavy.running()).toBe('search');
-    const outcome = await searching;
-    if ('problem' in outcome) throw new Error(outcome.problem);
+    const searching = heavy.run('road.search', shelf(4), 5);
+    expect(heavy.running()).toBe('road.search');
+    const outcome = searchOutcome(await searching);
     expect(outcome.provenBest).toBeTrue();
     expect(outcome.combinations).toBe(4 ** 3 * 2); // [exact]
     expect(outcome.best[0]?.timeS ?? 0).toBeGreaterThan(10);
@@ -77,66 +77,72 @@ describe('heavy work', () => {
   });
 
   it('answers with what it has when stopped, and never calls that proven', async () => {
-    const searching = heavy.search(shelf(60), 5);
+    const searching = heavy.run('road.search', shelf(60), 5);
     await until(() => heavy.news() !== null);
     heavy.stop();
-    const outcome = await searching;
-    if ('problem' in outcome) throw new Error(outcome.problem);
-    expect([outcome.stopped, outcome.provenBest]).toEqual([true, false]);
+    const outcome = searchOutcome(await searching);
+    expect([outcome.stopped, outcome.provenBest, outcome.best.length]).toEqual([true, false, 1]);
     expect(heavy.running()).toBeNull();
   });
+
+  const refusalOf = async (run: Promise<unknown>): Promise<InputError> => {
+    try {
+      await run;
+    } catch (error) {
+      if (error instanceof InputError) return error;
+      throw error;
+    }
+    throw new Error('it was taken');
+  };
 
   it('names the field of what the core refuses', async () => {
     const bad = shelf(2);
-    const outcome = await heavy.search({ ...bad, course: { ...bad.course, lengthM: -1 } }, 5);
-    if (!('problem' in outcome)) throw new Error('it was taken');
-    expect(outcome.field).toContain('lengthM');
-    expect(outcome.problem).toContain('lengthM');
+    const error = await refusalOf(heavy.run('road.search', { ...bad, course: { ...bad.course, lengthM: -1 } }, 5));
+    expect(error.field).toContain('lengthM');
+    expect(error.message).toContain('lengthM');
     expect(heavy.running()).toBeNull();
   });
 
-  it('new work takes the place of what runs: the old one has no answer', async () => {
+  it('new work takes the place of what runs: the old one has no result', async () => {
     const lines = Array.from({ length: 400 }, (_, i) => `${(i * 0.1).toFixed(1)},${90 + 40 * Math.sin(i / 30)}`);
     const file = new Blob([['Time [s],Speed (km/h)', ...lines].join('\n')]);
-    const searching = heavy.search(shelf(60), 5);
-    const answer = await heavy.trace(file, {});
-    const outcome = await searching;
-    expect('stopped' in outcome && outcome.stopped).toBeTrue();
-    if (answer?.kind !== 'done') throw new Error('no trace');
-    expect([answer.trace.rows, answer.trace.columns.along]).toEqual([400, 'time']);
-    expect(answer.trace.course.lengthM).toBeGreaterThan(800);
+    const searching = heavy.run('road.search', shelf(60), 5);
+    const { result } = await heavy.run('road.trace', { file, choice: {} });
+    expect((await searching).result).toBeNull();
+    expect([result?.rows, result?.columns.along]).toEqual([400, 'time']);
+    expect(result?.course.lengthM).toBeGreaterThan(800);
   });
 
   it('refuses a file that is no trace in a sentence', async () => {
-    const answer = await heavy.trace(new Blob(['hello\nworld\n']), {});
-    expect(answer?.kind).toBe('refused');
-    if (answer?.kind === 'refused') expect(answer.message).toMatch(/trace.*Allowed/);
+    const error = await refusalOf(heavy.run('road.trace', { file: new Blob(['hello\nworld\n']), choice: {} }));
+    expect(error.message).toMatch(/trace/);
+    expect(error.allowed.length).toBeGreaterThan(3);
   });
 
-  it('draws both packs, the same for the same seed', async () => {
+  it('draws both packs, the same for the same seed, in the worker and here', async () => {
     const build = plateBuild();
     const plate = build.axles.rear?.unit.plate;
     const packs = deriveBuild(build, []).axles.rear?.pack;
     if (!plate || !packs) throw new Error('no pack');
-    const asked = SIDES.map((side) => surePackOf(plate, packs, side));
-    const [first, again, other] = [
-      await heavy.uncertainty(asked, 20_000, 1),
-      await heavy.uncertainty(asked, 20_000, 1),
-      await heavy.uncertainty(asked, 20_000, 2),
-    ].map((answer) => (answer?.kind === 'done' ? answer.packs : []));
-    expect(first?.length).toBe(2);
+    const asked = (seed: number) => ({
+      packs: SIDES.map((side) => surePackOf(plate, packs, side)),
+      samples: 20_000,
+      seed,
+    });
+    const drawn = async (seed: number) => (await heavy.run('pack.sure', asked(seed))).result ?? [];
+    const [first, again, other] = [await drawn(1), await drawn(1), await drawn(2)];
+    expect(first.length).toBe(2);
     expect(again).toEqual(first);
-    expect(other?.[0]?.breakaway.mean).not.toBe(first?.[0]?.breakaway.mean);
-    expect((other?.[0]?.breakaway.mean ?? 0) / (first?.[0]?.breakaway.mean ?? 1)).toBeCloseTo(1, 1);
+    expect(first).toEqual(await HEAVY['pack.sure'].run(asked(1), unattended));
+    expect(other[0]?.breakaway.mean).not.toBe(first[0]?.breakaway.mean);
+    expect((other[0]?.breakaway.mean ?? 0) / (first[0]?.breakaway.mean ?? 1)).toBeCloseTo(1, 1);
     expect(heavy.share()).toBeGreaterThan(0);
-    const refused = await heavy.uncertainty(asked, -1, 1);
-    expect(refused?.kind).toBe('refused');
+    await refusalOf(heavy.run('pack.sure', { ...asked(1), samples: -1 }));
   });
 
   it('ends with the sheet that holds it', async () => {
-    const searching = heavy.search(shelf(60), 5);
+    const searching = heavy.run('road.search', shelf(60), 5);
     TestBed.resetTestingModule();
-    const outcome = await searching;
-    expect('stopped' in outcome && outcome.stopped).toBeTrue();
+    expect((await searching).result).toBeNull();
   });
 });

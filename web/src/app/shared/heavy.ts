@@ -1,106 +1,96 @@
 import { DestroyRef, Injectable, inject, signal } from '@angular/core';
-import type { FoundSet, SearchProblem, SurePack } from '@hot-spline/core';
+import { InputError } from '@hot-spline/core';
 import { proxy, wrap, type Remote } from 'comlink';
-import type { HeavyWork, SearchAnswer, SearchNews, SureAnswer, TraceAnswer, TraceChoice } from './heavy-protocol';
+import type { HeavyRemote, JobInput, JobName, JobNews, JobOutput } from './heavy-jobs';
 
 /** Seconds a search may be given; after them it gives its best and says how far its bound is. */
 export const SEARCH_LIMITS_S = [5, 30, 120] as const;
 
-export interface SearchOutcome {
-  readonly best: readonly FoundSet[];
-  readonly provenBest: boolean;
-  readonly boundS: number;
-  readonly combinations: number | null;
-  readonly evaluated: number | null;
+/** What came of a piece of heavy work. Stopped by hand there is no result, but the last that it told. */
+export interface HeavyOutcome<N extends JobName> {
+  readonly result: JobOutput<N> | null;
+  readonly news: JobNews<N> | null;
   readonly seconds: number;
-  /** Stopped by hand: what had been found by then. */
-  readonly stopped: boolean;
 }
 
-type Kind = 'search' | 'trace' | 'uncertainty';
+export interface HeavyOptions<N extends JobName> {
+  readonly progress?: (share: number, news: JobNews<N> | null) => void;
+  readonly signal?: AbortSignal;
+  /** It ends after so long with what it has. */
+  readonly limitS?: number;
+}
 
-/** The worker of one sheet: one piece of heavy work at a time, each can be stopped; it ends with its sheet. */
+/**
+ * Runs heavy work in a web worker of its own: the one way in for all of it.
+ * @throws InputError naming the field
+ */
+export async function runHeavy<N extends JobName>(
+  name: N,
+  input: JobInput<N>,
+  { progress, signal: stop, limitS = Number.POSITIVE_INFINITY }: HeavyOptions<N> = {},
+): Promise<HeavyOutcome<N>> {
+  const started = performance.now();
+  const worker = new Worker(new URL('./heavy.worker', import.meta.url), { type: 'module' });
+  const remote: Remote<HeavyRemote> = wrap<HeavyRemote>(worker);
+  let news: JobNews<N> | null = null;
+  const tell = proxy((share: number, told: unknown) => {
+    news = (told ?? null) as JobNews<N> | null;
+    progress?.(share, news);
+  });
+  const stopped = new Promise<null>((resolve) => {
+    if (stop?.aborted) resolve(null);
+    stop?.addEventListener('abort', () => resolve(null), { once: true });
+  });
+  try {
+    const answer = await Promise.race([remote.run(name, input, limitS, tell), stopped]);
+    const seconds = (performance.now() - started) / 1000;
+    if (answer === null) return { result: null, news, seconds };
+    if (answer.kind === 'refused') throw new InputError(answer.field, answer.message, answer.allowed);
+    return { result: answer.result as JobOutput<N>, news, seconds: answer.seconds };
+  } finally {
+    worker.terminate();
+  }
+}
+
+/** The heavy work of one sheet: one piece at a time, each can be stopped; it ends with its sheet. */
 @Injectable()
 export class Heavy {
-  readonly running = signal<Kind | null>(null);
-  readonly news = signal<SearchNews | null>(null);
+  readonly running = signal<JobName | null>(null);
   readonly share = signal(0);
-  private worker: Worker | null = null;
-  private stopNow: (() => void) | null = null;
+  readonly news = signal<unknown>(null);
+  private current: AbortController | null = null;
 
   constructor() {
     inject(DestroyRef).onDestroy(() => this.stop());
   }
 
-  /** Ends whatever runs; a search answers with what it has. */
+  /** Ends whatever runs. */
   stop(): void {
-    this.stopNow?.();
-    this.worker?.terminate();
-    this.worker = null;
-    this.stopNow = null;
+    this.current?.abort();
+    this.current = null;
     this.running.set(null);
   }
 
-  /** Runs one piece of work in a worker of its own, in place of what runs. */
-  private async run<T>(kind: Kind, work: (remote: Remote<HeavyWork>) => Promise<T>): Promise<T | 'stopped'> {
+  /** Runs one piece of work in place of what runs. @throws InputError naming the field */
+  async run<N extends JobName>(name: N, input: JobInput<N>, limitS?: number): Promise<HeavyOutcome<N>> {
     this.stop();
-    const worker = new Worker(new URL('./heavy.worker', import.meta.url), { type: 'module' });
-    this.worker = worker;
-    this.running.set(kind);
-    this.news.set(null);
+    const controller = new AbortController();
+    this.current = controller;
+    this.running.set(name);
     this.share.set(0);
-    const stopped = new Promise<'stopped'>((resolve) => (this.stopNow = () => resolve('stopped')));
+    this.news.set(null);
     try {
-      return await Promise.race([work(wrap<HeavyWork>(worker)), stopped]);
+      return await runHeavy(name, input, {
+        signal: controller.signal,
+        progress: (share, news) => {
+          if (this.current !== controller) return;
+          this.share.set(share);
+          this.news.set(news);
+        },
+        ...(limitS === undefined ? {} : { limitS }),
+      });
     } finally {
-      if (this.worker === worker) this.stop();
+      if (this.current === controller) this.stop();
     }
-  }
-
-  private readonly tellShare = (share: number): void => this.share.set(share);
-
-  async search(
-    problem: SearchProblem,
-    limitS: number,
-  ): Promise<SearchOutcome | { readonly problem: string; readonly field: string }> {
-    const started = performance.now();
-    let last: { news: SearchNews; best: FoundSet | null } | null = null;
-    const tell = proxy((news: SearchNews, best: FoundSet | null) => {
-      last = { news, best };
-      this.news.set(news);
-      this.share.set(news.share);
-    });
-    const answer = await this.run<SearchAnswer>('search', async (remote) => remote.search(problem, limitS, tell));
-    if (answer === 'stopped') {
-      const seen = last as { news: SearchNews; best: FoundSet | null } | null;
-      return {
-        best: seen?.best ? [seen.best] : [],
-        provenBest: false,
-        boundS: seen?.news.boundS ?? 0,
-        combinations: null,
-        evaluated: null,
-        seconds: (performance.now() - started) / 1000,
-        stopped: true,
-      };
-    }
-    if (answer.kind === 'refused') return { problem: answer.message, field: answer.field };
-    const { best, provenBest, boundS, combinations, evaluated } = answer.result;
-    return { best, provenBest, boundS, combinations, evaluated, seconds: answer.seconds, stopped: false };
-  }
-
-  /** @returns null when stopped */
-  async trace(file: Blob, choice: TraceChoice): Promise<TraceAnswer | null> {
-    const answer = await this.run<TraceAnswer>('trace', async (remote) =>
-      remote.trace(file, choice, proxy(this.tellShare)),
-    );
-    return answer === 'stopped' ? null : answer;
-  }
-
-  /** @returns null when stopped */
-  async uncertainty(packs: readonly SurePack[], samples: number, seed: number): Promise<SureAnswer | null> {
-    const answer = await this.run<SureAnswer>('uncertainty', async (remote) =>
-      remote.uncertainty(packs, samples, seed, proxy(this.tellShare)),
-    );
-    return answer === 'stopped' ? null : answer;
   }
 }

@@ -30,11 +30,13 @@ export function lockOption({ curve, mostNm, point, system, colours }: LockPictur
     symbolSize: 1,
     label: { show: true, formatter: text, position: 'right', distance: 2, color: colour, fontSize: 11.5 },
   });
+  // Room for the longest number of the axis, and its name beyond it.
+  const wide = 22 + 7 * String(Math.round(most)).length;
   return {
     animation: false,
-    grid: { outerBoundsMode: 'none', left: 62, right: 18, top: 18, bottom: 38 },
+    grid: { outerBoundsMode: 'none', left: wide + 18, right: 18, top: 18, bottom: 38 },
     xAxis: chartAxis(`overrun  ←  torque into the unit, ${unit}  →  power`, colours, { min: -most, max: most }),
-    yAxis: chartAxis(`locking torque, ${unit}`, colours, { min: 0, max: most, nameGap: 46 }),
+    yAxis: chartAxis(`locking torque, ${unit}`, colours, { min: 0, max: most, nameGap: wide }),
     series: [
       {
         ...line(

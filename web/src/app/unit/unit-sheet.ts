@@ -1,3 +1,4 @@
+import { Assumed } from '../shared/assumed';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { LIMITS } from '@hot-spline/core';
@@ -35,6 +36,7 @@ import { UnitParts } from './unit-parts';
 @Component({
   selector: 'hs-unit-sheet',
   imports: [
+    Assumed,
     Chart,
     Choice,
     CompareTab,

@@ -1,0 +1,67 @@
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { Dialog } from 'primeng/dialog';
+import { uiActions, uiFeature } from '../state/ui';
+
+/** Who works on this device: chosen once, stamped on every write. */
+@Component({
+  selector: 'hs-who',
+  imports: [Dialog],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <button
+      type="button"
+      class="quiet bare"
+      [attr.aria-label]="who() === '' ? 'Say who works on this device' : 'This device writes as ' + who()"
+      [title]="who() === '' ? 'Say who works here: it is stamped on what you write' : 'This device writes as ' + who()"
+      (click)="open.set(true)"
+    >
+      <i class="pi pi-user" aria-hidden="true"></i><span class="name">{{ who() }}</span>
+    </button>
+    <p-dialog
+      header="Who works here"
+      closeAriaLabel="Close"
+      [visible]="open()"
+      (visibleChange)="open.set($event)"
+      [modal]="true"
+      [dismissableMask]="true"
+      [style]="{ width: 'min(380px, 94vw)' }"
+    >
+      <form (submit)="keep($event, box.value)">
+        <label for="who-name">Name or initials, stamped on every reading and change of this device</label>
+        <input #box id="who-name" class="control" maxlength="60" autocomplete="off" [value]="who()" />
+        <button type="submit" class="quiet">Keep</button>
+      </form>
+    </p-dialog>
+  `,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .name {
+      max-width: 90px;
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+    }
+    form {
+      display: grid;
+      gap: var(--space-2);
+    }
+    label {
+      font-size: var(--text-s);
+      color: var(--soft);
+    }
+  `,
+})
+export class Who {
+  private readonly store = inject(Store);
+  protected readonly who = this.store.selectSignal(uiFeature.selectWho);
+  protected readonly open = signal(false);
+
+  protected keep(event: Event, who: string): void {
+    event.preventDefault();
+    this.store.dispatch(uiActions.whoChosen({ who: who.trim() }));
+    this.open.set(false);
+  }
+}
