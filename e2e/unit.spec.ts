@@ -57,7 +57,7 @@ test.describe('story 2: the unit', () => {
     await page.getByRole('link', { name: 'This unit' }).click();
     await drift.enter('Bias ratio of the gears', '3');
     await drift.enter('Locking torque at no input', '0');
-    // [exact, handbook 5.2]: a bias ratio of 3 at every torque without preload
+    // [exact, docs/unit.md]: a bias ratio of 3 at every torque without preload
     await expect(drift.figure('unit.rear.drive.bias')).toHaveText('3.00');
     await expect(drift.station('Unit')).toContainText('Helical');
     await drift.saved();

@@ -3,7 +3,7 @@ import type { AxleName } from './document/names';
 import type { Capability } from './engine/capability';
 import { Deriver, type Results } from './engine/deriver';
 import { inForce, type LedgerEntry, type Readings } from './engine/readings';
-import { subjectKey, type SubjectOf } from './engine/subjects';
+import { subjectKey, type Subject, type SubjectOf } from './engine/subjects';
 import { capabilities, subjects } from './capabilities';
 import { drivenAxles } from './gearing/axle-gearing';
 import { gearing } from './gearing';
@@ -59,10 +59,14 @@ const samePoint = (a: OperatingPoint, b: OperatingPoint): boolean =>
 export class BuildDeriver {
   private readonly deriver: Deriver;
   private ledger: readonly LedgerEntry[] = [];
-  private readings = readingsInForce([]);
+  private readings: Readings = new Map();
   private point: OperatingPoint | null = null;
 
-  constructor(contain = false, list: readonly Capability<never, unknown>[] = capabilities) {
+  constructor(
+    contain = false,
+    private readonly list: readonly Capability<never, unknown>[] = capabilities,
+    private readonly kinds: readonly Subject[] = subjects,
+  ) {
     this.deriver = new Deriver(list, contain);
   }
 
@@ -72,14 +76,16 @@ export class BuildDeriver {
     const main = follow && driven.includes(follow) ? follow : (driven[0] ?? 'rear');
     if (ledger !== this.ledger) {
       this.ledger = ledger;
-      this.readings = readingsInForce(ledger);
+      this.readings = inForce(ledger, this.kinds);
     }
     const fitted = fitPoint(build, looking.point ?? build.startPoint);
     const at = this.point && samePoint(this.point, fitted) ? this.point : fitted;
     this.point = at;
     const results = this.deriver.derive({ build, readings: this.readings, point: at, main, today });
-    const units = results.of(unit) ?? {};
-    const packs = results.of(pack) ?? {};
+    const of = <R>(capability: Capability<never, R>): R | null =>
+      this.list.includes(capability) ? results.of(capability) : null;
+    const units = of(unit) ?? {};
+    const packs = of(pack) ?? {};
     const axles: Derived['axles'] = {};
     for (const name of driven) {
       const own = units[name];
@@ -89,9 +95,9 @@ export class BuildDeriver {
       ...results,
       main,
       point: at,
-      gearing: results.of(gearing) ?? {},
+      gearing: of(gearing) ?? {},
       axles,
-      inputNm: results.of(point) ?? 0,
+      inputNm: of(point) ?? 0,
     };
   }
 }

@@ -46,7 +46,7 @@ export {
   type FrictionTable,
   type ShimBox,
 } from './library/schema';
-export { HANDBOOK_SCHOOLS, SCHOOLS, SCHOOL_KEYS, type SchoolKey, type Schools } from './library/schools';
+export { USUAL_SCHOOLS, SCHOOLS, SCHOOL_KEYS, type SchoolKey, type Schools } from './library/schools';
 export { LIBRARY_CSV_HEADER, libraryCsv, readLibraryCsv } from './library/library-csv';
 export { readLibraryFile, type LibraryImport } from './library/library-file';
 export { csvNumber, csvRows, csvText, type BadLine } from './document/csv';

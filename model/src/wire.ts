@@ -376,8 +376,8 @@ export const routes = {
 } as const satisfies Readonly<Record<string, WireRoute>>;
 
 /** Calculations are posted to by name; each has a path of its own in the description. */
-export const calculationRoutes = (): WireRoute[] =>
-  calculations.all().map(({ name, summary, input, output, heavy }) => ({
+export const calculationRoutes = (registry = calculations): WireRoute[] =>
+  registry.all().map(({ name, summary, input, output, heavy }) => ({
     method: 'post' as const,
     path: `/calc/${name}`,
     summary,

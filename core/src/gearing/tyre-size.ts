@@ -25,7 +25,7 @@ const NUM = String.raw`(\d{1,4}(?:[.,]\d{1,2})?)`;
 const SUFFIX = String.raw`(?:\s*(?:LT|C|XL))?(?:\s*\(?\d{2,3}(?:/\d{2,3})?[A-Z]\d?\)?)?(?:\s*XL)?`;
 const SHAPE = new RegExp(String.raw`^${PREFIX}\s*${NUM}\s*([/X×])\s*${NUM}\s*(ZR|R|B|D|-)\s*${NUM}${SUFFIX}$`);
 
-/** The largest second number that can be an aspect ratio; anything above is a diameter [handbook 3.1]. */
+/** The largest second number that can be an aspect ratio; anything above is a diameter [docs/gearing.md]. */
 const LARGEST_ASPECT = 110;
 /** A first number below this is inches (diameter of an inch slick), above it millimetres of section. */
 const SMALLEST_SECTION_MM = 60;

@@ -32,7 +32,7 @@ const field = (groups: SpringGroup[], travelMm: number): string => {
 
 describe('springs of other kinds', () => {
   it('coils: F = Σk·(free − installed)', () => {
-    // [exact, handbook 7]: four coils of 40 N/mm, 30 mm free, at 24 mm
+    // [exact, docs/pack.md]: four coils of 40 N/mm, 30 mm free, at 24 mm
     expect(springColumn([coils], 6).forceN).toBeCloseTo(4 * 40 * (30 - 24), 9);
     expect(springColumn([coils], 6).flattest).toBeCloseTo(0.6, 12);
   });

@@ -25,7 +25,7 @@ function torque(rpm) {
   return curve.at(-1)[1];
 }
 
-/** Handbook 4.6, written out again: thrust, resistance and λ of one gear. */
+/** docs/road.md, written out again: thrust, resistance and λ of one gear. */
 function acceleration(v, gear, pulling) {
   const i = gears[gear] * final;
   const lambda = 1.04 + 0.0025 * i * i;

@@ -47,7 +47,7 @@ describe('road: a vehicle made ready', () => {
     const car = readyCar({ ...CAR, gradePercent: 10 });
     const angle = Math.atan(0.1);
     const weight = 1200 * GRAVITY;
-    // ½ρC_dA·v² + C_rr·W·cosθ + W·sinθ [exact, handbook 4.6]
+    // ½ρC_dA·v² + C_rr·W·cosθ + W·sinθ [exact, docs/road.md]
     expect(car.resistance(30)).toBeCloseTo(
       0.5 * 1.2 * 0.7 * 900 + 0.012 * weight * Math.cos(angle) + weight * Math.sin(angle),
       6,

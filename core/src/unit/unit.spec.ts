@@ -35,7 +35,7 @@ describe('unit: bias', () => {
 });
 
 describe('unit: ramps', () => {
-  it('reproduces the three angles of the handbook', () => {
+  it('reproduces the three angles of docs/unit.md', () => {
     // μ 0.10, n 6, r_m 45 mm, r_p 30 mm [exact]
     expect(rampLockCoefficient({ ...unit, ramp: ramp(45) })).toBeCloseTo(0.9, 12);
     expect(rampLockCoefficient({ ...unit, ramp: ramp(60) })).toBeCloseTo(0.52, 3);

@@ -8,9 +8,12 @@ export interface BadLine {
   readonly why: string;
 }
 
-/** Lines of a CSV text, whatever separates its cells; the mark that {@link csvText} puts before a formula is taken off. */
-export function csvRows(text: string): string[][] {
-  const { data } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: false });
+/**
+ * Lines of a CSV text; the mark that {@link csvText} puts before a formula is taken off.
+ * @param delimiter what separates the cells; guessed where it is not told
+ */
+export function csvRows(text: string, delimiter = ''): string[][] {
+  const { data } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: false, delimiter });
   return data.map((row) => row.map((cell) => cell.trim().replace(/^'(?=[=+\-@])/, '')));
 }
 

@@ -1,5 +1,6 @@
 import { subjects } from '../capabilities';
-import type { LedgerEntry, Reading } from '../engine/readings';
+import type { LedgerEntry } from '../engine/readings';
+import type { Subject } from '../engine/subjects';
 import { signedFigures } from '../engine/values';
 import '../zod';
 import * as z from 'zod';
@@ -13,33 +14,6 @@ const written = {
   who: z.string().trim().max(60),
 };
 const note = z.string().max(500).optional();
-
-/** One schema a subject: the value and the state belong to it. */
-const readings = subjects.map((subject) =>
-  z.strictObject({
-    kind: z.literal('reading'),
-    ...written,
-    subject: subject.schema,
-    value: subject.valueSchema,
-    state: subject.stateSchema,
-    instrument: z.string().trim().min(1).max(60),
-    note,
-  }),
-);
-const byWhat = new Map(subjects.map((subject, i) => [subject.what, readings[i]]));
-
-const knownSubject = z.looseObject({ what: z.enum(subjects.map(({ what }) => what) as [string, ...string[]]) });
-
-/** A reading, checked by the subject that it names. */
-export const readingSchema = z
-  .looseObject({ kind: z.literal('reading'), subject: knownSubject })
-  .transform((reading, context): Reading => {
-    const schema = byWhat.get(reading.subject.what);
-    const parsed = schema?.safeParse(reading, { reportInput: true });
-    if (parsed?.success) return parsed.data as Reading;
-    for (const issue of parsed?.error.issues ?? []) context.issues.push(issue as never);
-    return z.NEVER;
-  });
 
 /** Something that was decided: what about, how, and why. */
 export const decisionSchema = z.strictObject({
@@ -67,17 +41,45 @@ export const voidSchema = z.strictObject({
   reason: z.string().trim().min(1).max(300),
 });
 
-const KINDS = ['reading', 'decision', 'signature', 'void'] as const;
 const others = z.discriminatedUnion('kind', [decisionSchema, signatureSchema, voidSchema]);
 
-/** One entry of the ledger. */
-export const ledgerEntrySchema = z.looseObject({ kind: z.enum(KINDS) }).transform((entry, context): LedgerEntry => {
-  const schema = entry.kind === 'reading' ? readingSchema : others;
-  const parsed = schema.safeParse(entry, { reportInput: true });
-  if (parsed.success) return parsed.data;
-  for (const issue of parsed.error.issues) context.issues.push(issue as never);
-  return z.NEVER;
-});
+/**
+ * The schemas of the ledger for what can be read.
+ * @returns `entry`: one entry, a reading checked by the subject that it names; `shape`: the same as one union without
+ *   code, for JSON Schema
+ */
+export function ledgerSchemas(kinds: readonly Subject[]) {
+  const readings = kinds.map((subject) =>
+    z.strictObject({
+      kind: z.literal('reading'),
+      ...written,
+      subject: subject.schema,
+      value: subject.valueSchema,
+      state: subject.stateSchema,
+      instrument: z.string().trim().min(1).max(60),
+      note,
+    }),
+  );
+  const whats = kinds.map(({ what }) => what) as [string, ...string[]];
+  const known = z.looseObject({ kind: z.literal('reading'), subject: z.looseObject({ what: z.enum(whats) }) });
+  /** The schema that an entry is to be checked by; what it is none of is told by the one that it comes nearest to. */
+  const schemaOf = (entry: { kind: string }): z.ZodType => {
+    if (entry.kind !== 'reading') return others;
+    const reading = known.safeParse(entry);
+    return (reading.success && readings[whats.indexOf(reading.data.subject.what)]) || known;
+  };
+  const entry = z
+    .looseObject({ kind: z.enum(['reading', 'decision', 'signature', 'void']) })
+    .transform((input, context): LedgerEntry => {
+      const parsed = schemaOf(input).safeParse(input, { reportInput: true });
+      if (parsed.success) return parsed.data as LedgerEntry;
+      for (const issue of parsed.error.issues) context.issues.push(issue as never);
+      return z.NEVER;
+    });
+  return { entry, shape: z.union([...readings, decisionSchema, signatureSchema, voidSchema]) };
+}
 
-/** The same as one union without code, for JSON Schema. */
-export const ledgerEntryShape = z.union([...readings, decisionSchema, signatureSchema, voidSchema]);
+const own = ledgerSchemas(subjects);
+/** One entry of the ledger. */
+export const ledgerEntrySchema = own.entry;
+export const ledgerEntryShape = own.shape;

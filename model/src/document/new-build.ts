@@ -1,5 +1,5 @@
 import { entryOf } from '@hot-spline/core';
-import { HANDBOOK_SCHOOLS, type Schools } from '../library/schools';
+import { USUAL_SCHOOLS, type Schools } from '../library/schools';
 import { UNIT_PARTS, type Unit } from '../unit/schema';
 import type { Axle, Build } from './schema';
 import { FORMAT_VERSION } from './version';
@@ -62,7 +62,7 @@ const newPack = (side: string): Pack => ({
 });
 
 /** A plate unit to start from when a unit first becomes one. Round figures, to be replaced by the maker's. */
-export function newPlateSpec(schools: Pick<Schools, 'wearModel' | 'rampFrom'> = HANDBOOK_SCHOOLS): PlateSpec {
+export function newPlateSpec(schools: Pick<Schools, 'wearModel' | 'rampFrom'> = USUAL_SCHOOLS): PlateSpec {
   const mm = (value: number) => entryOf(value, 'mm');
   // The same steel, quoted as the shop quotes it.
   const ramp = (fromPlane: number) => entryOf(schools.rampFrom === 'axis' ? 90 - fromPlane : fromPlane, '°');

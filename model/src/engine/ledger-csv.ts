@@ -2,6 +2,7 @@ import { InputError, type Entry, type UnitName } from '@hot-spline/core';
 import { csvRows, csvText } from '../document/csv';
 import { ledgerEntrySchema } from '../document/ledger';
 import { parseOrRefuse } from '../refuse';
+import type * as z from 'zod';
 import type { LedgerEntry, Reading } from './readings';
 
 /** One line an entry, oldest first. Numbers stand as typed, as a number and with their unit; all else is JSON. */
@@ -64,10 +65,11 @@ const json = (text: string, field: string): unknown => {
 
 /**
  * Reads a ledger that was exported as CSV.
+ * @param schema what an entry is checked by, for subjects that are not in the list
  * @throws InputError naming the line and the field
  */
-export function readLedgerCsv(text: string): LedgerEntry[] {
-  const [header = [], ...rows] = csvRows(text).filter((row) => row.some((cell) => cell !== ''));
+export function readLedgerCsv(text: string, schema: z.ZodType<LedgerEntry> = ledgerEntrySchema): LedgerEntry[] {
+  const [header = [], ...rows] = csvRows(text, ',').filter((row) => row.some((cell) => cell !== ''));
   if (LEDGER_CSV_HEADER.some((name, i) => header[i] !== name))
     throw new InputError('header', 'header is not that of a ledger.', LEDGER_CSV_HEADER.join(', '));
   return rows.map((row, i) => {
@@ -75,7 +77,7 @@ export function readLedgerCsv(text: string): LedgerEntry[] {
     const cell = (name: (typeof LEDGER_CSV_HEADER)[number]): string => row[LEDGER_CSV_HEADER.indexOf(name)] ?? '';
     const written = { kind: cell('kind'), id: cell('id'), at: cell('at'), who: cell('who') };
     if (written.kind !== 'reading')
-      return parseOrRefuse(ledgerEntrySchema, { ...written, ...(json(cell('more'), at) as object) }, at);
+      return parseOrRefuse(schema, { ...written, ...(json(cell('more'), at) as object) }, at);
     const [numbers, units] = [cell('number').split(APART), cell('unit').split(APART)];
     const entries = cell('typed')
       .split(APART)
@@ -83,7 +85,7 @@ export function readLedgerCsv(text: string): LedgerEntry[] {
     const kind = json(cell('value'), at) as { of: string };
     const note = cell('note');
     return parseOrRefuse(
-      ledgerEntrySchema,
+      schema,
       {
         ...written,
         subject: { what: cell('what'), ...(json(cell('of'), at) as object) },

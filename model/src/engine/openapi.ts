@@ -83,19 +83,19 @@ function operationOf(id: string, route: WireRoute, example?: unknown): Json {
 }
 
 /** OpenAPI 3.1 of every route, made from the same Zod schemas that check the input. */
-export function openApi(version: string): Json {
+export function openApi(version: string, registry = calculations): Json {
   const paths: Record<string, Json> = {};
   const add = (id: string, route: WireRoute, example?: unknown): void => {
     const path = `/api${route.path}`;
     paths[path] = { ...paths[path], [route.method]: operationOf(id, route, example) };
   };
   for (const [id, route] of Object.entries(routes)) if (id !== 'calculate') add(id, route);
-  for (const route of calculationRoutes()) {
+  for (const route of calculationRoutes(registry)) {
     const name = route.path.slice('/calc/'.length);
     add(
       name.replace(/\.(\w)/g, (_, letter: string) => letter.toUpperCase()),
       route,
-      calculations.get(name).example,
+      registry.get(name).example,
     );
   }
   const { $schema: _, ...problem } = z.toJSONSchema(problemSchema) as Json;

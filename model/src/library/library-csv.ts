@@ -1,7 +1,7 @@
 import { cutText, InputError, parseEntry, type Entry, type Quantity } from '@hot-spline/core';
 import { csvNumber, csvRows, csvWhole, csvText, type BadLine } from '../document/csv';
 import { refusal } from '../refuse';
-import { HANDBOOK_SCHOOLS, SCHOOLS, SCHOOL_KEYS } from './schools';
+import { USUAL_SCHOOLS, SCHOOLS, SCHOOL_KEYS } from './schools';
 import { librarySpecSchema, type AxleSpec, type GearboxSpec, type LibrarySpec, type Origin } from './schema';
 
 /** One line a value: which spec, which field, the value as typed, where it comes from. */
@@ -210,6 +210,6 @@ function empty(kind: LibrarySpec['kind'], name: string): Record<string, unknown>
     case 'friction':
       return { kind, name, oil: '', readings: [] };
     case 'schools':
-      return { kind, name, ...HANDBOOK_SCHOOLS, ringGearNote: '' };
+      return { kind, name, ...USUAL_SCHOOLS, ringGearNote: '' };
   }
 }

@@ -4,7 +4,7 @@ import { openUnit, unitAs } from '../document/new-build';
 import { libraryCsv, readLibraryCsv } from './library-csv';
 import { readLibraryFile } from './library-file';
 import { librarySpecSchema } from './schema';
-import { HANDBOOK_SCHOOLS, type Schools } from './schools';
+import { USUAL_SCHOOLS, type Schools } from './schools';
 
 const demo = (): string => readFileSync(new URL('../../../demo/library/shop-library.json', import.meta.url), 'utf8');
 
@@ -66,7 +66,7 @@ describe('the library', () => {
     const schools: Schools = {
       kind: 'schools',
       name: 'Ours',
-      ...HANDBOOK_SCHOOLS,
+      ...USUAL_SCHOOLS,
       wearModel: 'uniform-pressure',
       rampFrom: 'axis',
       spacer: 'solid',
@@ -85,7 +85,7 @@ describe('the library', () => {
   });
 
   it('a ring gear that is pulled on needs its reason', () => {
-    const pulled = { kind: 'schools', name: 'Ours', ...HANDBOOK_SCHOOLS, ringGear: 'pulled-on', ringGearNote: '' };
+    const pulled = { kind: 'schools', name: 'Ours', ...USUAL_SCHOOLS, ringGear: 'pulled-on', ringGearNote: '' };
     const [issue] = librarySpecSchema.safeParse(pulled).error?.issues ?? [];
     expect(issue?.path).toEqual(['ringGearNote']);
     expect(issue?.message).toContain('strains the bolts');

@@ -172,7 +172,7 @@ const choices = Object.fromEntries(
 ) as unknown as { [K in SchoolKey]: z.ZodType<Values<K>> };
 
 /** What the shop does where nobody has said otherwise. */
-export const HANDBOOK_SCHOOLS = Object.fromEntries(SCHOOL_KEYS.map((key) => [key, SCHOOLS[key].options[0].value])) as {
+export const USUAL_SCHOOLS = Object.fromEntries(SCHOOL_KEYS.map((key) => [key, SCHOOLS[key].options[0].value])) as {
   [K in SchoolKey]: Values<K>;
 };
 

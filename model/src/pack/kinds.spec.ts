@@ -44,7 +44,7 @@ describe('kinds of member', () => {
   });
 
   it('coils: Σk·(free − installed); between the gears each pack has the half of them', () => {
-    // [exact, handbook 7]
+    // [exact, docs/pack.md]
     expect(left([steel('a'), friction('b'), coils(false)], 4 + 25).clampN).toBeCloseTo(4 * 40 * 5, 6);
     // 30 mm over both packs, 12.5 mm of room in each: 25 mm installed, the same force
     expect(left([steel('a'), friction('b'), coils(true)], 4 + 12.5).clampN).toBeCloseTo(4 * 40 * 5, 6);

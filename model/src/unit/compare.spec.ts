@@ -40,7 +40,7 @@ describe('units ranked for a use', () => {
     expect(score('drag', 'Spool')).toBeCloseTo(100, 9);
   });
 
-  it('agrees with what each type is for (common practice, handbook 5.1)', () => {
+  it('agrees with what each type is for (common practice, docs/unit.md)', () => {
     // rock: lockers before anything that needs load on both wheels
     for (const label of ['Selectable locker, on', 'Automatic locker', 'Spool'])
       for (const other of ['Open', 'Helical', 'Cone', 'Friction insert'])

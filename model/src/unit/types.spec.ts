@@ -63,7 +63,7 @@ describe('every type of unit in a build', () => {
       unit.helical.platesHold = entryOf(20, '%');
     }
     const state = unitState(unit, null);
-    // S of bias 3 is one half [exact, handbook 5.2]
+    // S of bias 3 is one half [exact, docs/unit.md]
     expect(state.lock('drive', 600).lockNm).toBeCloseTo(300, 9);
     expect(state.lock('drive', 1000).lockNm).toBeCloseTo(500 + 80, 9);
   });

@@ -1,5 +1,5 @@
 import type { Routes } from '@angular/router';
-import { SHEETS } from './sheets';
+import { sheetRoutes } from './sheets';
 
 export const routes: Routes = [
   {
@@ -16,10 +16,7 @@ export const routes: Routes = [
   {
     path: 'builds/:id',
     loadComponent: () => import('./frame/build-page').then((m) => m.BuildPage),
-    children: [
-      { path: '', pathMatch: 'full', redirectTo: 'gearing' },
-      ...SHEETS.map(({ sheet, load }) => ({ path: sheet, loadComponent: load })),
-    ],
+    children: [{ path: '', pathMatch: 'full', redirectTo: 'gearing' }, ...sheetRoutes()],
   },
   { path: '**', redirectTo: '' },
 ];

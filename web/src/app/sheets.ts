@@ -1,3 +1,5 @@
+import { InjectionToken } from '@angular/core';
+import type { Routes } from '@angular/router';
 import { gearing } from './gearing';
 import { identity } from './identity';
 import { ledger } from './ledger';
@@ -10,5 +12,27 @@ import { unit } from './unit';
 /** Every capability of the interface, in the order of work: routes, Rail, Line, keys and finder follow from it. */
 export const CAPABILITIES: readonly WebCapability[] = [identity, point, gearing, road, unit, pack, ledger];
 
-export const SHEETS: readonly SheetDescriptor[] = CAPABILITIES.flatMap(({ sheets }) => sheets);
-export const STATION_LIST: readonly StationDescriptor[] = CAPABILITIES.flatMap(({ stations }) => stations);
+const sheetsOf = (list: readonly WebCapability[]): SheetDescriptor[] => list.flatMap(({ sheets }) => sheets);
+const stationsOf = (list: readonly WebCapability[]): StationDescriptor[] => list.flatMap(({ stations }) => stations);
+
+/** The sheets of the list, for whatever shows them. */
+export const SHEETS = new InjectionToken<readonly SheetDescriptor[]>('sheets', {
+  providedIn: 'root',
+  factory: () => sheetsOf(CAPABILITIES),
+});
+
+/** The stations of the list. */
+export const STATION_LIST = new InjectionToken<readonly StationDescriptor[]>('stations', {
+  providedIn: 'root',
+  factory: () => stationsOf(CAPABILITIES),
+});
+
+/** The frame with another list of capabilities: for tests. */
+export const providersOf = (list: readonly WebCapability[]) => [
+  { provide: SHEETS, useValue: sheetsOf(list) },
+  { provide: STATION_LIST, useValue: stationsOf(list) },
+];
+
+/** The sheets of one build, as routes below it. */
+export const sheetRoutes = (list: readonly WebCapability[] = CAPABILITIES): Routes =>
+  sheetsOf(list).map(({ sheet, load }) => ({ path: sheet, loadComponent: load }));

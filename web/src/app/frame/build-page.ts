@@ -268,6 +268,7 @@ export class BuildPage {
   private readonly router = inject(Router);
   private readonly pageTitle = inject(Title);
   private readonly keyReader = new KeyReader();
+  private readonly sheets = inject(SHEETS);
 
   protected readonly finding = signal(false);
   protected readonly findingsOpen = this.store.selectSignal(uiFeature.selectFindingsOpen);
@@ -281,7 +282,7 @@ export class BuildPage {
   });
   protected readonly exportUrl = computed(() => `/api/builds/${this.id()}/export`);
   protected readonly keyLines: readonly (readonly [string, string])[] = [
-    ...SHEETS.map(({ key, name }) => [`g ${key}`, name] as const),
+    ...this.sheets.map(({ key, name }) => [`g ${key}`, name] as const),
     ['g b', 'Board of builds'],
     ['/', 'Find anything'],
     ['m', 'Measure the next thing'],
@@ -353,7 +354,7 @@ export class BuildPage {
 
   private go(key: string): void {
     if (key === 'b') return void this.router.navigate(['/']);
-    const item = SHEETS.find((candidate) => candidate.key === key);
+    const item = this.sheets.find((candidate) => candidate.key === key);
     if (item) void this.router.navigate(['/builds', this.id(), item.sheet]);
   }
 
@@ -361,7 +362,7 @@ export class BuildPage {
   private measure(): void {
     const derived = this.bench.derived();
     if (!derived) return;
-    for (const { measure } of SHEETS) {
+    for (const { measure } of this.sheets) {
       const place = measure?.(derived);
       if (!place) continue;
       const { path, queryParams } = addressOf(this.id(), place);

@@ -107,6 +107,7 @@ interface Hit {
 export class Finder {
   readonly visible = model(false);
   private readonly bench = inject(Bench);
+  private readonly sheets = inject(SHEETS);
   private readonly store = inject(Store);
   private readonly router = inject(Router);
   private readonly box = viewChild<ElementRef<HTMLInputElement>>('box');
@@ -146,7 +147,7 @@ export class Finder {
     const build = this.bench.build();
     const derived = this.bench.derived();
     if (id === null || !build || !derived) return hits;
-    for (const { sheet, name, key, tabs, parts } of SHEETS) {
+    for (const { sheet, name, key, tabs, parts } of this.sheets) {
       hits.push({ kind: 'sheet', name, more: `g ${key}`, run: go('/builds', id, sheet) });
       for (const { tab, label } of tabs.slice(1))
         hits.push({

@@ -1,6 +1,7 @@
 import { entryOf } from '@hot-spline/core';
 import { deriveBuild, fieldWords, mergeChanges, valueWords } from '@hot-spline/model';
 import { plateBuild } from '../../testing/drift';
+import { CAPABILITIES } from '../sheets';
 import { tally } from './findings';
 import { KeyReader } from './keys';
 import { stations } from './stations';
@@ -42,7 +43,12 @@ describe('the Line', () => {
   const texts = (change: (build: ReturnType<typeof plateBuild>) => void, system: 'inch' | 'metric' = 'metric') => {
     const build = plateBuild();
     change(build);
-    return stations(build, deriveBuild(build, []), system);
+    return stations(
+      build,
+      deriveBuild(build, []),
+      system,
+      CAPABILITIES.flatMap((one) => one.stations),
+    );
   };
 
   it('runs from engine to tyres with the figures of the operating point', () => {

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { formatIn, say } from '@hot-spline/core';
+import { STATION_LIST } from '../sheets';
 import { Bench } from '../state/bench';
 import { VerdictMark } from '../shared/verdict';
 import { KeptPoints } from '../point/kept-points';
@@ -256,10 +257,11 @@ import { stations } from './stations';
 })
 export class Line {
   protected readonly bench = inject(Bench);
+  private readonly list = inject(STATION_LIST);
   protected readonly stations = computed(() => {
     const build = this.bench.build();
     const derived = this.bench.derived();
-    return build && derived ? stations(build, derived, this.bench.system()) : [];
+    return build && derived ? stations(build, derived, this.bench.system(), this.list) : [];
   });
   /** On a phone the Line is one row until it is opened. */
   protected readonly open = signal(false);

@@ -126,6 +126,7 @@ import { Bench } from '../state/bench';
 })
 export class Rail {
   private readonly bench = inject(Bench);
+  private readonly sheets = inject(SHEETS);
   private readonly router = inject(Router);
   /** On a phone: where I am and what is next, until it is opened. */
   protected readonly open = signal(false);
@@ -156,12 +157,14 @@ export class Rail {
       null;
     return RAIL_GROUPS.map((heading) => ({
       heading,
-      items: SHEETS.filter(({ group }) => group === heading).map(({ sheet, name, counts }) => ({
-        sheet,
-        name,
-        verdict: worst(sheet),
-        count: counts === 'ledger' ? entries : 0,
-      })),
+      items: this.sheets
+        .filter(({ group }) => group === heading)
+        .map(({ sheet, name, counts }) => ({
+          sheet,
+          name,
+          verdict: worst(sheet),
+          count: counts === 'ledger' ? entries : 0,
+        })),
     }));
   });
 }

@@ -9,8 +9,7 @@ import {
   type StationKind,
   type Verdict,
 } from '@hot-spline/model';
-import type { StationContext, StationText } from '../shared/descriptor';
-import { STATION_LIST } from '../sheets';
+import type { StationContext, StationDescriptor, StationText } from '../shared/descriptor';
 
 /** One place on the Line: the figures that matter there, and its worst finding. */
 export interface Station extends StationText {
@@ -25,7 +24,12 @@ function worst(findings: readonly Finding[], kind: StationKind, axle: string): V
 }
 
 /** The driveline from engine to ground at the operating point, with the figures of one axle. */
-export function stations(build: Build, derived: Derived, system: UnitSystem): Station[] {
+export function stations(
+  build: Build,
+  derived: Derived,
+  system: UnitSystem,
+  list: readonly StationDescriptor[],
+): Station[] {
   const { main: axle, figures, findings } = derived;
   const context: StationContext = {
     build,
@@ -41,7 +45,7 @@ export function stations(build: Build, derived: Derived, system: UnitSystem): St
     },
   };
   return STATIONS.flatMap((kind) => {
-    const station = STATION_LIST.find((one) => one.kind === kind);
+    const station = list.find((one) => one.kind === kind);
     const text = station?.show(context);
     return station && text ? [{ kind, sheet: station.sheet, ...text, verdict: worst(findings, kind, axle) }] : [];
   });

@@ -1,5 +1,5 @@
 import { entryOf } from '@hot-spline/core';
-import { HANDBOOK_SCHOOLS, type AxleSpec, type GearboxSpec, type LibrarySpec } from '@hot-spline/model';
+import { USUAL_SCHOOLS, type AxleSpec, type GearboxSpec, type LibrarySpec } from '@hot-spline/model';
 
 /** An axle of which nothing is known but its name. */
 export function newAxleSpec(name: string): AxleSpec {
@@ -38,6 +38,6 @@ export function newSpec(kind: LibrarySpec['kind']): LibrarySpec {
     case 'friction':
       return { kind, name: 'New plates', oil: '', readings: [] };
     case 'schools':
-      return { kind, name: 'How we do it', ...HANDBOOK_SCHOOLS, ringGearNote: '' };
+      return { kind, name: 'How we do it', ...USUAL_SCHOOLS, ringGearNote: '' };
   }
 }
