@@ -98,7 +98,7 @@ test.describe('story 1: tyre and ratio', () => {
     await page.getByLabel('Operating point, engine speed').focus();
     await page.keyboard.press('ArrowRight');
     await expect.poll(speed).not.toBe(during);
-    await page.getByRole('radio', { name: '4', exact: true }).click();
+    await page.getByRole('button', { name: '4', exact: true }).click();
     await expect(drift.station('Gear 4')).toBeVisible();
     const kept = await speed();
     await page.reload();

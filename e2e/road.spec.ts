@@ -29,7 +29,7 @@ test.describe('ratio story 3: match in full', () => {
     await drift.open('gearing');
     await page.getByRole('button', { name: 'Trap', exact: true }).click();
     await expect(page.locator('output')).toContainText('7 100 rpm'.replace(' ', '\u202f'));
-    await page.getByRole('radio', { name: '1', exact: true }).click();
+    await page.getByRole('button', { name: '1', exact: true }).click();
     await page.getByRole('button', { name: /Keep this operating point/ }).click();
     await page.getByRole('button', { name: 'Crawl', exact: true }).click();
     await drift.saved();

@@ -19,7 +19,7 @@ import { Finder } from './frame/finder';
 import { Line } from './frame/line';
 import { Rail } from './frame/rail';
 import type { WebCapability } from './shared/descriptor';
-import { CAPABILITIES, SHEETS, providersOf, sheetRoutes } from './sheets';
+import { CAPABILITIES, providersOf, sheetRoutes } from './sheets';
 import { Store } from '@ngrx/store';
 import { uiActions } from './state/ui';
 
@@ -110,13 +110,11 @@ const toy: WebCapability = {
 
 describe('a capability that is added to the list', () => {
   beforeEach(() => {
-    openBench();
-    TestBed.overrideProvider(SHEETS, { useValue: [...sheets, ...toy.sheets] });
+    openBench(undefined, [], 'metric', providersOf([...CAPABILITIES, toy]));
   });
 
   it('appears in routes, on the Rail and in the finder', async () => {
     expect(sheetRoutes([...CAPABILITIES, toy]).map(({ path }) => path)).toContain('toy');
-    expect(providersOf([toy]).length).toBe(2);
     const rail = await Screen.of(Rail);
     expect(rail.text).toContain('Toy gaps');
     const finder = await Screen.of(Finder, { visible: true });

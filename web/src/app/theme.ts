@@ -1,8 +1,10 @@
 import { definePreset } from '@primeuix/themes';
 import base from '@primeuix/themes/aura/base';
 import button from '@primeuix/themes/aura/button';
+import datatable from '@primeuix/themes/aura/datatable';
 import dialog from '@primeuix/themes/aura/dialog';
 import drawer from '@primeuix/themes/aura/drawer';
+import popover from '@primeuix/themes/aura/popover';
 import selectbutton from '@primeuix/themes/aura/selectbutton';
 import toast from '@primeuix/themes/aura/toast';
 import togglebutton from '@primeuix/themes/aura/togglebutton';
@@ -75,7 +77,7 @@ const pressed = {
 export const houseTheme = definePreset(
   {
     ...base,
-    components: { button, dialog, drawer, selectbutton, toast, togglebutton, toggleswitch },
+    components: { button, datatable, dialog, drawer, popover, selectbutton, toast, togglebutton, toggleswitch },
   },
   {
     semantic: {
@@ -85,6 +87,16 @@ export const houseTheme = definePreset(
       colorScheme: { light: scheme, dark: scheme },
     },
     components: {
+      datatable: {
+        headerCell: { padding: '6px 8px', background: 'var(--sheet)', color: 'var(--soft)', hoverColor: 'var(--ink)' },
+        columnTitle: { fontWeight: '500' },
+        bodyCell: { padding: '6px 8px', borderColor: 'var(--rule)' },
+        row: { background: 'var(--sheet)', color: 'var(--ink)' },
+        colorScheme: {
+          light: { bodyCell: { selectedBorderColor: 'var(--blue)' } },
+          dark: { bodyCell: { selectedBorderColor: 'var(--blue)' } },
+        },
+      },
       togglebutton: {
         colorScheme: {
           light: { root: pressed, content: { checkedBackground: 'transparent', checkedShadow: 'none' } },

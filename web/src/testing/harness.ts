@@ -1,4 +1,4 @@
-import { provideZonelessChangeDetection, type Type } from '@angular/core';
+import { provideZonelessChangeDetection, type Provider, type Type } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import type { UnitSystem } from '@hot-spline/core';
@@ -20,6 +20,7 @@ export function openBench(
   build: Build = plateBuild(),
   ledger: LedgerEntry[] = [],
   system: UnitSystem = 'metric',
+  more: Provider[] = [],
 ): Bench {
   sessionStorage.clear();
   TestBed.configureTestingModule({
@@ -33,6 +34,7 @@ export function openBench(
       provideState(lookingFeature),
       provideState(libraryFeature),
       MessageService,
+      ...more,
     ],
   });
   const store = TestBed.inject(Store);

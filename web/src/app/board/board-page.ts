@@ -6,6 +6,7 @@ import { FORMAT_VERSION, readFile, type Build, type BuildFile } from '@hot-splin
 import { Store } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
 import { Button } from 'primeng/button';
+import { TableModule } from 'primeng/table';
 import { Finder } from '../frame/finder';
 import { Header } from '../frame/header';
 import { KeyReader } from '../frame/keys';
@@ -21,7 +22,7 @@ const LARGEST_FILE = 32 * 1024 * 1024;
 /** All builds of the shop: open, start, copy, import, export, put away. */
 @Component({
   selector: 'hs-board-page',
-  imports: [Button, Finder, Header, RouterLink, StartSheet],
+  imports: [Button, Finder, Header, RouterLink, StartSheet, TableModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'key($event)' },
   templateUrl: './board-page.html',

@@ -149,6 +149,7 @@ import { WorkingPanel } from './working-panel';
     </p-dialog>
   `,
   styles: `
+    @use 'breakpoints' as *;
     :host {
       display: flex;
       flex-direction: column;
@@ -215,14 +216,14 @@ import { WorkingPanel } from './working-panel';
       margin: 10px 0;
       max-height: 200px;
       overflow: auto;
-      font-size: 12.5px;
+      font-size: var(--text-s);
     }
     .choices {
       display: flex;
       flex-wrap: wrap;
       gap: 8px;
     }
-    @media (max-width: 820px) {
+    @media #{$narrow} {
       :host {
         height: auto;
         min-height: 100dvh;

@@ -93,13 +93,13 @@ interface Hit {
     }
     .kind {
       flex: 0 0 72px;
-      font-size: 12px;
+      font-size: var(--text-xs);
       color: var(--soft);
     }
     .more {
       margin-left: auto;
       color: var(--soft);
-      font-size: 13px;
+      font-size: var(--text-s);
       white-space: nowrap;
     }
   `,

@@ -78,10 +78,10 @@ export function tally(findings: readonly Finding[]): string {
     }
     header .soft {
       margin-left: auto;
-      font-size: 12.5px;
+      font-size: var(--text-s);
     }
     h2 {
-      font-size: 14px;
+      font-size: var(--text-m);
     }
     ul {
       flex: 1;
@@ -113,11 +113,11 @@ export function tally(findings: readonly Finding[]): string {
     strong {
       display: block;
       font-weight: 600;
-      font-size: 13.5px;
+      font-size: var(--text-s);
       line-height: 1.3;
     }
     .detail {
-      font-size: 13px;
+      font-size: var(--text-s);
       color: var(--soft);
     }
   `,

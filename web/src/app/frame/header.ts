@@ -57,6 +57,7 @@ import { uiActions, uiFeature } from '../state/ui';
     </header>
   `,
   styles: `
+    @use 'breakpoints' as *;
     header {
       display: flex;
       align-items: center;
@@ -66,7 +67,7 @@ import { uiActions, uiFeature } from '../state/ui';
       border-bottom: 1px solid var(--rule);
     }
     .brand {
-      font-size: 16px;
+      font-size: var(--text-l);
       font-weight: 600;
       color: var(--ink);
       text-decoration: none;
@@ -74,7 +75,7 @@ import { uiActions, uiFeature } from '../state/ui';
     }
     .title {
       color: var(--soft);
-      font-size: 15px;
+      font-size: var(--text-m);
       overflow: hidden;
       text-overflow: ellipsis;
       white-space: nowrap;
@@ -82,7 +83,7 @@ import { uiActions, uiFeature } from '../state/ui';
     }
     .saving {
       margin-left: auto;
-      font-size: 12.5px;
+      font-size: var(--text-s);
       color: var(--soft);
       white-space: nowrap;
       overflow: hidden;
@@ -112,7 +113,7 @@ import { uiActions, uiFeature } from '../state/ui';
     }
     kbd {
       font-family: var(--mono);
-      font-size: 12px;
+      font-size: var(--text-xs);
       padding: 0 6px;
       border: 1px solid var(--rule);
       border-radius: 4px;
@@ -125,7 +126,7 @@ import { uiActions, uiFeature } from '../state/ui';
     .more {
       display: none;
     }
-    @media (max-width: 820px) {
+    @media #{$narrow} {
       header {
         position: relative;
         height: 52px;

@@ -3,15 +3,19 @@ import { RouterLink, RouterLinkActive } from '@angular/router';
 import { formatIn, say } from '@hot-spline/core';
 import { STATION_LIST } from '../sheets';
 import { Bench } from '../state/bench';
+import { Radios } from '../shared/radios';
 import { VerdictMark } from '../shared/verdict';
 import { KeptPoints } from '../point/kept-points';
 import { StationIcon } from './station-icon';
 import { stations } from './stations';
 
+const optionsOf = (list: readonly { readonly name: string }[]) =>
+  list.map(({ name }, i) => ({ value: String(i), label: name }));
+
 /** The driveline from engine to ground: overview, navigation, and the operating point that is dragged along it. */
 @Component({
   selector: 'hs-line',
-  imports: [KeptPoints, RouterLink, RouterLinkActive, StationIcon, VerdictMark],
+  imports: [KeptPoints, Radios, RouterLink, RouterLinkActive, StationIcon, VerdictMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (bench.build(); as build) {
@@ -39,33 +43,23 @@ import { stations } from './stations';
           }
         </ol>
         <div class="point no-print" role="group" aria-label="Operating point">
-          <div class="gears" role="radiogroup" aria-label="Gear">
-            @for (gear of build.gearbox.gears; track $index) {
-              <button
-                type="button"
-                role="radio"
-                [attr.aria-checked]="$index === bench.point().gear"
-                [class.on]="$index === bench.point().gear"
-                (click)="setGear($index)"
-              >
-                {{ gear.name }}
-              </button>
-            }
-          </div>
-          @if (build.transfer; as transfer) {
-            <div class="gears" role="radiogroup" aria-label="Range">
-              @for (range of transfer.ranges; track $index) {
-                <button
-                  type="button"
-                  role="radio"
-                  [attr.aria-checked]="$index === bench.point().range"
-                  [class.on]="$index === bench.point().range"
-                  (click)="setRange($index)"
-                >
-                  {{ range.name }}
-                </button>
-              }
-            </div>
+          <hs-radios
+            name="point-gear"
+            label="Gear"
+            [labelHidden]="true"
+            [options]="gears()"
+            [value]="'' + bench.point().gear"
+            (chosen)="setGear(+$event)"
+          />
+          @if (build.transfer) {
+            <hs-radios
+              name="point-range"
+              label="Range"
+              [labelHidden]="true"
+              [options]="ranges()"
+              [value]="'' + bench.point().range"
+              (chosen)="setRange(+$event)"
+            />
           }
           <hs-kept-points />
           <label class="visually-hidden" for="point-rpm">Operating point, engine speed</label>
@@ -87,6 +81,7 @@ import { stations } from './stations';
     }
   `,
   styles: `
+    @use 'breakpoints' as *;
     .fold {
       display: none;
     }
@@ -139,7 +134,7 @@ import { stations } from './stations';
     }
     .main {
       display: block;
-      font-size: 14.5px;
+      font-size: var(--text-m);
       white-space: nowrap;
     }
     .sub {
@@ -147,7 +142,7 @@ import { stations } from './stations';
       justify-content: center;
       align-items: center;
       gap: 4px;
-      font-size: 11.5px;
+      font-size: var(--text-xs);
       color: var(--soft);
       white-space: nowrap;
     }
@@ -161,35 +156,6 @@ import { stations } from './stations';
       gap: 14px;
       padding: 2px 16px 5px;
     }
-    .gears {
-      display: flex;
-      flex: none;
-    }
-    .gears button {
-      min-width: 28px;
-      min-height: 26px;
-      padding: 0 7px;
-      background: none;
-      border: 1px solid var(--rule);
-      border-left-width: 0;
-      cursor: pointer;
-      font-size: 12.5px;
-    }
-    .gears button:first-child {
-      border-left-width: 1px;
-      border-radius: 5px 0 0 5px;
-    }
-    .gears button:last-child {
-      border-radius: 0 5px 5px 0;
-    }
-    .gears button:only-child {
-      border-radius: 5px;
-    }
-    .gears button.on {
-      background: var(--blue);
-      border-color: var(--blue);
-      color: var(--on-blue);
-    }
     input[type='range'] {
       flex: 1;
       min-width: 80px;
@@ -201,9 +167,9 @@ import { stations } from './stations';
       flex: none;
       min-width: 178px;
       text-align: right;
-      font-size: 14px;
+      font-size: var(--text-m);
     }
-    @media (max-width: 820px) {
+    @media #{$narrow} {
       .fold {
         display: flex;
         align-items: center;
@@ -238,10 +204,6 @@ import { stations } from './stations';
         flex-wrap: wrap;
         gap: 6px 10px;
         padding: 4px 8px 8px;
-      }
-      .gears button {
-        min-width: 40px;
-        min-height: 44px;
       }
       output {
         min-width: 0;
@@ -280,6 +242,9 @@ export class Line {
     const { text, unit } = formatIn(speed, 'speed', this.bench.system());
     return `${rpm} · ${text} ${unit}`;
   });
+
+  protected readonly gears = computed(() => optionsOf(this.bench.build()?.gearbox.gears ?? []));
+  protected readonly ranges = computed(() => optionsOf(this.bench.build()?.transfer?.ranges ?? []));
 
   protected setGear(gear: number): void {
     this.bench.lookAt({ gear });

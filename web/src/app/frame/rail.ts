@@ -55,12 +55,13 @@ import { Bench } from '../state/bench';
     </nav>
   `,
   styles: `
+    @use 'breakpoints' as *;
     nav {
       padding: 8px 0 0 4px;
     }
     h2 {
       margin: 10px 0 4px;
-      font-size: 12.5px;
+      font-size: var(--text-s);
       font-weight: 500;
       color: var(--soft);
     }
@@ -74,7 +75,7 @@ import { Bench } from '../state/bench';
       border-radius: 6px;
       color: var(--ink);
       text-decoration: none;
-      font-size: 13.5px;
+      font-size: var(--text-s);
     }
     a:hover {
       background: var(--steel-light);
@@ -89,13 +90,13 @@ import { Bench } from '../state/bench';
     }
     .count {
       margin-left: auto;
-      font-size: 12px;
+      font-size: var(--text-xs);
       color: var(--soft);
     }
     .fold {
       display: none;
     }
-    @media (max-width: 820px) {
+    @media #{$narrow} {
       .fold {
         display: flex;
         align-items: center;

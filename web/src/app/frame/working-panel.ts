@@ -75,16 +75,16 @@ const KIND_WORDS: Readonly<Record<Source['kind'], string>> = {
   `,
   styles: `
     .result {
-      font-size: 14px;
+      font-size: var(--text-m);
     }
     .result .mono {
       margin-right: 8px;
-      font-size: 26px;
+      font-size: var(--text-figure);
       font-weight: 500;
     }
     h3 {
       margin: 14px 0 4px;
-      font-size: 12.5px;
+      font-size: var(--text-s);
       font-weight: 500;
       color: var(--soft);
     }
@@ -97,13 +97,13 @@ const KIND_WORDS: Readonly<Record<Source['kind'], string>> = {
       display: grid;
       grid-template-columns: 1fr auto;
       gap: 3px 14px;
-      font-size: 13.5px;
+      font-size: var(--text-s);
     }
     dd {
       text-align: right;
     }
     .sources {
-      font-size: 13.5px;
+      font-size: var(--text-s);
       display: grid;
       gap: 4px;
     }
@@ -112,7 +112,7 @@ const KIND_WORDS: Readonly<Record<Source['kind'], string>> = {
       padding: 0 6px;
       border: 1px solid var(--rule);
       border-radius: 4px;
-      font-size: 12px;
+      font-size: var(--text-xs);
       color: var(--soft);
     }
     .note {

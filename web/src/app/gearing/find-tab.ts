@@ -76,9 +76,10 @@ import { Bench } from '../state/bench';
     }
   `,
   styles: `
+    @use 'breakpoints' as *;
     .goal {
       margin-bottom: 8px;
-      font-size: 13px;
+      font-size: var(--text-s);
     }
     ol > li {
       display: grid;
@@ -96,15 +97,15 @@ import { Bench } from '../state/bench';
       padding-top: 3px;
     }
     .pair {
-      font-size: 18px;
+      font-size: var(--text-l);
       font-weight: 600;
       margin-right: 6px;
     }
     .small {
-      font-size: 12.5px;
+      font-size: var(--text-s);
     }
     .tag {
-      font-size: 12.5px;
+      font-size: var(--text-s);
       color: var(--blue);
     }
     .score {
@@ -113,11 +114,11 @@ import { Bench } from '../state/bench';
       gap: 8px;
     }
     .big {
-      font-size: 17px;
+      font-size: var(--text-l);
     }
     .why,
     .more {
-      font-size: 12.5px;
+      font-size: var(--text-s);
       line-height: 1.45;
     }
     .sign {
@@ -131,7 +132,7 @@ import { Bench } from '../state/bench';
       flex-direction: column;
       gap: 4px;
     }
-    @media (max-width: 820px) {
+    @media #{$narrow} {
       ol > li {
         grid-template-columns: 22px 1fr auto;
       }

@@ -18,6 +18,7 @@ import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field, type Understood } from '../shared/field';
 import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
+import { isNarrow } from '../shared/narrow';
 import { pairReader } from '../shared/readers';
 import { SheetHead } from '../shared/sheet-head';
 import { activeTab } from '../shared/active-tab';
@@ -73,7 +74,7 @@ export class GearingSheet {
       })[this.active()],
   );
   protected readonly active = activeTab(GEARING_TABS, this.tab);
-  private readonly narrow = matchMedia('(max-width: 820px)').matches;
+  private readonly narrow = isNarrow();
   /** The ratio being tried with the slider; null while the build’s own is shown. */
   protected readonly tried = signal<ToothPair | null>(null);
 

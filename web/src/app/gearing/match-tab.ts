@@ -136,6 +136,7 @@ import { Bench } from '../state/bench';
   `,
   styleUrls: ['../shared/sheet.scss'],
   styles: `
+    @use 'breakpoints' as *;
     :host {
       padding: 0 !important;
       flex: 1;
@@ -157,16 +158,16 @@ import { Bench } from '../state/bench';
       gap: 8px 14px;
     }
     p {
-      font-size: 13px;
+      font-size: var(--text-s);
     }
     table {
       border-collapse: collapse;
-      font-size: 14px;
+      font-size: var(--text-m);
     }
     caption {
       margin-bottom: 4px;
       text-align: left;
-      font-size: 12.5px;
+      font-size: var(--text-s);
       color: var(--soft);
     }
     th {
@@ -177,7 +178,7 @@ import { Bench } from '../state/bench';
       padding: 3px 10px;
       text-align: right;
     }
-    @media (max-width: 820px) {
+    @media #{$narrow} {
       .columns {
         grid-template-columns: minmax(0, 1fr);
       }

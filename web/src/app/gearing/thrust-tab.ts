@@ -60,7 +60,7 @@ const SLOPES = [0, 10, 20, 30, 50];
       gap: 2px 16px;
     }
     p {
-      font-size: 13px;
+      font-size: var(--text-s);
       margin: 4px 0 8px;
     }
   `,

@@ -81,7 +81,7 @@ const MEASURES: Readonly<
     }
     .small {
       display: block;
-      font-size: 12.5px;
+      font-size: var(--text-s);
       color: var(--soft);
       margin-bottom: 2px;
     }

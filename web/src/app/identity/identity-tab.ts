@@ -89,6 +89,7 @@ import { newAxleSpec } from '../library/new-spec';
     }
   `,
   styles: `
+    @use 'breakpoints' as *;
     :host {
       display: flex;
       flex-direction: column;
@@ -107,7 +108,7 @@ import { newAxleSpec } from '../library/new-spec';
       align-items: center;
       min-width: 92px;
       padding-top: 26px;
-      font-size: 13px;
+      font-size: var(--text-s);
     }
     .keep {
       display: flex;
@@ -121,7 +122,7 @@ import { newAxleSpec } from '../library/new-spec';
       justify-items: start;
       padding: 30px 0;
     }
-    @media (max-width: 820px) {
+    @media #{$narrow} {
       .head {
         grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
       }

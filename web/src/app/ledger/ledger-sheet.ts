@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { formatIn, type UnitSystem } from '@hot-spline/core';
 import { readingBase, subjects, voidedBy, type Build, type LedgerEntry, type Reading } from '@hot-spline/model';
+import { TableModule } from 'primeng/table';
 import { Bench } from '../state/bench';
 import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
@@ -72,7 +73,7 @@ export function ledgerRow(entry: LedgerEntry, build: Build, system: UnitSystem):
 /** Everything measured on this build, newest first; nothing is ever changed, only voided. */
 @Component({
   selector: 'hs-ledger-sheet',
-  imports: [SheetHead, VoidButton],
+  imports: [SheetHead, TableModule, VoidButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <hs-sheet-head
@@ -80,46 +81,71 @@ export function ledgerRow(entry: LedgerEntry, build: Build, system: UnitSystem):
       about="Everything measured on this build, newest first. Nothing is changed here, only voided with a reason."
     />
     @if (rows().length) {
-      <div class="scroll">
-        <table>
-          <thead>
-            <tr>
-              <th scope="col">When</th>
-              <th scope="col">What</th>
-              <th scope="col" class="value">As typed</th>
-              <th scope="col" class="value">{{ bench.system() === 'inch' ? 'Inch' : 'Metric' }}</th>
-              <th scope="col">With</th>
-              <th scope="col">Who</th>
-              <th scope="col"><span class="visually-hidden">Void</span></th>
-            </tr>
-          </thead>
-          <tbody>
-            @for (row of rows(); track row.entry.id) {
-              <tr [class.void]="row.voided">
-                <td class="mono when">{{ row.when }}</td>
-                <td>
-                  {{ row.what }}
-                  @if (row.note; as note) {
-                    <span class="reason soft">{{ note }}</span>
-                  }
-                  @if (row.voided; as voided) {
-                    <span class="reason">void: {{ voided.reason }}</span>
-                  }
-                </td>
-                <td class="mono value">{{ row.typed }}</td>
-                <td class="mono value">{{ row.shown }}</td>
-                <td>{{ row.with }}</td>
-                <td>{{ row.entry.who }}</td>
-                <td>
-                  @if (!row.voided) {
-                    <hs-void [id]="row.entry.id" [what]="row.what + ', ' + row.typed" />
-                  }
-                </td>
-              </tr>
-            }
-          </tbody>
-        </table>
+      <div class="tools no-print">
+        <label class="visually-hidden" for="ledger-filter">Filter the ledger</label>
+        <input
+          #filter
+          id="ledger-filter"
+          class="control"
+          type="search"
+          autocomplete="off"
+          placeholder="Filter by piece, instrument, who"
+          (input)="table.filterGlobal(filter.value, 'contains')"
+        />
+        <a class="quiet" [href]="csvUrl()" download><i class="pi pi-download" aria-hidden="true"></i>CSV</a>
       </div>
+      <p-table
+        #table
+        size="small"
+        dataKey="key"
+        [value]="rows()"
+        [globalFilterFields]="['what', 'typed', 'with', 'who', 'note']"
+        [scrollable]="true"
+        [scrollHeight]="many() ? 'calc(100dvh - 330px)' : 'auto'"
+        [virtualScroll]="many()"
+        [virtualScrollItemSize]="46"
+        [tableStyle]="{ 'min-width': '640px' }"
+      >
+        <ng-template #header>
+          <tr>
+            <th scope="col" pSortableColumn="seq">When <p-sortIcon field="seq" /></th>
+            <th scope="col" pSortableColumn="what">What <p-sortIcon field="what" /></th>
+            <th scope="col" class="value">As typed</th>
+            <th scope="col" class="value">{{ bench.system() === 'inch' ? 'Inch' : 'Metric' }}</th>
+            <th scope="col" pSortableColumn="with">With <p-sortIcon field="with" /></th>
+            <th scope="col" pSortableColumn="who">Who <p-sortIcon field="who" /></th>
+            <th scope="col"><span class="visually-hidden">Void</span></th>
+          </tr>
+        </ng-template>
+        <ng-template #body let-row>
+          <tr [class.void]="row.voided">
+            <td class="mono when">{{ row.when }}</td>
+            <td>
+              {{ row.what }}
+              @if (row.note; as note) {
+                <span class="reason soft">{{ note }}</span>
+              }
+              @if (row.voided; as voided) {
+                <span class="reason">void: {{ voided.reason }}</span>
+              }
+            </td>
+            <td class="mono value">{{ row.typed }}</td>
+            <td class="mono value">{{ row.shown }}</td>
+            <td>{{ row.with }}</td>
+            <td>{{ row.who }}</td>
+            <td>
+              @if (!row.voided) {
+                <hs-void [id]="row.key" [what]="row.what + ', ' + row.typed" />
+              }
+            </td>
+          </tr>
+        </ng-template>
+        <ng-template #emptymessage>
+          <tr>
+            <td colspan="7" class="soft">Nothing of that kind in the ledger.</td>
+          </tr>
+        </ng-template>
+      </p-table>
     } @else {
       <div class="empty">
         <h2>Nothing measured yet</h2>
@@ -132,25 +158,10 @@ export function ledgerRow(entry: LedgerEntry, build: Build, system: UnitSystem):
   `,
   styleUrls: ['../shared/sheet.scss'],
   styles: `
-    .scroll {
-      position: relative;
-      overflow-x: auto;
-    }
-    table {
-      width: 100%;
-      border-collapse: collapse;
-      font-size: 13.5px;
-    }
-    th {
-      text-align: left;
-      font-weight: 500;
-      font-size: 12.5px;
-      color: var(--soft);
-    }
-    td,
-    th {
-      padding: 4px 8px;
-      border-bottom: 1px solid var(--rule);
+    .tools {
+      display: flex;
+      gap: var(--space-2);
+      margin-bottom: var(--space-2);
     }
     .value {
       text-align: right;
@@ -158,7 +169,6 @@ export function ledgerRow(entry: LedgerEntry, build: Build, system: UnitSystem):
     }
     .when {
       white-space: nowrap;
-      font-size: 12.5px;
     }
     .void td {
       color: var(--soft);
@@ -169,7 +179,6 @@ export function ledgerRow(entry: LedgerEntry, build: Build, system: UnitSystem):
     }
     .reason {
       display: block;
-      font-size: 12.5px;
       color: var(--ochre-text);
     }
   `,
@@ -185,14 +194,22 @@ export class LedgerSheet {
     const voids = voidedBy(ledger);
     const system = this.bench.system();
     return ledger
-      .filter((entry) => entry.kind !== 'void')
-      .map((entry) => ({
+      .map((entry, seq) => ({ entry, seq }))
+      .filter(({ entry }) => entry.kind !== 'void')
+      .map(({ entry, seq }) => ({
         ...ledgerRow(entry, build, system),
+        key: entry.id,
+        seq,
+        who: entry.who,
         when: new Date(entry.at).toLocaleString([], { dateStyle: 'short', timeStyle: 'medium' }),
         voided: voids.get(entry.id) ?? null,
       }))
       .reverse();
   });
+
+  /** Only the rows in sight are drawn once there are many. */
+  protected readonly many = computed(() => this.rows().length > 80);
+  protected readonly csvUrl = computed(() => `/api/builds/${this.bench.editor().id}/ledger?as=csv`);
 
   constructor() {
     jumpTo(this.at);

@@ -79,6 +79,7 @@ import { ORIGIN_OPTIONS } from './words';
     />
   `,
   styles: `
+    @use 'breakpoints' as *;
     :host {
       display: flex;
       flex-direction: column;
@@ -95,14 +96,14 @@ import { ORIGIN_OPTIONS } from './words';
       gap: 12px;
     }
     .big {
-      font-size: 24px;
+      font-size: var(--text-figure);
     }
     li {
       display: grid;
       grid-template-columns: 64px minmax(0, 1fr) auto 130px auto;
       gap: 10px;
       align-items: center;
-      font-size: 13.5px;
+      font-size: var(--text-s);
     }
     li.soft {
       display: block;
@@ -112,7 +113,7 @@ import { ORIGIN_OPTIONS } from './words';
       text-overflow: ellipsis;
       white-space: nowrap;
     }
-    @media (max-width: 820px) {
+    @media #{$narrow} {
       .two {
         grid-template-columns: 1fr;
       }

@@ -1,3 +1,4 @@
+import { TableModule } from 'primeng/table';
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import { RouterLink } from '@angular/router';
@@ -23,6 +24,7 @@ const LARGEST_FILE = 8 * 1024 * 1024;
 @Component({
   selector: 'hs-library-page',
   imports: [
+    TableModule,
     AxleSpecEditor,
     Finder,
     FrictionTableEditor,
@@ -66,6 +68,16 @@ export class LibraryPage {
       this.finding.set(true);
     } else if (command?.kind === 'units') this.store.dispatch(uiActions.unitsFlipped());
   }
+
+  /** The list: what is in use first, then what was put away. */
+  protected readonly listed = computed(() =>
+    [...this.active(), ...this.archived()].map(({ id, archived, spec }) => ({
+      id,
+      archived,
+      name: spec.name,
+      about: this.about(spec),
+    })),
+  );
 
   protected about(spec: LibrarySpec): string {
     if (spec.kind === 'gearbox') return `${spec.box.value}, ${spec.gears.length} gears`;

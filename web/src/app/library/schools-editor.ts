@@ -64,7 +64,7 @@ import { textReader } from '../shared/readers';
     }
     p {
       margin: 2px 0 0;
-      font-size: 12.5px;
+      font-size: var(--text-s);
     }
   `,
 })

@@ -91,7 +91,7 @@ import { ORIGIN_OPTIONS } from './words';
       display: flex;
       align-items: center;
       gap: 6px;
-      font-size: 13.5px;
+      font-size: var(--text-s);
       white-space: nowrap;
     }
     .whole {

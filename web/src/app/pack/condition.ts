@@ -82,6 +82,7 @@ export type ConditionEdit = (condition: Condition) => void;
     }
   `,
   styles: `
+    @use 'breakpoints' as *;
     :host {
       display: grid;
       gap: 6px;
@@ -91,7 +92,7 @@ export type ConditionEdit = (condition: Condition) => void;
       flex-wrap: wrap;
       align-items: center;
       gap: 4px;
-      font-size: 13px;
+      font-size: var(--text-s);
     }
     .marks > span {
       min-width: 60px;
@@ -159,7 +160,7 @@ export type ConditionEdit = (condition: Condition) => void;
       border: 1px solid var(--rule);
       border-radius: 50%;
     }
-    @media (max-width: 820px) {
+    @media #{$narrow} {
       .rest {
         grid-template-columns: minmax(0, 1fr);
       }

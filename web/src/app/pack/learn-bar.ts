@@ -46,7 +46,7 @@ const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.tri
       padding: 10px 12px;
       border: 1px solid var(--rule);
       border-radius: 8px;
-      font-size: 13.5px;
+      font-size: var(--text-s);
     }
   `,
 })

@@ -97,13 +97,14 @@ export const INSTRUMENTS = ['Micrometer', 'Caliper', 'Depth gauge', 'Feeler gaug
     </div>
   `,
   styles: `
+    @use 'breakpoints' as *;
     .with {
       display: flex;
       flex-wrap: wrap;
       align-items: center;
       gap: 8px;
       margin-bottom: 8px;
-      font-size: 13px;
+      font-size: var(--text-s);
     }
     .sides {
       display: grid;
@@ -118,7 +119,7 @@ export const INSTRUMENTS = ['Micrometer', 'Caliper', 'Depth gauge', 'Feeler gaug
     }
     .label {
       line-height: 34px;
-      font-size: 13.5px;
+      font-size: var(--text-s);
       white-space: nowrap;
       overflow: hidden;
       text-overflow: ellipsis;
@@ -126,7 +127,7 @@ export const INSTRUMENTS = ['Micrometer', 'Caliper', 'Depth gauge', 'Feeler gaug
     li:not(.done) .label {
       color: var(--soft);
     }
-    @media (max-width: 820px) {
+    @media #{$narrow} {
       .sides {
         grid-template-columns: minmax(0, 1fr);
       }

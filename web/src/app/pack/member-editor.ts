@@ -158,7 +158,7 @@ import { readSpringPoints, type Points } from './spring-points';
     .switch label,
     .small {
       display: block;
-      font-size: 12.5px;
+      font-size: var(--text-s);
       color: var(--soft);
       margin-bottom: 2px;
     }

@@ -113,7 +113,7 @@ interface SideRow {
     }
     table {
       border-collapse: collapse;
-      font-size: 14px;
+      font-size: var(--text-m);
     }
     th,
     td {
@@ -123,21 +123,21 @@ interface SideRow {
     }
     thead th {
       font-weight: 500;
-      font-size: 12.5px;
+      font-size: var(--text-s);
       color: var(--soft);
     }
     .now {
       margin-right: 8px;
     }
     .big {
-      font-size: 20px;
+      font-size: var(--text-xl);
     }
     .take {
       display: flex;
       flex-wrap: wrap;
       align-items: center;
       gap: 12px;
-      font-size: 13px;
+      font-size: var(--text-s);
     }
     .go:not(:disabled) {
       border-color: var(--blue);

@@ -127,6 +127,7 @@ interface Bar {
     }
   `,
   styles: `
+    @use 'breakpoints' as *;
     :host {
       display: flex;
       flex-direction: column;
@@ -138,7 +139,7 @@ interface Bar {
       align-items: center;
       gap: 12px;
       min-height: 32px;
-      font-size: 13px;
+      font-size: var(--text-s);
     }
     progress {
       width: 200px;
@@ -150,14 +151,14 @@ interface Bar {
       gap: 26px;
     }
     h3 {
-      font-size: 14px;
+      font-size: var(--text-m);
     }
     h3::first-letter {
       text-transform: uppercase;
     }
     h4 {
       margin: 4px 0;
-      font-size: 12.5px;
+      font-size: var(--text-s);
       font-weight: 500;
       color: var(--soft);
     }
@@ -168,10 +169,10 @@ interface Bar {
     }
     .small {
       display: block;
-      font-size: 12.5px;
+      font-size: var(--text-s);
     }
     .number {
-      font-size: 20px;
+      font-size: var(--text-xl);
       white-space: nowrap;
     }
     svg {
@@ -199,7 +200,7 @@ interface Bar {
       grid-template-columns: minmax(0, 1fr) 110px 84px;
       align-items: center;
       gap: 8px;
-      font-size: 12.5px;
+      font-size: var(--text-s);
     }
     .name {
       overflow: hidden;
@@ -221,7 +222,7 @@ interface Bar {
     li .mono {
       text-align: right;
     }
-    @media (max-width: 820px) {
+    @media #{$narrow} {
       .packs {
         grid-template-columns: minmax(0, 1fr);
       }

@@ -71,6 +71,7 @@ import { LearnBar } from './learn-bar';
     <hs-learn-bar />
   `,
   styles: `
+    @use 'breakpoints' as *;
     fieldset {
       border: 0;
       margin: 14px 0 0;
@@ -105,7 +106,7 @@ import { LearnBar } from './learn-bar';
       accent-color: var(--blue);
     }
     .per-pack {
-      font-size: 13px;
+      font-size: var(--text-s);
     }
     .per-pack .mono {
       margin-left: 4px;
@@ -116,9 +117,9 @@ import { LearnBar } from './learn-bar';
       align-items: center;
       padding: 6px 8px;
       border-top: 1px solid var(--rule);
-      font-size: 13px;
+      font-size: var(--text-s);
     }
-    @media (max-width: 820px) {
+    @media #{$narrow} {
       .hold {
         grid-template-columns: 1fr 1fr;
       }

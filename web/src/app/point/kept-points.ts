@@ -1,9 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, viewChild } from '@angular/core';
 import { say } from '@hot-spline/core';
 import { freshId, gearingFigures, type KeptPoint } from '@hot-spline/model';
 import { textReader } from '../shared/readers';
 import { Field } from '../shared/field';
 import { Bench } from '../state/bench';
+import { Popover } from 'primeng/popover';
 
 const USUAL = ['Cruise', 'Trap', 'Corner exit', 'Crawl'];
 const MOST = 12;
@@ -11,7 +12,7 @@ const MOST = 12;
 /** Operating points that are kept on the build: one press moves the whole Line there. */
 @Component({
   selector: 'hs-kept-points',
-  imports: [Field],
+  imports: [Field, Popover],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="points" role="group" aria-label="Kept operating points">
@@ -29,15 +30,15 @@ const MOST = 12;
       <button
         type="button"
         class="more"
-        [attr.aria-expanded]="open()"
+        aria-haspopup="dialog"
         aria-label="Keep this operating point, or edit the kept ones"
-        (click)="open.set(!open())"
+        (click)="panel.toggle($event)"
       >
-        <i class="pi" [class.pi-plus]="!open()" [class.pi-times]="open()" aria-hidden="true"></i>
+        <i class="pi pi-plus" aria-hidden="true"></i>
       </button>
     </div>
-    @if (open()) {
-      <div class="panel" role="dialog" aria-label="Kept operating points" (keydown.escape)="open.set(false)">
+    <p-popover #panel ariaLabel="Kept operating points">
+      <div class="panel">
         @if (points().length < most) {
           <p class="soft">Keep this point as</p>
           <div class="names">
@@ -73,9 +74,10 @@ const MOST = 12;
           }
         </ul>
       </div>
-    }
+    </p-popover>
   `,
   styles: `
+    @use 'breakpoints' as *;
     :host {
       position: relative;
       flex: none;
@@ -91,7 +93,7 @@ const MOST = 12;
       border: 1px solid var(--rule);
       border-radius: 13px;
       cursor: pointer;
-      font-size: 12.5px;
+      font-size: var(--text-s);
       white-space: nowrap;
     }
     .points button.on {
@@ -103,21 +105,12 @@ const MOST = 12;
       padding: 0 7px;
     }
     .points .pi {
-      font-size: 11px;
+      font-size: var(--text-xs);
     }
     .panel {
-      position: absolute;
-      z-index: 10;
-      top: 34px;
-      left: 0;
-      width: 300px;
-      padding: 12px;
       display: grid;
-      gap: 8px;
-      background: var(--sheet);
-      border: 1px solid var(--rule);
-      border-radius: var(--radius);
-      box-shadow: 0 2px 6px rgb(0 0 0 / 12%);
+      gap: var(--space-2);
+      width: 300px;
     }
     .names {
       display: flex;
@@ -128,12 +121,12 @@ const MOST = 12;
       display: flex;
       align-items: center;
       gap: 10px;
-      font-size: 13px;
+      font-size: var(--text-s);
     }
     li .mono {
       margin-left: auto;
     }
-    @media (max-width: 820px) {
+    @media #{$narrow} {
       :host {
         flex-basis: 100%;
         order: 4;
@@ -151,7 +144,7 @@ const MOST = 12;
 export class KeptPoints {
   private readonly bench = inject(Bench);
   protected readonly most = MOST;
-  protected readonly open = signal(false);
+  private readonly panel = viewChild.required<Popover>('panel');
   protected readonly readName = textReader('Name', 80, 1);
   protected readonly points = computed(() => {
     const build = this.bench.build();
@@ -187,7 +180,7 @@ export class KeptPoints {
       );
       draft.points.push({ id, name, ...at });
     });
-    this.open.set(false);
+    this.panel().hide();
   }
 
   protected remove(id: string): void {

@@ -59,7 +59,7 @@ const rpm = (key: Key, label: string): Wanted => ({ key, label, quantity: 'rotat
       grid-template-columns: 1fr 1fr;
     }
     p {
-      font-size: 12.5px;
+      font-size: var(--text-s);
     }
     .wrong {
       color: var(--stop);

@@ -81,11 +81,11 @@ const LARGEST_FILE = 2 * 1024 * 1024;
     }
     label,
     p {
-      font-size: 12.5px;
+      font-size: var(--text-s);
     }
     textarea {
       resize: vertical;
-      font-size: 13px;
+      font-size: var(--text-s);
     }
     .row {
       display: flex;
@@ -95,7 +95,7 @@ const LARGEST_FILE = 2 * 1024 * 1024;
     .bad {
       max-height: 96px;
       overflow: auto;
-      font-size: 12.5px;
+      font-size: var(--text-s);
     }
     .wrong {
       color: var(--stop);

@@ -25,7 +25,7 @@ export interface Option<T extends string> {
     label {
       display: block;
       margin-bottom: 2px;
-      font-size: 12.5px;
+      font-size: var(--text-s);
       color: var(--soft);
     }
   `,

@@ -115,7 +115,7 @@ export interface Understood<T> {
       gap: 4px;
     }
     .big {
-      font-size: 17px;
+      font-size: var(--text-l);
     }
     .take {
       flex: none;

@@ -60,7 +60,7 @@ import { Bench } from '../state/bench';
       cursor: default;
     }
     .label {
-      font-size: 12.5px;
+      font-size: var(--text-s);
       line-height: 1.3;
       color: var(--soft);
     }
@@ -78,19 +78,19 @@ import { Bench } from '../state/bench';
       border-radius: 50%;
     }
     .number {
-      font-size: 28px;
+      font-size: var(--text-figure);
       line-height: 1.15;
       font-weight: 500;
     }
     .unit {
-      font-size: 13px;
+      font-size: var(--text-s);
       color: var(--soft);
     }
     :host(.small) .number {
-      font-size: 15px;
+      font-size: var(--text-m);
     }
     :host(.small) .unit {
-      font-size: 11.5px;
+      font-size: var(--text-xs);
     }
     :host(.tight) .unit {
       display: none;

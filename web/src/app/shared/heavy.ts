@@ -80,7 +80,7 @@ export class Heavy {
     this.share.set(0);
     this.news.set(null);
     try {
-      return await runHeavy(name, input, {
+      const outcome = await runHeavy(name, input, {
         signal: controller.signal,
         progress: (share, news) => {
           if (this.current !== controller) return;
@@ -89,6 +89,8 @@ export class Heavy {
         },
         ...(limitS === undefined ? {} : { limitS }),
       });
+      if (outcome.result !== null && this.current === controller) this.share.set(1);
+      return outcome;
     } finally {
       if (this.current === controller) this.stop();
     }

@@ -32,11 +32,11 @@ import { AxleSwitch } from './axle-switch';
       gap: 0 12px;
     }
     h1 {
-      font-size: 19px;
+      font-size: var(--text-l);
     }
     p {
       color: var(--soft);
-      font-size: 13.5px;
+      font-size: var(--text-s);
     }
   `,
 })

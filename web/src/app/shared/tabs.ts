@@ -25,6 +25,7 @@ export interface TabItem {
     </nav>
   `,
   styles: `
+    @use 'breakpoints' as *;
     nav {
       display: flex;
       gap: 18px;
@@ -45,7 +46,7 @@ export interface TabItem {
       font-weight: 600;
       border-bottom-color: var(--blue);
     }
-    @media (max-width: 820px) {
+    @media #{$narrow} {
       a {
         padding: 12px 0;
       }

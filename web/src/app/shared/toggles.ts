@@ -21,6 +21,7 @@ import type { Option } from './choice';
     </fieldset>
   `,
   styles: `
+    @use 'breakpoints' as *;
     fieldset {
       display: flex;
       flex-wrap: wrap;
@@ -32,7 +33,7 @@ import type { Option } from './choice';
     legend {
       padding: 0;
       margin-bottom: 3px;
-      font-size: 12.5px;
+      font-size: var(--text-s);
       color: var(--soft);
     }
     button {
@@ -42,14 +43,14 @@ import type { Option } from './choice';
       border: 1px solid var(--rule);
       border-radius: 15px;
       cursor: pointer;
-      font-size: 13px;
+      font-size: var(--text-s);
     }
     button.on {
       background: var(--blue-wash);
       border-color: var(--blue);
       font-weight: 600;
     }
-    @media (max-width: 820px) {
+    @media #{$narrow} {
       button {
         min-height: 44px;
       }

@@ -136,6 +136,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
     </p>
   `,
   styles: `
+    @use 'breakpoints' as *;
     :host {
       display: flex;
       flex-direction: column;
@@ -150,7 +151,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
       white-space: nowrap;
     }
     label {
-      font-size: 12.5px;
+      font-size: var(--text-s);
       color: var(--soft);
     }
     label .mono {
@@ -169,12 +170,12 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
     table {
       width: 100%;
       border-collapse: collapse;
-      font-size: 13.5px;
+      font-size: var(--text-s);
     }
     caption {
       margin-bottom: 4px;
       text-align: left;
-      font-size: 12.5px;
+      font-size: var(--text-s);
       color: var(--soft);
     }
     th,
@@ -191,7 +192,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
     }
     thead th {
       font-weight: 500;
-      font-size: 12.5px;
+      font-size: var(--text-s);
       color: var(--soft);
     }
     tr.own {
@@ -199,7 +200,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
     }
     .thrust {
       display: block;
-      font-size: 15px;
+      font-size: var(--text-m);
     }
     .best .thrust {
       font-weight: 600;
@@ -229,10 +230,10 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
     .score {
       display: inline-block;
       min-width: 30px;
-      font-size: 15px;
+      font-size: var(--text-m);
     }
     .more {
-      font-size: 11.5px;
+      font-size: var(--text-xs);
       color: var(--soft);
     }
     .reasons {
@@ -241,9 +242,9 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
       white-space: normal;
     }
     p {
-      font-size: 12.5px;
+      font-size: var(--text-s);
     }
-    @media (max-width: 820px) {
+    @media #{$narrow} {
       .sliders {
         grid-template-columns: 1fr 1fr;
       }

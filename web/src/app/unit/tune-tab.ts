@@ -104,6 +104,7 @@ function changeWords(change: TuneChange, system: UnitSystem): string {
     }
   `,
   styles: `
+    @use 'breakpoints' as *;
     :host {
       display: flex;
       flex-direction: column;
@@ -111,7 +112,7 @@ function changeWords(change: TuneChange, system: UnitSystem): string {
       padding-bottom: 12px;
     }
     h3 {
-      font-size: 14px;
+      font-size: var(--text-m);
     }
     h3::first-letter,
     th::first-letter {
@@ -126,7 +127,7 @@ function changeWords(change: TuneChange, system: UnitSystem): string {
       min-width: 560px;
       border-collapse: collapse;
       table-layout: fixed;
-      font-size: 13.5px;
+      font-size: var(--text-s);
     }
     th,
     td {
@@ -139,7 +140,7 @@ function changeWords(change: TuneChange, system: UnitSystem): string {
     }
     thead th {
       font-weight: 500;
-      font-size: 12.5px;
+      font-size: var(--text-s);
       color: var(--soft);
     }
     thead th:first-child {
@@ -150,7 +151,7 @@ function changeWords(change: TuneChange, system: UnitSystem): string {
     }
     td .mono + .mono {
       margin-left: 8px;
-      font-size: 15px;
+      font-size: var(--text-m);
     }
     .moved .mono + .mono {
       font-weight: 600;
@@ -165,13 +166,13 @@ function changeWords(change: TuneChange, system: UnitSystem): string {
       color: var(--on-blue);
     }
     p {
-      font-size: 12.5px;
+      font-size: var(--text-s);
     }
     .empty {
       padding: 18px 0;
-      font-size: 14px;
+      font-size: var(--text-m);
     }
-    @media (max-width: 820px) {
+    @media #{$narrow} {
       button {
         min-height: 44px;
       }
