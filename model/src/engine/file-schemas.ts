@@ -1,3 +1,4 @@
+import { UNITS } from '@hot-spline/core';
 import { buildFileSchema, shopFileSchema } from '../document/build-file';
 import { DESCRIPTIONS } from '../document/descriptions';
 import { ledgerEntrySchema, ledgerEntryShape } from '../document/ledger';
@@ -19,6 +20,23 @@ const NAMED: readonly (readonly [name: string, schema: z.ZodType, shape: z.ZodTy
 ];
 
 const isJson = (value: unknown): value is Json => typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** A number as typed: the same shape everywhere, so that it is described once. */
+const ENTRY = {
+  type: 'object',
+  description:
+    'A number as somebody typed it; typed, value and unit agree. Where it is used, its quantity and range are said.',
+  properties: {
+    typed: { type: 'string', minLength: 1, maxLength: 40, description: DESCRIPTIONS['typed'] },
+    value: { type: 'number', description: DESCRIPTIONS['value.value'] },
+    unit: { type: 'string', enum: [...Object.keys(UNITS), ''], description: DESCRIPTIONS['unit'] },
+  },
+  required: ['typed', 'value', 'unit'],
+  additionalProperties: false,
+};
+
+const isEntry = ({ properties }: Json): boolean =>
+  isJson(properties) && Object.keys(properties).join() === 'typed,value,unit';
 
 /** Puts a description to every key that has one, by `parent.key` or by the key alone. */
 function describe(schema: unknown, parent: string): unknown {
@@ -51,6 +69,12 @@ export function jsonSchemaOf(schema: z.ZodType, io: 'input' | 'output', at: stri
     io,
     unrepresentable: 'any',
     override: ({ zodSchema, jsonSchema }) => {
+      if (isEntry(jsonSchema as Json)) {
+        const { description } = jsonSchema;
+        for (const key of Object.keys(jsonSchema)) delete (jsonSchema as Json)[key];
+        Object.assign(jsonSchema, { $ref: `${at}Entry`, ...(description === undefined ? {} : { description }) });
+        return;
+      }
       const named = NAMED.find(([, one]) => (one as unknown) === zodSchema);
       if (!named || (whole && (zodSchema as unknown) === schema)) return;
       for (const key of Object.keys(jsonSchema)) delete (jsonSchema as Json)[key];
@@ -62,9 +86,22 @@ export function jsonSchemaOf(schema: z.ZodType, io: 'input' | 'output', at: stri
 
 /** Every shape with a name, each key described. */
 export function namedSchemas(at: string): Json {
-  return Object.fromEntries(
-    NAMED.map(([name, , shape]) => [name, describe(jsonSchemaOf(shape, 'input', at, true), name)]),
+  const shapes = NAMED.map(
+    ([name, , shape]) => [name, describe(jsonSchemaOf(shape, 'input', at, true), name)] as const,
   );
+  return { Entry: ENTRY, ...Object.fromEntries(shapes) };
+}
+
+/** The named shapes that one of them needs, itself included. */
+function needed(name: string, all: Json): Json {
+  const found = new Set<string>();
+  const add = (one: string): void => {
+    if (found.has(one)) return;
+    found.add(one);
+    for (const [, ref = ''] of JSON.stringify(all[one]).matchAll(/"#\/\$defs\/(\w+)"/g)) add(ref);
+  };
+  add(name);
+  return Object.fromEntries(Object.entries(all).filter(([one]) => found.has(one)));
 }
 
 const FILES = { 'build-file': 'BuildFile', 'shop-file': 'ShopFile', 'library-file': 'LibraryFile' } as const;
@@ -75,6 +112,6 @@ export function fileJsonSchema(name: keyof typeof FILES): Json {
     $schema: 'https://json-schema.org/draft/2020-12/schema',
     title: `Hot Spline ${name}`,
     $ref: `#/$defs/${FILES[name]}`,
-    $defs: namedSchemas('#/$defs/'),
+    $defs: needed(FILES[name], namedSchemas('#/$defs/')),
   };
 }

@@ -108,7 +108,10 @@ export class Screen<T> {
   async click(name: string | HTMLElement): Promise<void> {
     const named = (button: HTMLElement): boolean =>
       (button.getAttribute('aria-label') ?? button.textContent ?? '').trim() === name;
-    const target = typeof name === 'string' ? this.all('button, a, p-togglebutton').find(named) : name;
+    const buttons = 'button, a, p-togglebutton';
+    // What lies above the page, a popover or a dialog, is no child of the component.
+    const above = (): HTMLElement[] => [...document.querySelectorAll<HTMLElement>(`.p-popover :is(${buttons})`)];
+    const target = typeof name === 'string' ? [...this.all(buttons), ...above()].find(named) : name;
     if (!target) throw new Error(`no button ${String(name)}`);
     target.click();
     await this.fixture.whenStable();

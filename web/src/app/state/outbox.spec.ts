@@ -352,6 +352,7 @@ describe('the outbox', () => {
       server.answers.length = 0;
       server.shop = '60000000-0000-4000-8000-000000000002';
       const sent = server.sent.length;
+      outbox.flush();
       await settled(() => outbox.paused() !== null);
       expect(outbox.paused()?.why).toBe('other-shop');
       expect(outbox.waiting()).toBe(1);
