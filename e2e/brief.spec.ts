@@ -47,7 +47,7 @@ test.describe('ratio story 1: brief and identify', () => {
     await expect(page.getByText('In the library as it is')).toBeVisible();
     await page.goto('/library');
     await page
-      .getByRole('list', { name: 'Specs' })
+      .getByRole('region', { name: 'Specs' })
       .getByRole('button', { name: new RegExp(name) })
       .click();
     await expect(page.getByLabel('46/9 price')).toHaveValue('405');
@@ -71,7 +71,7 @@ test.describe('ratio story 1: brief and identify', () => {
     await page.getByLabel('Add shims: thickness × how many').press('Enter');
     await expect(page.locator('.saving')).toContainText('wait, kept here');
     await page.reload();
-    const entry = page.getByRole('list', { name: 'Specs' }).getByRole('button', { name: new RegExp(name) });
+    const entry = page.getByRole('region', { name: 'Specs' }).getByRole('button', { name: new RegExp(name) });
     await expect(entry).toContainText('4 shims');
     await page.unroute('**/api/library/**');
     const stored = async (): Promise<string> => (await request.get('/api/library/export?as=csv')).text();
@@ -93,7 +93,7 @@ test.describe('ratio story 1: brief and identify', () => {
       });
     expect((await put(0, 2)).status()).toBe(201);
     await page.goto('/library');
-    const list = page.getByRole('list', { name: 'Specs' });
+    const list = page.getByRole('region', { name: 'Specs' });
     await list.getByRole('button', { name: new RegExp(name) }).click();
     expect((await put(1, 5)).status()).toBe(200);
     await page.getByLabel(/^How many of/).fill('3');
@@ -119,7 +119,7 @@ test.describe('ratio story 1: brief and identify', () => {
       .setInputFiles({ name: 'box.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
     await expect(page.getByText('1 taken from “box.csv”, 1 lines left out')).toBeVisible();
     await page
-      .getByRole('list', { name: 'Specs' })
+      .getByRole('region', { name: 'Specs' })
       .getByRole('button', { name: new RegExp(name) })
       .click();
     await expect(page.getByLabel('Gear 2', { exact: true })).toHaveValue('35/17');

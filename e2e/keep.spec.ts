@@ -87,7 +87,7 @@ test.describe('story 5: keep', () => {
     await drift.enter('Ring teeth', '41');
     await expect.poll(async () => (await drift.stored(request)).version).toBe(3);
     const { build } = await drift.stored(request);
-    expect([build.notes, build.axles.rear.finalDrive.ring]).toEqual(['from the office', 41]);
+    expect(build).toMatchObject({ notes: 'from the office', axles: { rear: { finalDrive: { ring: 41 } } } });
     await expect(page.getByRole('dialog', { name: 'Changed elsewhere' })).toHaveCount(0);
   });
 

@@ -22,8 +22,11 @@ test('stopping npm stops the server', async () => {
       return false;
     }
   };
-  await expect.poll(answers, { timeout: 60_000 }).toBe(true);
-  npm.kill('SIGTERM');
+  try {
+    await expect.poll(answers, { timeout: 60_000 }).toBe(true);
+  } finally {
+    npm.kill('SIGTERM');
+  }
   await expect.poll(answers).toBe(false);
 });
 

@@ -13,6 +13,10 @@ interface NewFinding<F extends Facts> extends Omit<Finding, 'facts' | 'say' | 'r
 export class Assumptions {
   constructor(private readonly paths: readonly string[] = []) {}
 
+  get any(): boolean {
+    return this.paths.length > 0;
+  }
+
   /** The assumed paths among those that something uses; a path stands for all below it. */
   among(uses: readonly string[]): string[] {
     return this.paths.filter((path) =>
@@ -21,6 +25,11 @@ export class Assumptions {
   }
 }
 
+const notJudged = ({ title, detail }: Words): Words => ({
+  title,
+  detail: `${detail} Not judged: it rests on values that nobody has said yet.`,
+});
+
 /** Collects figures and findings of one capability while a build is derived. */
 export class Derivation {
   constructor(
@@ -28,44 +37,49 @@ export class Derivation {
     readonly figures = new Map<string, Figure>(),
     readonly findings: Finding[] = [],
     private readonly uses: readonly string[] = [],
+    private readonly ids = new Set<string>(),
   ) {}
 
   /** The same collection, for figures and findings that use these paths of the document. */
   using(uses: readonly string[]): Derivation {
-    return new Derivation(this.assumptions, this.figures, this.findings, [...this.uses, ...uses]);
+    return new Derivation(this.assumptions, this.figures, this.findings, [...this.uses, ...uses], this.ids);
+  }
+
+  private assumes(uses: readonly string[] = []): boolean {
+    return this.assumptions.any && this.assumptions.among([...this.uses, ...uses]).length > 0;
   }
 
   /** @throws Error for an id that stands already: a mistake of ours */
   figure(figure: NewFigure): Figure {
     if (this.figures.has(figure.id)) throw new Error(`figure ${figure.id} is made twice`);
-    const { uses = [], rests = 'said' } = figure;
-    const assumed = this.assumptions.among([...this.uses, ...uses]).length > 0;
-    // Copied with its getters: a lazy figure stays lazy.
-    const made = Object.defineProperties({} as Figure, {
-      ...Object.getOwnPropertyDescriptors(figure),
-      rests: { value: assumed ? 'assumed' : rests, enumerable: true },
-    });
+    // The figure itself is finished here: a copy would read what a lazy one has not worked out yet.
+    const made = figure as { -readonly [K in keyof Figure]: Figure[K] };
+    made.rests = this.assumes(figure.uses) ? 'assumed' : (figure.rests ?? 'said');
     this.figures.set(figure.id, made);
     return made;
   }
 
   /** A judgement; one that rests on something assumed does not judge, it is `not yet`. @throws Error for an id twice */
-  finding<F extends Facts>({ facts, say, uses = [], ...finding }: NewFinding<F>): void {
-    if (this.findings.some(({ id }) => id === finding.id)) throw new Error(`finding ${finding.id} is made twice`);
-    const assumed = this.assumptions.among([...this.uses, ...uses]);
-    const rests =
-      assumed.length > 0 ? 'assumed' : weakest(finding.figures.flatMap((id) => this.figures.get(id)?.rests ?? []));
-    const note = assumed.length > 0 ? ' Not judged: it rests on values that nobody has said yet.' : '';
-    this.findings.push({
-      ...finding,
-      facts,
+  finding<F extends Facts>({ id, verdict, place, station, figures, rule, facts, say, uses }: NewFinding<F>): void {
+    if (this.ids.has(id)) throw new Error(`finding ${id} is made twice`);
+    const assumed = this.assumes(uses);
+    const rests = assumed ? 'assumed' : weakest(figures.map((figure) => this.figures.get(figure)?.rests ?? 'said'));
+    this.add({
+      id,
+      verdict: rests === 'assumed' ? 'not-yet' : verdict,
+      place,
+      station,
+      figures,
       rests,
-      verdict: rests === 'assumed' ? 'not-yet' : finding.verdict,
-      say: (system) => {
-        const { title, detail } = say(facts, system);
-        return { title, detail: `${detail}${note}` };
-      },
+      rule,
+      facts,
+      say: assumed ? (system) => notJudged(say(facts, system)) : (system) => say(facts, system),
     });
+  }
+
+  private add(finding: Finding): void {
+    this.ids.add(finding.id);
+    this.findings.push(finding);
   }
 
   /** A calculation that refuses its input becomes a finding that says so; any other error is passed on. */
@@ -81,8 +95,8 @@ export class Derivation {
 
   private refused(place: Place, station: StationKind, { message, allowed, field }: InputError): void {
     const id = `refused.${place.sheet}.${place.axle ?? ''}.${field}`;
-    if (this.findings.some((one) => one.id === id)) return;
-    this.findings.push({
+    if (this.ids.has(id)) return;
+    this.add({
       id,
       verdict: 'stop',
       place,

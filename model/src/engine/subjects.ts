@@ -62,22 +62,25 @@ export function defineSubject<
   readonly words: (subject: Keys<K>, build: Build) => string;
 }): TypedSubject<K, About<A>, V> {
   const schema = z.strictObject({ what: z.literal(what), ...keys, ...about });
+  const names = Object.keys(keys);
   return {
     what,
-    keys: Object.keys(keys),
+    keys: names,
     value,
     schema: schema as unknown as z.ZodType<SubjectOf>,
     valueSchema: valueSchema(value),
     stateSchema: state ?? NO_STATE,
     words: (subject, build) => words(subject as unknown as Keys<K>, build),
-    key: (of) => keyOf(what, Object.keys(keys), of),
+    key: (of) => keyOf(what, names, of),
     of: (of) => ({ what, ...(of as object) }),
     read: (subject) => (subject.what === what ? (subject as unknown as Keys<K> & About<A>) : null),
   };
 }
 
 function keyOf(what: string, keys: readonly string[], of: object): string {
-  return [what, ...keys.map((key) => String((of as Record<string, unknown>)[key]))].join('/');
+  let made = what;
+  for (const key of keys) made += `/${String((of as Record<string, unknown>)[key])}`;
+  return made;
 }
 
 /** The key of a subject that was checked before, by the list of all kinds. */

@@ -1,4 +1,4 @@
-import { entryBase, say, saySmall } from '@hot-spline/core';
+import { entryBase } from '@hot-spline/core';
 import { SIDES, type AxleName, type Side } from '../document/names';
 import type { Condition, Member, PlateSpec } from './schema';
 import type { Derivation } from '../engine/derivation';
@@ -146,11 +146,14 @@ export function findInspected(
 ): void {
   const at = (field: string) => ({ sheet: 'pack', tab: 'inspect', axle, field });
   const seen = [
-    ...inspectPack(plate, packs).map(({ side, place, member, ...piece }) => ({
-      ...piece,
+    ...inspectPack(plate, packs).map(({ side, place, member, newMm, wornMm, verdict, against }) => ({
       side,
       at: member.id,
       name: `${place} ${member.label}`,
+      newMm,
+      wornMm,
+      verdict,
+      against,
     })),
     ...SIDES.flatMap((side) =>
       FACES.map(({ key, label }) => ({

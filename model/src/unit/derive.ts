@@ -19,7 +19,6 @@ import {
 import type { AxleName } from '../document/names';
 import type { PlateSpec } from '../pack/schema';
 import type { Unit } from './schema';
-import { capital } from '../document/names';
 import type { Derivation } from '../engine/derivation';
 import { fact } from '../engine/finding';
 import { unitFigures } from './ids';

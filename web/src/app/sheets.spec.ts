@@ -1,4 +1,4 @@
-import { Component, type Type } from '@angular/core';
+import { ChangeDetectionStrategy, Component, type Type } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import {
   STATIONS,
@@ -89,7 +89,11 @@ describe('every sheet', () => {
   }
 });
 
-@Component({ selector: 'hs-toy-sheet', template: '<input id="toy-gap" />' })
+@Component({
+  selector: 'hs-toy-sheet',
+  template: '<input id="toy-gap" />',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
 class ToySheet {}
 
 const toy: WebCapability = {
