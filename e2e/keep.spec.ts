@@ -113,10 +113,11 @@ test.describe('story 5: keep', () => {
     refuse = false;
     await panel.getByRole('button', { name: 'Send again' }).click();
     await expect(page.getByRole('button', { name: /not taken/ })).toHaveCount(0);
-    const ledger = (await (await request.get(`/api/builds/${drift.id}/ledger`)).json()) as {
-      subject?: { what: string };
-    }[];
-    expect(ledger.at(-1)?.subject?.what).toBe('case-depth');
+    const lastSubject = async (): Promise<string | undefined> => {
+      const answer = await request.get(`/api/builds/${drift.id}/ledger`);
+      return ((await answer.json()) as { subject?: { what: string } }[]).at(-1)?.subject?.what;
+    };
+    await expect.poll(lastSubject).toBe('case-depth');
   });
 
   test('another tab takes over what was saved in this one', async ({ drift, page, context }) => {

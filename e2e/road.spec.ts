@@ -94,6 +94,12 @@ test.describe('ratio story 6: sets of pairs', () => {
     await expect(page.getByText(/Proven best of 50,000 sets/)).toBeVisible({ timeout: 20_000 });
     const gain = page.locator('tr.on td').nth(-2);
     await expect(gain).toHaveText(/−0\.\d\d/);
+    // slowest first, and what was picked stays picked
+    const sets = page.getByRole('region', { name: 'Sets by course time' });
+    const slowest = page.getByRole('columnheader', { name: 'Time' });
+    await slowest.click();
+    await slowest.click();
+    await expect(sets.getByRole('row').last()).toContainText('best');
     await page.getByRole('button', { name: 'Take set 1', exact: true }).click();
     await hill.saved();
     await hill.open('engine');

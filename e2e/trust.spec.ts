@@ -18,6 +18,7 @@ test.describe('story 4: trust', () => {
     await drift.open('gearing');
     await page.locator('[data-figure="gearing.rear.circumference"]').click();
     await expect(page.locator('hs-working')).toContainText('standard, from memory');
+    await expect(page.locator('hs-working')).toContainText('Rests on what was typed');
     await expect(page.locator('hs-working')).toContainText('3.05 × overall diameter');
   });
 

@@ -52,6 +52,18 @@ describe('deriving a build', () => {
     expect(value(derived, 'pack.rear.wrench.other-wheel-held')).toBeGreaterThan(5);
   });
 
+  it('a stack rests on what was measured once every piece of it is, and on what was typed before', () => {
+    const { build, ledger } = driftBuild();
+    const rests = (entries: typeof ledger) => deriveBuild(build, entries).figures.get('pack.rear.left.height')?.rests;
+    expect(rests(ledger)).toBe('measured');
+    expect(rests(ledger.slice(1))).toBe('said');
+    const tyre = build.axles.rear?.tyre;
+    if (!tyre) throw new Error('no tyre');
+    expect(deriveBuild(build, []).figures.get('gearing.rear.circumference')?.rests).toBe('said');
+    tyre.measured = { kind: 'rollout', value: entryOf(1950, 'mm') };
+    expect(deriveBuild(build, []).figures.get('gearing.rear.circumference')?.rests).toBe('measured');
+  });
+
   it('lists the most serious finding first', () => {
     const { build, ledger } = driftBuild();
     const ranks = deriveBuild(build, ledger).findings.map((f) =>

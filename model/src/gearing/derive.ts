@@ -47,6 +47,7 @@ export function deriveGearing(build: Build, main: AxleName, all: Derivation): Ge
       label: `${capital(name)} rolling circumference`,
       value: own.circumferenceMm,
       quantity: 'length',
+      rests: axle.tyre.measured ? 'measured' : 'said',
       explain: () => explainCircumference(axle),
     });
     d.figure({

@@ -15,7 +15,7 @@ import { fact, type Verdict } from '../engine/finding';
 import type { Readings } from '../engine/readings';
 import { packFigures } from './ids';
 import * as words from './words';
-import { EXACT } from '../engine/figure';
+import { EXACT, type Rests } from '../engine/figure';
 import { SPRING_SOURCES, explainBreakaway } from './explain';
 import { isSpring, packSideState, sideFriction, type PackSideState, type PackState } from './state';
 import { findSwapped } from './swapped';
@@ -55,6 +55,12 @@ export function derivePack(
   return state;
 }
 
+/** Measured where the stack was, or every piece in it. */
+function stackRests({ stackFrom, members }: PackSideState): Rests {
+  const read = members.every(({ member, reading }) => isSpring(member) || reading !== null);
+  return stackFrom === 'stack' || read ? 'measured' : 'said';
+}
+
 function sideFigures(plate: PlateSpec, axle: AxleName, side: Side, state: PackSideState, d: Derivation): void {
   d.figure({
     id: packFigures.interfaces(axle, side),
@@ -67,6 +73,7 @@ function sideFigures(plate: PlateSpec, axle: AxleName, side: Side, state: PackSi
     label: `${title(side)} stack height`,
     value: state.stackMm,
     quantity: 'length',
+    rests: stackRests(state),
     explain: () =>
       explain({
         title: `${title(side)} stack height`,

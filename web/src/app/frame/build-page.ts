@@ -123,24 +123,26 @@ import { WorkingPanel } from './working-panel';
           {{ theirs.current.who === '' ? 'from another tab or machine' : 'by ' + theirs.current.who }}
           ({{ when(theirs.current.at) }}). What touches different places is put together. Both have changed:
         </p>
-        <table class="differences">
-          <thead>
-            <tr>
-              <th scope="col">Field</th>
-              <th scope="col">Mine</th>
-              <th scope="col">Theirs</th>
-            </tr>
-          </thead>
-          <tbody>
-            @for (line of differences(); track line.field) {
+        <div class="differences">
+          <table class="table">
+            <thead>
               <tr>
-                <th scope="row">{{ line.field }}</th>
-                <td class="mono">{{ line.mine }}</td>
-                <td class="mono">{{ line.theirs }}</td>
+                <th scope="col">Field</th>
+                <th scope="col">Mine</th>
+                <th scope="col">Theirs</th>
               </tr>
-            }
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              @for (line of differences(); track line.field) {
+                <tr>
+                  <th scope="row">{{ line.field }}</th>
+                  <td class="mono">{{ line.mine }}</td>
+                  <td class="mono">{{ line.theirs }}</td>
+                </tr>
+              }
+            </tbody>
+          </table>
+        </div>
         <div class="choices">
           <button type="button" class="quiet" (click)="settle('ours')">Keep mine</button>
           <button type="button" class="quiet" (click)="settle('theirs')">Take theirs; mine stays in undo</button>

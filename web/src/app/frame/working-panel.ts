@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { say, type Source, type WorkingValue } from '@hot-spline/core';
+import type { Rests } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import type { ButtonProps } from 'primeng/button';
 import { Drawer } from 'primeng/drawer';
@@ -11,6 +12,16 @@ const KIND_WORDS: Readonly<Record<Source['kind'], string>> = {
   trade: 'common practice',
   exact: 'exact',
   'guard-band': 'our guard band',
+};
+
+const RESTS_WORDS: Readonly<Record<Rests, string>> = {
+  assumed: 'Rests on something that nobody has said yet.',
+  memory: 'Rests on something from memory.',
+  trade: 'Rests on common practice.',
+  said: 'Rests on what was typed, not all of it measured.',
+  library: 'Rests on the shop’s library.',
+  sheet: 'Rests on the maker’s sheet.',
+  measured: 'Rests on what was measured.',
 };
 
 /** Formula, inputs, steps, source and sensitivity of one figure. */
@@ -33,6 +44,7 @@ const KIND_WORDS: Readonly<Record<Source['kind'], string>> = {
         <p class="result">
           <span class="mono">{{ show(w.result) }}</span> <span class="soft">{{ w.result.label }}</span>
         </p>
+        <p class="soft">{{ rests() }}</p>
         <h3>Formula</h3>
         <p class="formula">{{ w.formula }}</p>
         <h3>Inputs</h3>
@@ -131,9 +143,11 @@ export class WorkingPanel {
   };
   private readonly open = this.store.selectSignal(uiFeature.selectWorking);
 
-  protected readonly working = computed(() => {
-    const id = this.open();
-    return id === null ? null : (this.bench.derived()?.figures.get(id)?.explain?.() ?? null);
+  private readonly figure = computed(() => this.bench.derived()?.figures.get(this.open() ?? '') ?? null);
+  protected readonly working = computed(() => this.figure()?.explain?.() ?? null);
+  protected readonly rests = computed(() => {
+    const figure = this.figure();
+    return figure ? RESTS_WORDS[figure.rests] : '';
   });
 
   protected show({ value, quantity }: WorkingValue): string {

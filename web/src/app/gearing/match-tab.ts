@@ -95,7 +95,7 @@ import { Bench } from '../state/bench';
             }
           </div>
           @if (readings().length) {
-            <table>
+            <table class="table numbers">
               <caption>
                 Shown and true,
                 {{
@@ -161,22 +161,7 @@ import { Bench } from '../state/bench';
       font-size: var(--text-s);
     }
     table {
-      border-collapse: collapse;
-      font-size: var(--text-m);
-    }
-    caption {
-      margin-bottom: 4px;
-      text-align: left;
-      font-size: var(--text-s);
-      color: var(--soft);
-    }
-    th {
-      text-align: left;
-      font-weight: 500;
-    }
-    td {
-      padding: 3px 10px;
-      text-align: right;
+      width: auto;
     }
     @media #{$narrow} {
       .columns {

@@ -47,7 +47,7 @@ interface SideRow {
     }
     @if (rows().length) {
       <div class="scroll">
-        <table>
+        <table class="table">
           <caption class="visually-hidden">
             Shims for both packs
           </caption>
@@ -107,24 +107,9 @@ interface SideRow {
       align-items: end;
       gap: 12px;
     }
-    .scroll {
-      position: relative;
-      overflow-x: auto;
-    }
     table {
-      border-collapse: collapse;
+      width: auto;
       font-size: var(--text-m);
-    }
-    th,
-    td {
-      padding: 5px 14px 5px 0;
-      text-align: left;
-      border-bottom: 1px solid var(--rule);
-    }
-    thead th {
-      font-weight: 500;
-      font-size: var(--text-s);
-      color: var(--soft);
     }
     .now {
       margin-right: 8px;

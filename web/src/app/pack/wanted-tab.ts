@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { TableModule } from 'primeng/table';
 import {
   HOLDS,
   LISTED_TRAVEL,
@@ -36,7 +37,7 @@ interface LaidPlate {
 /** From a wanted breakaway to the packs that give it. */
 @Component({
   selector: 'hs-wanted-tab',
-  imports: [Choice, EntryField, RouterLink, VerdictMark],
+  imports: [Choice, EntryField, RouterLink, TableModule, VerdictMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="ask">
@@ -85,65 +86,63 @@ interface LaidPlate {
     } @else if (problem(); as p) {
       <p class="caution" role="alert">{{ p }}</p>
     } @else {
-      <div class="scroll">
-        <table>
-          <caption class="visually-hidden">
-            Packs that reach the wanted breakaway, best first
-          </caption>
-          <thead>
+      <section class="scroll" aria-label="Packs that reach the wanted breakaway">
+        <p-table [value]="rows()" dataKey="index" tableStyleClass="table">
+          <ng-template #header>
             <tr>
-              <th scope="col">Order, gear outwards</th>
-              <th scope="col">Shims, {{ units().small }}</th>
-              <th scope="col">Reads, {{ units().torque }}</th>
-              <th scope="col">Apart</th>
-              <th scope="col">To wear, {{ units().small }}</th>
-              <th scope="col">{{ units().step }} more</th>
-              <th scope="col">Springs</th>
+              <th scope="col" pSortableColumn="moved">Order, gear outwards <p-sortIcon field="moved" /></th>
+              <th scope="col" pSortableColumn="shimMm">Shims, {{ units().small }} <p-sortIcon field="shimMm" /></th>
+              <th scope="col" pSortableColumn="readsNm">Reads, {{ units().torque }} <p-sortIcon field="readsNm" /></th>
+              <th scope="col" pSortableColumn="uneven">Apart <p-sortIcon field="uneven" /></th>
+              <th scope="col" pSortableColumn="reserveMm">
+                To wear, {{ units().small }} <p-sortIcon field="reserveMm" />
+              </th>
+              <th scope="col" pSortableColumn="slopeNm">{{ units().step }} more <p-sortIcon field="slopeNm" /></th>
+              <th scope="col" pSortableColumn="flattest">Springs <p-sortIcon field="flattest" /></th>
               <th><span class="visually-hidden">Actions</span></th>
             </tr>
-          </thead>
-          <tbody>
-            @for (row of rows(); track row.index) {
-              <tr>
-                <th scope="row">
-                  <span class="plates" [title]="row.orderWords">
-                    @for (plate of row.plates; track $index) {
-                      <span [class.gear]="plate.gear" [class.lined]="plate.lined" [class.moved]="plate.moved"></span>
-                    }
-                  </span>
-                  <span class="soft small">{{ row.orderWords }}</span>
-                </th>
-                <td class="mono">
-                  <span class="soft">L</span> {{ row.shims[0] }}<br /><span class="soft">R</span> {{ row.shims[1] }}
-                </td>
-                <td class="reads">
-                  <hs-verdict [verdict]="row.inBand ? 'fits' : 'watch'" /><span class="mono big">{{ row.reads }}</span>
-                </td>
-                <td class="mono">{{ row.apart }}</td>
-                <td class="mono">{{ row.reserve }}</td>
-                <td class="mono">{{ row.slope }}</td>
-                <td class="mono" [class.hard]="row.hard">{{ row.springs }}</td>
-                <td>
-                  <button
-                    type="button"
-                    class="quiet"
-                    [class.go]="row.index === 0"
-                    [disabled]="row.same"
-                    [attr.aria-label]="'Lay plan ' + (row.index + 1)"
-                    (click)="take(row.index)"
-                  >
-                    {{ row.same ? 'In the packs' : 'Lay it' }}
-                  </button>
-                </td>
-              </tr>
-            } @empty {
-              <tr>
-                <td colspan="8">No order of these plates comes near with these springs.</td>
-              </tr>
-            }
-          </tbody>
-        </table>
-      </div>
+          </ng-template>
+          <ng-template #body let-row>
+            <tr>
+              <th scope="row">
+                <span class="plates" [title]="row.orderWords">
+                  @for (plate of row.plates; track $index) {
+                    <span [class.gear]="plate.gear" [class.lined]="plate.lined" [class.moved]="plate.moved"></span>
+                  }
+                </span>
+                <span class="soft small">{{ row.orderWords }}</span>
+              </th>
+              <td class="mono">
+                <span class="soft">L</span> {{ row.shims[0] }}<br /><span class="soft">R</span> {{ row.shims[1] }}
+              </td>
+              <td class="reads">
+                <hs-verdict [verdict]="row.inBand ? 'fits' : 'watch'" /><span class="mono big">{{ row.reads }}</span>
+              </td>
+              <td class="mono">{{ row.apart }}</td>
+              <td class="mono">{{ row.reserve }}</td>
+              <td class="mono">{{ row.slope }}</td>
+              <td class="mono" [class.hard]="row.hard">{{ row.springs }}</td>
+              <td>
+                <button
+                  type="button"
+                  class="quiet"
+                  [class.go]="row.index === 0"
+                  [disabled]="row.same"
+                  [attr.aria-label]="'Lay plan ' + (row.index + 1)"
+                  (click)="take(row.index)"
+                >
+                  {{ row.same ? 'In the packs' : 'Lay it' }}
+                </button>
+              </td>
+            </tr>
+          </ng-template>
+          <ng-template #emptymessage>
+            <tr>
+              <td colspan="8">No order of these plates comes near with these springs.</td>
+            </tr>
+          </ng-template>
+        </p-table>
+      </section>
       @if (weak(); as text) {
         <p class="soft">{{ text }}</p>
       }
@@ -225,6 +224,13 @@ export class WantedTab {
         shims: [together(left.shimsMm), together(right.shimsMm)],
         inBand: plan.inBand,
         reads: torque(reading, 1),
+        moved,
+        shimMm: [...left.shimsMm, ...right.shimsMm].reduce((a, b) => a + b, 0),
+        readsNm: reading,
+        uneven: plan.uneven,
+        reserveMm: plan.reserveMm,
+        slopeNm: slope,
+        flattest,
         apart: `${(100 * plan.uneven).toFixed(1)} %`,
         reserve: plan.reserveMm < 0 ? 'none' : small(plan.reserveMm),
         slope: `${slope < 0 ? '−' : '+'}${torque(atWrench(Math.abs(slope)), 2)}`,

@@ -11,6 +11,7 @@ import {
 } from '@hot-spline/core';
 import { searchProblemOf, vehicleOf, type SearchNews } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
+import { TableModule } from 'primeng/table';
 import { attempt } from '../shared/attempt';
 import { Chart, chartColours } from '../shared/chart';
 import { Choice } from '../shared/choice';
@@ -34,7 +35,7 @@ interface Driven {
 /** Gear pairs off the shelf for the least time on a course. */
 @Component({
   selector: 'hs-sets-sheet',
-  imports: [Chart, Choice, CourseTab, SheetHead, ShelfTab, Tabs],
+  imports: [Chart, Choice, CourseTab, SheetHead, ShelfTab, TableModule, Tabs],
   changeDetection: ChangeDetectionStrategy.OnPush,
   providers: [Heavy],
   templateUrl: './sets-sheet.html',
@@ -116,7 +117,10 @@ export class SetsSheet {
     const outcome = this.outcome();
     const now = this.presentPace();
     if (!outcome || !now) return [];
-    return outcome.best.map((set) => ({
+    return outcome.best.map((set, index) => ({
+      index,
+      finalRatio: set.final.ring / set.final.pinion,
+      timeS: set.timeS,
       final: `${set.final.ring}/${set.final.pinion}`,
       pairs: set.pairs.map(({ driven, driver }) => `${driven}/${driver}`),
       time: set.timeS.toFixed(2),

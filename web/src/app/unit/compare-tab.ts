@@ -67,7 +67,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
       }
     </div>
     <div class="scroll">
-      <table>
+      <table class="table numbers">
         <caption>
           Thrust in
           {{
@@ -163,40 +163,10 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
       margin: 0;
       accent-color: var(--ochre);
     }
-    .scroll {
-      position: relative;
-      overflow-x: auto;
-    }
-    table {
-      width: 100%;
-      border-collapse: collapse;
-      font-size: var(--text-s);
-    }
-    caption {
-      margin-bottom: 4px;
-      text-align: left;
-      font-size: var(--text-s);
-      color: var(--soft);
-    }
     th,
     td {
       padding: 2px 6px;
-      text-align: right;
-      border-bottom: 1px solid var(--rule);
       vertical-align: top;
-    }
-    th:first-child {
-      padding-left: 4px;
-      text-align: left;
-      font-weight: 500;
-    }
-    thead th {
-      font-weight: 500;
-      font-size: var(--text-s);
-      color: var(--soft);
-    }
-    tr.own {
-      background: var(--blue-wash);
     }
     .thrust {
       display: block;

@@ -53,7 +53,7 @@ function changeWords(change: TuneChange, system: UnitSystem): string {
       <section [attr.aria-label]="group.name">
         <h3>{{ group.name }}</h3>
         <div class="scroll">
-          <table>
+          <table class="table">
             <thead>
               <tr>
                 <th scope="col">One step</th>
@@ -118,36 +118,15 @@ function changeWords(change: TuneChange, system: UnitSystem): string {
     th::first-letter {
       text-transform: uppercase;
     }
-    .scroll {
-      position: relative;
-      overflow-x: auto;
-    }
     table {
-      width: 100%;
       min-width: 560px;
-      border-collapse: collapse;
       table-layout: fixed;
-      font-size: var(--text-s);
-    }
-    th,
-    td {
-      padding: 4px 12px 4px 0;
-      text-align: left;
-      border-bottom: 1px solid var(--rule);
     }
     td {
       white-space: nowrap;
     }
-    thead th {
-      font-weight: 500;
-      font-size: var(--text-s);
-      color: var(--soft);
-    }
     thead th:first-child {
       width: 38%;
-    }
-    tbody th {
-      font-weight: 500;
     }
     td .mono + .mono {
       margin-left: 8px;
