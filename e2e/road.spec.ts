@@ -87,6 +87,14 @@ test.describe('ratio story 5: find it', () => {
   });
 });
 
+test('prices are in the currency of the shop, chosen in the library', async ({ drift, page, request }) => {
+  await page.goto('/library');
+  await page.getByLabel('Currency of the shop’s prices').selectOption('prices in SEK');
+  await expect.poll(async () => (await request.get('/api/shop')).json()).toMatchObject({ currency: 'SEK' });
+  await drift.open('gearing?tab=find');
+  await expect(page.locator('[data-final]').first()).toContainText(/SEK|kr/);
+});
+
 test.describe('ratio story 6: sets of pairs', () => {
   test('the shelf is searched in the worker, proven, and the best set goes into the box', async ({ hill, page }) => {
     await hill.open('sets');

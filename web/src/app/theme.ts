@@ -88,9 +88,14 @@ export const houseTheme = definePreset(
     },
     components: {
       datatable: {
-        headerCell: { padding: '6px 8px', background: 'var(--sheet)', color: 'var(--soft)', hoverColor: 'var(--ink)' },
+        headerCell: {
+          padding: 'var(--space-1) var(--space-2)',
+          background: 'var(--sheet)',
+          color: 'var(--soft)',
+          hoverColor: 'var(--ink)',
+        },
         columnTitle: { fontWeight: '500' },
-        bodyCell: { padding: '6px 8px', borderColor: 'var(--rule)' },
+        bodyCell: { padding: 'var(--space-1) var(--space-2)', borderColor: 'var(--rule)' },
         row: { background: 'var(--sheet)', color: 'var(--ink)' },
         colorScheme: {
           light: { bodyCell: { selectedBorderColor: 'var(--blue)' } },

@@ -128,14 +128,14 @@ export function fanOption(picture: FanPicture): ChartOption {
     mark(
       'limiter',
       [
-        [most.x, limitRpm],
         [0, limitRpm],
+        [most.x, limitRpm],
       ],
       colours.stop,
       {},
-      picture.narrow ? 'limit' : `limiter ${Math.round(limitRpm)}`,
-      // At the start of the line, where no gear has come up to it yet.
-      { ...across, position: 'right' },
+      `limiter\n${Math.round(limitRpm)}`,
+      // Beside the picture: along the line stand the gears and their names.
+      { position: 'right', distance: 4, align: 'left', verticalAlign: 'middle', lineHeight: 14 },
     ),
     mark(
       'cruise',
@@ -222,7 +222,7 @@ export function fanOption(picture: FanPicture): ChartOption {
 
   return {
     animation: false,
-    grid: { outerBoundsMode: 'none', left: 46, right: 16, top: 24, bottom: 38 },
+    grid: { outerBoundsMode: 'none', left: 46, right: 60, top: 24, bottom: 38 },
     xAxis: chartAxis(system === 'inch' ? 'road speed, mph' : 'road speed, km/h', colours, {
       min: 0,
       ...scale.x,

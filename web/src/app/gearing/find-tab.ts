@@ -6,6 +6,7 @@ import { GOAL_OPTIONS } from '../identity/words';
 import { attempt } from '../shared/attempt';
 import { VerdictMark } from '../shared/verdict';
 import { Bench } from '../state/bench';
+import { Prices } from '../state/prices';
 
 /** Final drives that exist for this axle, ranked by the goal of the brief, each with its reasons. */
 @Component({
@@ -152,6 +153,7 @@ import { Bench } from '../state/bench';
 })
 export class FindTab {
   protected readonly bench = inject(Bench);
+  private readonly prices = inject(Prices);
   private readonly attempt = attempt(() => {
     const build = this.bench.build();
     const main = this.bench.axleName();
@@ -193,7 +195,7 @@ export class FindTab {
         one.reasons.filter((reason) => reason.side === side).map((reason) => reasonWords(reason, system));
       const next = one.behindNext;
       const cost = [
-        next?.price ? `costs ${Math.abs(next.price)} ${next.price > 0 ? 'more' : 'less'}` : '',
+        next?.price ? `costs ${this.prices.say(Math.abs(next.price))} ${next.price > 0 ? 'more' : 'less'}` : '',
         next?.leadDays ? `${Math.abs(next.leadDays)} days ${next.leadDays > 0 ? 'later' : 'sooner'}` : '',
       ].filter(Boolean);
       return {
@@ -207,7 +209,7 @@ export class FindTab {
         pro: words('for'),
         contra: words('against'),
         changes: one.changes.map(changeWords).join('; '),
-        bought: [price === undefined ? '' : `price ${price}`, leadDays === undefined ? '' : `${leadDays} days`]
+        bought: [price === undefined ? '' : this.prices.say(price), leadDays === undefined ? '' : `${leadDays} days`]
           .filter(Boolean)
           .join(', '),
         next: next && cost.length > 0 ? `The one above ${cost.join(', ')}.` : '',

@@ -152,7 +152,7 @@ describe('find a ratio', () => {
     await screen.click('Compare 43/9');
     expect(bench.build()?.candidates).toEqual([{ ring: 43, pinion: 9 }]);
     expect(screen.text).toContain('no known carrier takes it');
-    expect(screen.text).toContain('price 300, 5 days');
+    expect(screen.text).toContain('€300, 5 days');
   });
 
   it('a car that can’t move off says which figure is wrong', async () => {

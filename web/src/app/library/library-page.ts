@@ -1,13 +1,15 @@
-import { TableModule } from 'primeng/table';
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { InputError } from '@hot-spline/core';
 import { readLibraryFile, type BadLine, type LibrarySpec } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
+import { TableModule } from 'primeng/table';
 import { Finder } from '../frame/finder';
 import { Header } from '../frame/header';
 import { KeyReader } from '../frame/keys';
+import { Choice } from '../shared/choice';
+import { Prices } from '../state/prices';
 import { uiActions } from '../state/ui';
 import { AxleSpecEditor } from './axle-spec-editor';
 import { FrictionTableEditor } from './friction-table-editor';
@@ -24,8 +26,8 @@ const LARGEST_FILE = 8 * 1024 * 1024;
 @Component({
   selector: 'hs-library-page',
   imports: [
-    TableModule,
     AxleSpecEditor,
+    Choice,
     Finder,
     FrictionTableEditor,
     GearboxSpecEditor,
@@ -33,6 +35,7 @@ const LARGEST_FILE = 8 * 1024 * 1024;
     RouterLink,
     SchoolsEditor,
     ShimBoxEditor,
+    TableModule,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'key($event)' },
@@ -45,6 +48,12 @@ export class LibraryPage {
   private readonly picker = viewChild.required<ElementRef<HTMLInputElement>>('picker');
 
   protected readonly library = inject(Library);
+  protected readonly prices = inject(Prices);
+  protected readonly currencies = computed(() =>
+    [...new Set([this.prices.currency(), ...Intl.supportedValuesOf('currency')])]
+      .sort()
+      .map((value) => ({ value, label: `prices in ${value}` })),
+  );
 
   protected readonly state = this.library.state;
   protected readonly finding = signal(false);
@@ -89,6 +98,16 @@ export class LibraryPage {
 
   protected choose(id: string): void {
     this.chosen.set(id);
+  }
+
+  protected async priceIn(currency: string): Promise<void> {
+    try {
+      await this.prices.choose(currency);
+    } catch (error) {
+      this.notice.set(
+        `Prices stay in ${this.prices.currency()}: ${error instanceof Error ? error.message : String(error)}`,
+      );
+    }
   }
 
   protected start(kind: LibrarySpec['kind']): void {

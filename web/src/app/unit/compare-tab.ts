@@ -67,7 +67,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
       }
     </div>
     <div class="scroll">
-      <table class="table numbers">
+      <table class="table">
         <caption>
           Thrust in
           {{
@@ -166,7 +166,15 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
     th,
     td {
       padding: 2px 6px;
+      text-align: right;
       vertical-align: top;
+    }
+    th:first-child {
+      padding-left: 4px;
+      text-align: left;
+    }
+    thead th {
+      white-space: normal;
     }
     .thrust {
       display: block;
