@@ -95,7 +95,40 @@ test('the frame does not scroll at 1280×800; a phone scrolls only down', async 
   }
 });
 
-test('measuring on a phone: thumb targets, and the Write button in place of Enter', async ({ drift, page }) => {
+test.describe('on a phone', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+
+  test('every field, select and button of the sheets in use at the bench is 44 px high', async ({ drift, page }) => {
+    for (const path of [
+      'pack?tab=measure',
+      'pack?tab=inspect',
+      'pack?tab=springs',
+      'pack?tab=wanted',
+      'unit',
+      'engine',
+    ]) {
+      await drift.open(path);
+      const small = await page
+        .locator('select:visible, input.control:visible, button.quiet:visible')
+        .evaluateAll((all) =>
+          all
+            .filter((one) => one.getBoundingClientRect().width > 1 && one.getBoundingClientRect().height < 44)
+            .map((one) => one.id || one.textContent),
+        );
+      expect(small, path).toEqual([]);
+    }
+  });
+
+  test('the sheet starts within the first 200 px', async ({ drift, page }) => {
+    await drift.open('pack?tab=measure');
+    const top = await page
+      .getByRole('heading', { name: 'Clutch packs' })
+      .evaluate((e) => e.getBoundingClientRect().top);
+    expect(top).toBeLessThan(200);
+  });
+});
+
+test('measuring on a phone: the Write button in place of Enter', async ({ drift, page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await drift.open('pack?tab=measure');
   await drift.field('8 shim right').fill('35 thou');

@@ -13,7 +13,12 @@ test.describe('ratio story 1: brief and identify', () => {
     await truck.saved();
     await page.reload();
     await expect(page.getByRole('button', { name: 'whines' })).toHaveAttribute('aria-pressed', 'true');
-    expect((await truck.stored(request)).version).toBeGreaterThan(3);
+    expect((await truck.stored(request)).build['brief']).toMatchObject({
+      goal: 'crawl',
+      crawlRatio: { typed: '60' },
+      complaints: ['runs-hot', 'whines'],
+      plannedTyre: '40x13.50R17',
+    });
   });
 
   test('thread hand is shown large, match numbers are compared, the carrier is checked', async ({ drift, page }) => {

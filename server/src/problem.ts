@@ -28,6 +28,26 @@ export function refused({ field, message, allowed }: InputError): Problem {
   return new Problem(422, 'refused-input', 'Input refused', message, { error: { field, message, allowed } });
 }
 
+/** A write id under which something else was kept already: what was sent now is given back. */
+export function otherContent(writeId: string, yours: unknown): Problem {
+  const detail = `Under the write id ${writeId} another change was kept already.`;
+  return new Problem(409, 'other-content', 'Another change has this id', detail, {
+    yours,
+    error: { field: 'writeId', message: 'writeId was used before.', allowed: 'a new UUID' },
+  });
+}
+
+/** A change of a version that is not the last one any more, with both. */
+export function staleVersion(
+  what: 'build' | 'spec',
+  baseVersion: number,
+  yours: unknown,
+  current: { readonly version: number } | null,
+): Problem {
+  const detail = `This change was made on version ${baseVersion}; the ${what} is at version ${current?.version ?? 0} now.`;
+  return new Problem(409, 'stale-version', 'Changed elsewhere', detail, { baseVersion, yours, current });
+}
+
 const ofField = (
   status: number,
   type: string,

@@ -11,7 +11,7 @@ import { Router } from 'express';
 import type { Database } from '../db/database';
 import { on } from '../http';
 import { readLedger } from '../ledger/store';
-import { Problem } from '../problem';
+import { Problem, otherContent, staleVersion } from '../problem';
 import {
   archiveBuild,
   createBuild,
@@ -72,24 +72,9 @@ export function buildRoutes(db: Database): Router {
         case 'unknown':
           throw unknownBuild(id);
         case 'other-content':
-          throw new Problem(
-            409,
-            'other-content',
-            'Another change has this id',
-            `Under the write id ${write.writeId} another change was kept already.`,
-            {
-              yours: write.build,
-              error: { field: 'writeId', message: 'writeId was used before.', allowed: 'a new UUID' },
-            },
-          );
+          throw otherContent(write.writeId, write.build);
         case 'stale':
-          throw new Problem(
-            409,
-            'stale-version',
-            'Changed elsewhere',
-            `This change was made on version ${write.baseVersion}; the build is at version ${outcome.current.version} now.`,
-            { baseVersion: write.baseVersion, yours: write.build, current: outcome.current },
-          );
+          throw staleVersion('build', write.baseVersion, write.build, outcome.current);
         case 'saved':
           response.json({ id, version: outcome.version });
       }

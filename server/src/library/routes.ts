@@ -2,7 +2,7 @@ import { FORMAT_VERSION, libraryCsv, routes } from '@hot-spline/model';
 import { Router } from 'express';
 import type { Database } from '../db/database';
 import { on } from '../http';
-import { Problem } from '../problem';
+import { Problem, otherContent, staleVersion } from '../problem';
 import { archiveSpec, listSpecs, saveSpec } from './store';
 
 export function libraryRoutes(db: Database): Router {
@@ -27,24 +27,9 @@ export function libraryRoutes(db: Database): Router {
     const outcome = await saveSpec(db, id, write);
     switch (outcome.kind) {
       case 'other-content':
-        throw new Problem(
-          409,
-          'other-content',
-          'Another change has this id',
-          `Under the write id ${write.writeId} another change was kept already.`,
-          {
-            yours: write.spec,
-            error: { field: 'writeId', message: 'writeId was used before.', allowed: 'a new UUID' },
-          },
-        );
+        throw otherContent(write.writeId, write.spec);
       case 'stale':
-        throw new Problem(
-          409,
-          'stale-version',
-          'Changed elsewhere',
-          `This change was made on version ${write.baseVersion}; the spec is at version ${outcome.current?.version ?? 0} now.`,
-          { baseVersion: write.baseVersion, yours: write.spec, current: outcome.current },
-        );
+        throw staleVersion('spec', write.baseVersion, write.spec, outcome.current);
       case 'saved':
         response.status(outcome.version === 1 ? 201 : 200).json({ id, version: outcome.version });
     }

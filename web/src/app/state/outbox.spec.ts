@@ -18,6 +18,8 @@ class FakeServer {
   readonly sent: Sent[] = [];
   /** What the next calls are answered with; 200 when nothing is said. */
   readonly answers: (number | 'away' | 'rubbish' | { status: number; body: unknown })[] = [];
+  /** Nobody answers, however often one asks. */
+  away = false;
   version = 1;
   gate: Promise<void> = Promise.resolve();
 
@@ -29,7 +31,7 @@ class FakeServer {
     if (url === '/api/shop') return json({ id: this.shop, version: '1', currency: 'EUR' });
     const id = url.split('/')[3];
     this.sent.push({ method: init.method ?? '', url, body: JSON.parse(String(init.body)) as Sent['body'] });
-    const answer = this.answers.shift() ?? 200;
+    const answer = this.away ? 'away' : (this.answers.shift() ?? 200);
     await this.gate;
     if (answer === 'away') throw new TypeError('Failed to fetch');
     if (answer === 'rubbish') return new Response('<html>', { status: 200, headers: { 'content-type': 'text/html' } });
@@ -177,7 +179,7 @@ describe('the outbox', () => {
   });
 
   it('keeps and sends specs of the library like builds, each on top of its version', async () => {
-    server.answers.push('away');
+    server.away = true;
     const [axle, box] = [crypto.randomUUID(), crypto.randomUUID()];
     await outbox.putLibrary(axle, 0, newAxleSpec('Heron'));
     await settled(() => outbox.trouble() !== null);
@@ -189,6 +191,8 @@ describe('the outbox', () => {
       [box, 'Curlew'],
     ]);
     expect(await outbox.pending(axle)).toEqual({ build: null, entries: [] });
+    server.away = false;
+    outbox.flush();
     await settled(() => events.length === 3);
     expect(events.map((event) => (event.kind === 'saved' ? [event.of, event.record] : []))).toEqual([
       ['library', axle],

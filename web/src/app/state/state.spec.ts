@@ -125,7 +125,7 @@ describe('where this device looks', () => {
       state = lookingFeature.reducer(state, lookingActions.pointKept({ id: `b${i}`, point }));
     expect(Object.keys(state.points).length).toBe(200);
     expect(state.points['b209']).toEqual(point);
-    expect(storedLooking(JSON.stringify({ a: point, b: { gear: 'x' }, c: null })).points).toEqual({ a: point });
+    expect(storedLooking(JSON.stringify({ a: point, b: { gear: 'first' }, c: null })).points).toEqual({ a: point });
     expect(storedLooking('not json').points).toEqual({});
   });
 

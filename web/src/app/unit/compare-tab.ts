@@ -192,16 +192,22 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
       max-width: 178px;
     }
     .who {
-      min-height: 26px;
       padding: 0 4px;
       text-align: left;
+    }
+    @media (pointer: fine) {
+      .who {
+        min-height: 26px;
+      }
+      .take {
+        min-height: 24px;
+      }
     }
     .wheels {
       display: block;
       white-space: nowrap;
     }
     .take {
-      min-height: 24px;
       padding: 0 6px;
       color: var(--blue);
     }
