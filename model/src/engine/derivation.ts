@@ -5,6 +5,8 @@ import { VERDICTS, type Facts, type Finding, type Place, type StationKind, type 
 type NewFigure = Omit<Figure, 'rests'> & { readonly uses?: readonly string[]; readonly rests?: Rests };
 interface NewFinding<F extends Facts> extends Omit<Finding, 'facts' | 'say' | 'rests'> {
   readonly uses?: readonly string[];
+  /** What it rests on beside its figures. */
+  readonly rests?: Rests;
   readonly facts: F;
   readonly say: (facts: F, system: UnitSystem) => Words;
 }
@@ -25,10 +27,11 @@ export class Assumptions {
   }
 }
 
-const notJudged = ({ title, detail }: Words): Words => ({
-  title,
-  detail: `${detail} Not judged: it rests on values that nobody has said yet.`,
-});
+/** What is added where a judgement rests on something weak. */
+const CAVEATS: Readonly<Partial<Record<Rests, string>>> = {
+  assumed: 'Not judged: it rests on values that nobody has said yet.',
+  memory: 'It rests on a guess: check it.',
+};
 
 /** Collects figures and findings of one capability while a build is derived. */
 export class Derivation {
@@ -60,10 +63,23 @@ export class Derivation {
   }
 
   /** A judgement; one that rests on something assumed does not judge, it is `not yet`. @throws Error for an id twice */
-  finding<F extends Facts>({ id, verdict, place, station, figures, rule, facts, say, uses }: NewFinding<F>): void {
+  finding<F extends Facts>({
+    id,
+    verdict,
+    place,
+    station,
+    figures,
+    rule,
+    facts,
+    say,
+    uses,
+    rests: own,
+  }: NewFinding<F>): void {
     if (this.ids.has(id)) throw new Error(`finding ${id} is made twice`);
-    const assumed = this.assumes(uses);
-    const rests = assumed ? 'assumed' : weakest(figures.map((figure) => this.figures.get(figure)?.rests ?? 'said'));
+    const all = figures.map((figure) => this.figures.get(figure)?.rests ?? 'said');
+    if (own) all.push(own);
+    const rests = this.assumes(uses) ? 'assumed' : all.length === 0 ? 'said' : weakest(all);
+    const caveat = CAVEATS[rests];
     this.add({
       id,
       verdict: rests === 'assumed' ? 'not-yet' : verdict,
@@ -73,7 +89,10 @@ export class Derivation {
       rests,
       rule,
       facts,
-      say: assumed ? (system) => notJudged(say(facts, system)) : (system) => say(facts, system),
+      say: (system) => {
+        const words = say(facts, system);
+        return caveat === undefined ? words : { title: words.title, detail: `${words.detail} ${caveat}` };
+      },
     });
   }
 

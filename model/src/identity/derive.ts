@@ -2,13 +2,21 @@ import { entryBase, mostRingTorque } from '@hot-spline/core';
 import type { AxleName } from '../document/names';
 import type { Build } from '../document/schema';
 import type { Derivation } from '../engine/derivation';
+import { weakest, type Rests } from '../engine/figure';
 import { fact } from '../engine/finding';
 import { gearingFigures } from '../gearing/ids';
-import type { AxleSpec } from '../library/schema';
+import type { AxleSpec, Origin } from '../library/schema';
 import * as words from './words';
 import { vehicleOf } from '../road/vehicle';
 import type { AxleGearingState } from '../gearing/axle-gearing';
 import { lowRange } from '../gearing/match';
+
+const ORIGIN_RESTS: Readonly<Record<Origin, Rests>> = {
+  maker: 'sheet',
+  measured: 'measured',
+  trade: 'trade',
+  guess: 'memory',
+};
 
 /** What the identified axle says about the build: thread hand, match numbers, carrier series, teeth. */
 export function deriveIdentity(build: Build, name: AxleName, own: AxleGearingState, d: Derivation): void {
@@ -52,8 +60,8 @@ function matchNumbers({ ring, pinion }: { ring: string; pinion: string }, axle: 
 }
 
 function threadHand({ ringBolts }: AxleSpec, axle: AxleName, d: Derivation): void {
-  const bolts = ringBolts?.value;
-  if (bolts?.hand !== 'left') return;
+  if (ringBolts?.value.hand !== 'left') return;
+  const bolts = ringBolts.value;
   d.finding({
     id: `identity.hand.${axle}`,
     verdict: 'watch',
@@ -62,6 +70,7 @@ function threadHand({ ringBolts }: AxleSpec, axle: AxleName, d: Derivation): voi
     figures: [],
     rule: 'left-hand ring bolts have been overtightened by many who tried to undo them (common practice)',
     facts: { axle, count: fact(bolts.count, 'count'), thread: bolts.thread },
+    rests: ORIGIN_RESTS[ringBolts.origin],
     say: words.leftHand,
   });
 }
@@ -99,6 +108,7 @@ function gearSet(build: Build, identity: AxleSpec, axle: AxleName, own: AxleGear
       verdict: 'stop',
       rule: `torque limit of the set (${set.origin === 'maker' ? 'maker’s sheet' : set.origin})`,
       facts: { teeth, reached: fact(reached, 'torque'), limit: fact(limit, 'torque') },
+      rests: ORIGIN_RESTS[set.origin],
       say: words.pastLimit,
     });
   }
@@ -128,6 +138,7 @@ function carrier({ carriers }: AxleSpec, fitted: string, axle: AxleName, own: Ax
       takes: takes.map(({ name }) => name).join(' or '),
       known: carriers.map((one) => `${one.name} ${range(one, '–')}`).join('; '),
     },
+    rests: weakest((present ? [present] : carriers).map(({ origin }) => ORIGIN_RESTS[origin])),
     say: words.carrier,
   });
 }

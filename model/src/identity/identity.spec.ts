@@ -64,8 +64,8 @@ describe('what the identified axle says', () => {
   });
 
   const carriers = [
-    { name: '3 series', fromRatio: 2.7, toRatio: 3.73, origin: guess },
-    { name: '4 series', fromRatio: 4.1, toRatio: 5.13, origin: guess },
+    { name: '3 series', fromRatio: 2.7, toRatio: 3.73, origin: 'trade' as const },
+    { name: '4 series', fromRatio: 4.1, toRatio: 5.13, origin: 'trade' as const },
   ];
 
   it('the carrier takes a range of ratios, both ends included', () => {
@@ -85,6 +85,21 @@ describe('what the identified axle says', () => {
       'not-yet',
       '4.100 wants 4 series. Measure bearing seat to flange face.',
     ]);
+  });
+
+  it('a judgement rests on where the value was read, and a guess is said to be one', () => {
+    const judged = (origin: 'maker' | 'measured' | 'trade' | 'guess') => {
+      const build = described(
+        { carriers: [{ name: '4 series', fromRatio: 3.92, toRatio: 6.5, origin }] },
+        { carrier: '4 series' },
+      );
+      const found = deriveBuild(build, []).findings.find(({ id }) => id === 'identity.carrier.rear');
+      return [found?.rests, found?.say('metric').detail.includes('rests on a guess')];
+    };
+    expect(judged('trade')).toEqual(['trade', false]);
+    expect(judged('guess')).toEqual(['memory', true]);
+    // the final drive beside it was typed
+    expect(judged('maker')).toEqual(['said', false]);
   });
 
   it('a ratio between two series has no carrier', () => {
