@@ -95,6 +95,8 @@ function gearSet(build: Build, identity: AxleSpec, axle: AxleName, own: AxleGear
         spec: identity.name,
         known: identity.sets.map((one) => `${one.ring}/${one.pinion}`).join(', '),
       },
+      // The list of sets as a whole is what the shop knows of this axle.
+      rests: 'library',
       say: words.unknownSet,
     });
   } else if (set?.torqueLimit) {

@@ -32,7 +32,9 @@ function described(change: Partial<AxleSpec> = {}, rest: Partial<NonNullable<Bui
 
 function finding(build: Build, id: string) {
   const found = deriveBuild(build, []).findings.find((one) => one.id === `identity.${id}.rear`);
-  return found ? { verdict: found.verdict, field: found.place.field, ...found.say('metric') } : null;
+  return found
+    ? { verdict: found.verdict, field: found.place.field, rests: found.rests, ...found.say('metric') }
+    : null;
 }
 
 /** All of it common practice, no published source; the thresholds are those of the axle's own description. */
@@ -122,6 +124,7 @@ describe('what the identified axle says', () => {
     const odd = finding(described({ sets: [set(37, 9, null), set(43, 10, null)] }), 'set');
     expect([odd?.verdict, odd?.title]).toEqual(['watch', 'No 41/10 is known for this axle']);
     expect(odd?.detail).toContain('Heron has 37/9, 43/10');
+    expect(odd?.rests).toBe('said'); // the list is the library's, the teeth were typed: the weaker counts
     expect(finding(described({ sets: [set(41, 10, null)] }), 'set')).toBeNull();
   });
 
