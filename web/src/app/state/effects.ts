@@ -39,10 +39,11 @@ async function loadBuild(id: string, outbox: Outbox) {
   const pending = await outbox.pending(id);
   const [stored, ledger] = await Promise.all([api.build(id), api.ledger(id)]);
   const known = new Set(ledger.map((entry) => entry.id));
+  const overtaken = (pending.refusedOn ?? stored.version) < stored.version;
   return {
     id,
     version: stored.version,
-    build: pending.build ?? stored.build,
+    build: (overtaken ? null : pending.build) ?? stored.build,
     ledger: [...ledger, ...pending.entries.filter((entry) => !known.has(entry.id))],
     waiting: pending.build !== null || pending.entries.length > 0,
   };

@@ -286,6 +286,21 @@ describe('the outbox', () => {
     expect(outbox.waiting()).toBe(0);
   });
 
+  it('a change that was not taken and was overtaken keeps its own base: sent again, it is no change of what came after', async () => {
+    server.answers.push(422);
+    await outbox.putBuild(buildId, 1, named('old'));
+    await settled(() => outbox.notTaken().length === 1);
+    await outbox.putBuild(buildId, 1, named('new'));
+    await settled(() => outbox.waiting() === 0 && events.length === 2);
+    expect((await outbox.pending(buildId)).refusedOn).toBe(1);
+    const current = { id: buildId, version: 2, archived: false, build: named('new') };
+    server.answers.push({ status: 409, body: { detail: 'stale', current } });
+    await outbox.sendAgain(outbox.notTaken()[0]?.key ?? -1);
+    await settled(() => events.length === 3);
+    expect(server.sent.at(-1)?.body.baseVersion).toBe(1);
+    expect(events.at(-1)).toEqual(jasmine.objectContaining({ kind: 'stale', baseVersion: 1 }));
+  });
+
   it('one refused write is told and does not stop the ones behind it', async () => {
     server.answers.push({ status: 422, body: { detail: 'value.unit must be a length.' } });
     await outbox.putLedger(buildId, reading);

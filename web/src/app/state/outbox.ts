@@ -174,20 +174,29 @@ export class Outbox {
     return (await (await this.database).getAllFromIndex('writes', 'record', record)).map(openWrite);
   }
 
-  /** What waits for a build, oldest first; also what was not taken, so that it stays on the screen. */
-  async pending(buildId: string): Promise<{ build: Build | null; entries: LedgerEntry[] }> {
+  /**
+   * What waits for a build, oldest first; also what was not taken, so that it stays on the screen: `refusedOn` is the version
+   * that it was made on, and where the server has a later one, it has been overtaken.
+   */
+  async pending(buildId: string): Promise<{ build: Build | null; refusedOn?: number; entries: LedgerEntry[] }> {
     const writes = await this.of(buildId);
+    const newest = writes.findLast((write) => write.kind === 'build');
     return {
-      build: writes.findLast((write) => write.kind === 'build')?.build ?? null,
+      build: newest?.build ?? null,
+      ...(newest?.refused ? { refusedOn: newest.baseVersion } : {}),
       entries: writes.flatMap((write) => (write.kind === 'ledger' ? [write.entry] : [])),
     };
   }
 
-  /** The newest waiting version of each spec of the library, by its id. */
+  /** The newest waiting version of each spec of the library, by its id; what was not taken is in its list alone. */
   async pendingLibrary(): Promise<Map<string, LibrarySpec>> {
     await this.entered;
     const writes = (await (await this.database).getAll('writes')).map(openWrite);
-    return new Map(writes.flatMap((write) => (write.kind === 'library' ? [[write.record, write.spec] as const] : [])));
+    return new Map(
+      writes.flatMap((write) =>
+        write.kind === 'library' && !write.refused ? [[write.record, write.spec] as const] : [],
+      ),
+    );
   }
 
   /** After a stale answer: sends ours on top of `version`, as `merged` where it was put together, or drops it. */
@@ -402,7 +411,8 @@ export class Outbox {
     const tx = db.transaction('writes', 'readwrite');
     for (let cursor = await tx.store.index('record').openCursor(record); cursor; cursor = await cursor.continue()) {
       const waiting = cursor.value;
-      if (waiting.kind === 'ledger') continue;
+      // What was not taken keeps its own base: sent again later, it must not pass for a change of what came after it.
+      if (waiting.kind === 'ledger' || waiting.refused) continue;
       if (cursor.primaryKey === key && waiting.writeId === writeId) await cursor.delete();
       else await cursor.update({ ...waiting, baseVersion: version });
     }
