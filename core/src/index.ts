@@ -96,19 +96,31 @@ export {
 export { enginePower, engineTorque, powerTorque, torqueLookup, type TorquePoint } from './road/engine-torque';
 export { motorCurve, quickCurve, type EnginePeaks, type MotorPeaks } from './road/quick-curve';
 export {
+  converterPeakEfficiency,
+  converterPoint,
+  mostTorqueRatio,
+  type Converter,
+  type ConverterPoint,
+} from './road/converter';
+export { converterHeat, type Climb, type ConverterHeat } from './road/converter-heat';
+export {
   GRAVITY,
+  INERTIA,
   VEHICLE_LIMITS,
   bestShiftSpeed,
   readyCar,
   wongInertiaFactor,
   type Car,
-  type Converter,
+  type DriveLimit,
   type Engine,
   type GearState,
+  type Push,
   type Vehicle,
 } from './road/vehicle';
 export {
   MARKS_M,
+  ROLLOUT_M,
+  TRAP_M,
   roadRun,
   shiftSpeeds,
   type LimitedBy,
@@ -116,6 +128,7 @@ export {
   type Run,
   type RunOptions,
   type Shift,
+  type SlipMark,
   type TracePoint,
 } from './road/run';
 export { haleFit } from './road/hale';

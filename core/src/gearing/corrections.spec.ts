@@ -65,7 +65,7 @@ describe('gearing: corrections', () => {
   });
 
   it('correct a speed reading by where the sender sits', () => {
-    const change = { oldRatio: 3.73, newRatio: 4.1, oldDiameterMm: 640, newDiameterMm: 660 };
+    const change = { oldRatio: 3.73, newRatio: 4.1, oldCircumferenceMm: 640, newCircumferenceMm: 660 };
     // (i_old·D_new)/(i_new·D_old) [exact]
     expect(speedReadingCorrection({ ...change, sender: 'gearbox' })).toBeCloseTo((3.73 * 660) / (4.1 * 640), 12);
     expect(speedReadingCorrection({ ...change, sender: 'wheel' })).toBeCloseTo(660 / 640, 12);
@@ -76,7 +76,9 @@ describe('gearing: corrections', () => {
 
   it('add converter and wheel slip to rpm', () => {
     expect(slippingRpm(3000, {})).toBe(3000);
-    expect(slippingRpm(3000, { converter: 0.05, wheel: 0.02 })).toBeCloseTo(3000 * 1.05 * 1.02, 9);
+    // shares of engine and of wheel speed: 10 % of a converter is 1.111 [exact]
+    expect(slippingRpm(3000, { converter: 0.1 })).toBeCloseTo(3333.333, 3);
+    expect(slippingRpm(3000, { converter: 0.05, wheel: 0.02 })).toBeCloseTo(3000 / (0.95 * 0.98), 9);
     expect(() => slippingRpm(3000, { wheel: -0.1 })).toThrowError(/slip.wheel/);
   });
 });

@@ -83,19 +83,21 @@ export interface SpeedReading {
   readonly sender: 'gearbox' | 'wheel';
   readonly oldRatio: number;
   readonly newRatio: number;
-  readonly oldDiameterMm: number;
-  readonly newDiameterMm: number;
+  /** Rolling circumferences in force: a measured rollout beats the designation, the rolling factor counts. */
+  readonly oldCircumferenceMm: number;
+  readonly newCircumferenceMm: number;
 }
 
 /**
- * True speed for what the speedometer shows, as a factor: (i_old·D_new)/(i_new·D_old) ahead of the final drive,
- * D_new/D_old at the wheel [exact]. Multiply the reading by it; above 1 it reads low.
+ * True speed for what the speedometer shows, as a factor: (i_old·C_new)/(i_new·C_old) ahead of the final drive,
+ * C_new/C_old at the wheel [exact]. Multiply the reading by it; above 1 it reads low. Not counted: growth with speed, and
+ * what the speedometer was off before.
  * @throws InputError naming the field
  */
 export function speedReadingCorrection(reading: SpeedReading): number {
   const tyre =
-    requireNumber('newDiameterMm', reading.newDiameterMm, LIMITS.diameterMm) /
-    requireNumber('oldDiameterMm', reading.oldDiameterMm, LIMITS.diameterMm);
+    requireNumber('newCircumferenceMm', reading.newCircumferenceMm, LIMITS.circumferenceMm) /
+    requireNumber('oldCircumferenceMm', reading.oldCircumferenceMm, LIMITS.circumferenceMm);
   const ratio =
     requireNumber('oldRatio', reading.oldRatio, LIMITS.ratio) /
     requireNumber('newRatio', reading.newRatio, LIMITS.ratio);
@@ -103,14 +105,15 @@ export function speedReadingCorrection(reading: SpeedReading): number {
 }
 
 /**
- * Engine speed with slip in the converter and at the wheel: n = n_kinematic·(1+c)·(1+s) [exact].
+ * Engine speed with slip in the converter and at the wheel: n = n_kinematic/((1−c)·(1−s)) [exact]: converter slip is a
+ * share of engine speed (10 % → 1.111), wheel slip a share of wheel speed.
  * @param slip fractions: 0.03 is 3 %
  * @throws InputError naming the field
  */
 export function slippingRpm(kinematicRpm: number, slip: { converter?: number; wheel?: number }): number {
   return (
-    requireNumber('kinematicRpm', kinematicRpm, LIMITS.rpm) *
-    (1 + requireNumber('slip.converter', slip.converter ?? 0, SLIP)) *
-    (1 + requireNumber('slip.wheel', slip.wheel ?? 0, SLIP))
+    requireNumber('kinematicRpm', kinematicRpm, LIMITS.rpm) /
+    ((1 - requireNumber('slip.converter', slip.converter ?? 0, SLIP)) *
+      (1 - requireNumber('slip.wheel', slip.wheel ?? 0, SLIP)))
   );
 }

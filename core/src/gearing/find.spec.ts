@@ -44,9 +44,9 @@ describe('gearing: rank', () => {
   it('puts first what cruises in the window and says why the others fall', () => {
     const ranked = findFinals(TRUCK);
     const first = ranked[0];
-    // rpm = v·i/(2π·r)·60·(1 + slip): 5.0 · 0.7 · 31.3/(2π·0.45)·60·1.02 = 2371 [exact], 5.125 → 2430
+    // rpm = v·i/(2π·r)·60/(1 − slip): 5.0 · 0.7 · 31.3/(2π·0.45)·60/0.98 = 2372 [exact], 5.125 → 2430
     expect(first?.candidate).toEqual(jasmine.objectContaining({ ring: 41, pinion: 8 }));
-    expect(first?.figures.cruiseRpm).toBeCloseTo(((31.3 * 60) / (2 * Math.PI * 0.45)) * 0.7 * 5.125 * 1.02, 6);
+    expect(first?.figures.cruiseRpm).toBeCloseTo((((31.3 * 60) / (2 * Math.PI * 0.45)) * 0.7 * 5.125) / 0.98, 6);
     expect(codes(first?.reasons ?? [])).toContain('window-met');
     expect(ranked.map(({ score }) => score)).toEqual([...ranked.map(({ score }) => score)].sort((a, b) => a - b));
     const tall = ranked.find(({ candidate }) => candidate.pinion === 11);
@@ -54,6 +54,26 @@ describe('gearing: rank', () => {
     // cruise 2371·(3.727/5) = 1768, below stall 1900 + 500 (common practice 500 to 800): hot
     expect(tall?.verdict).toBe('watch');
     expect(tall?.reasons.find(({ code }) => code === 'stall-near')?.value).toBeLessThan(0);
+  });
+
+  it('counts growth and slip at the cruise, and the range when it crawls', () => {
+    const growing = {
+      ...TRUCK,
+      vehicle: {
+        ...TRUCK.vehicle,
+        rangeRatio: 1.5,
+        tyre: { ...TRUCK.vehicle.tyre, growth: { share: 0.04, speedMps: 31.3 } },
+      },
+      wheelSlip: 0.03,
+    };
+    const { lowRange: _, ...ranged } = growing;
+    const found = findFinals(ranged)[0]?.figures;
+    const ratio = findFinals(ranged)[0]?.ratio ?? 0;
+    // n = v·i/(C·(1 + g))/((1 − c)(1 − s)) [exact]
+    const kinematic = ((31.3 * 60) / (2 * Math.PI * 0.45 * 1.04)) * 0.7 * 1.5 * ratio;
+    expect(found?.cruiseRpm).toBeCloseTo(kinematic / (0.98 * 0.97), 6);
+    expect(found?.crawlRatio).toBeCloseTo(4.12 * 1.5 * ratio, 9);
+    expect(findFinals(growing)[0]?.figures.crawlRatio).toBeCloseTo(4.12 * 2.72 * ratio, 9);
   });
 
   it('says what has to change with it: carrier, speed reading, timing marks', () => {

@@ -3,7 +3,7 @@ import { LIMITS } from '../limits';
 import { engineTorque } from '../road/engine-torque';
 import { roadRun } from '../road/run';
 import { GRAVITY, readyCar, type Vehicle } from '../road/vehicle';
-import { crawlRatio, slippingRpm, speedReadingCorrection } from './corrections';
+import { crawlRatio, growthFactor, slippingRpm, speedReadingCorrection } from './corrections';
 import { toothPair, type Hunting, type ToothPair } from './tooth-pair';
 
 /** Ratios that one carrier takes, both ends included. */
@@ -36,7 +36,9 @@ export interface FindProblem {
   /** Distance of the run that every candidate makes beside the goal; 402.336 m if left out. */
   readonly distanceM?: number;
   readonly cruiseMps?: number;
-  /** Low range of the transfer case, for crawling; 1 if there is none. */
+  /** Slip of the driven wheels at that cruise as a share of wheel speed; 0 if left out. */
+  readonly wheelSlip?: number;
+  /** Low range of the transfer case, for crawling; the range of the vehicle if left out. */
   readonly lowRange?: number;
   readonly carriers?: readonly CarrierSeries[];
   readonly presentCarrier?: string;
@@ -134,7 +136,7 @@ const outside = (rpm: number, low: number, high: number): number => Math.max(low
  * is less. The axle is taken to carry at most half as much again as its standing share: a guard band of ours.
  * @throws InputError naming the field
  */
-export function mostRingTorque(vehicle: Vehicle, finalRatio: number, lowRange = 1): number {
+export function mostRingTorque(vehicle: Vehicle, finalRatio: number, lowRange = vehicle.rangeRatio ?? 1): number {
   const hub = vehicle.hubRatio ?? 1;
   const load = Math.min(1, 1.5 * vehicle.driven.staticShare);
   const tyres = (vehicle.tyre.grip * vehicle.massKg * GRAVITY * load * vehicle.tyre.rollingRadiusMm) / 1000 / hub;
@@ -156,9 +158,11 @@ function assess(problem: FindProblem, candidate: Candidate): Omit<FoundFinal, 'b
   const car = readyCar(tried);
   const tallest = car.gears.at(-1);
   const slip = vehicle.converter?.slip ?? 0;
+  const wheel = requireNumber('wheelSlip', problem.wheelSlip ?? 0, { min: 0, max: 0.9 });
   const rpmAt = (speed: number): number => {
-    const circumference = (2 * Math.PI * vehicle.tyre.rollingRadiusMm) / 1000;
-    return slippingRpm((60 * speed * (tallest?.totalRatio ?? 1)) / circumference, { converter: slip });
+    const { growth, rollingRadiusMm } = vehicle.tyre;
+    const circumference = ((2 * Math.PI * rollingRadiusMm) / 1000) * (growth ? growthFactor(growth, speed) : 1);
+    return slippingRpm((60 * speed * (tallest?.totalRatio ?? 1)) / circumference, { converter: slip, wheel });
   };
   const cruiseMps = goal.kind === 'cruise' ? goal.speedMps : problem.cruiseMps;
   const cruiseRpm = cruiseMps === undefined ? null : rpmAt(cruiseMps);
@@ -171,7 +175,12 @@ function assess(problem: FindProblem, candidate: Candidate): Omit<FoundFinal, 'b
     shifts: run.shifts.length,
     cruiseRpm,
     aboveStallRpm: cruiseRpm === null || stall === null ? null : cruiseRpm - stall,
-    crawlRatio: crawlRatio(vehicle.gears[0] ?? 1, problem.lowRange ?? 1, ratio, vehicle.hubRatio ?? 1),
+    crawlRatio: crawlRatio(
+      vehicle.gears[0] ?? 1,
+      problem.lowRange ?? vehicle.rangeRatio ?? 1,
+      ratio,
+      vehicle.hubRatio ?? 1,
+    ),
     ringTorqueNm: mostRingTorque(vehicle, ratio, problem.lowRange),
     topMps: tallest?.limitMps ?? 0,
   };
@@ -229,8 +238,8 @@ function assess(problem: FindProblem, candidate: Candidate): Omit<FoundFinal, 'b
     sender: problem.sender ?? 'gearbox',
     oldRatio: vehicle.finalRatio,
     newRatio: ratio,
-    oldDiameterMm: 1000,
-    newDiameterMm: 1000,
+    oldCircumferenceMm: 2000,
+    newCircumferenceMm: 2000,
   });
   if (Math.abs(factor - 1) > 1e-6) changes.push({ code: 'speed-reading', factor });
   const tyre = ratio / vehicle.finalRatio;
@@ -258,7 +267,7 @@ export function findFinals(problem: FindProblem): FoundFinal[] {
   if (candidates.length === 0 || candidates.length > MOST_CANDIDATES)
     throw new InputError('candidates', `candidates has ${candidates.length} entries.`, `1 to ${MOST_CANDIDATES}`);
   checkGoal(goal);
-  requireNumber('lowRange', problem.lowRange ?? 1, LIMITS.ratio);
+  if (problem.lowRange !== undefined) requireNumber('lowRange', problem.lowRange, LIMITS.ratio);
   problem.carriers?.forEach((series, i) => {
     requireNumber(`carriers[${i}].fromRatio`, series.fromRatio, LIMITS.ratio);
     requireNumber(`carriers[${i}].toRatio`, series.toRatio, LIMITS.ratio);

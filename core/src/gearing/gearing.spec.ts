@@ -16,6 +16,13 @@ describe('gearing: tyre size', () => {
     ['245/40r18 (97Y) XL', 'metric', 653.2],
     ['37x12.50R17', 'inch', 939.8],
     ['35X12.50-15LT', 'inch', 889],
+    ['16/35-15LT', 'inch-slick', 889], // the larger number is across, whichever comes first
+    ['29.5/10.5-15W', 'inch-slick', 749.3],
+    ['195/50VR15', 'metric', 576], // letters of speed, load and construction say nothing about size
+    ['205/60SR13', 'metric', 576.2],
+    ['LT285/75R16E', 'metric', 833.9],
+    ['305/35ZR20 (107Y) XL', 'metric', 721.5],
+    ['35x12.50R17LT/E 121Q 10PR', 'inch', 889],
     ['28.0/10.5-15', 'inch-slick', 711.2],
     ['300/680-18', 'metric-slick', 680],
     ['200/530R13', 'metric-slick', 530],

@@ -11,7 +11,7 @@ export interface Gearing {
   readonly finalRatio: number;
   /** Reduction in the hub; 1 if there is none. */
   readonly hubRatio?: number;
-  /** Slip of converter and driven wheels as fractions; 0 if left out. */
+  /** Slip of the converter as a share of engine speed, of the wheels as a share of theirs; 0 if left out. */
   readonly converterSlip?: number;
   readonly wheelSlip?: number;
   /** Of the tyre with speed; none if left out. */
@@ -32,8 +32,8 @@ export function totalRatio(gearing: Pick<Gearing, 'gearRatio' | 'rangeRatio' | '
 }
 
 /**
- * Road speed in m/s at an engine speed in rpm: v = C·n / (60·i_total·(1+c)·(1+s)), c and s the slips of converter and
- * wheel, 0 unless given; then larger by the growth of the tyre at that speed [exact].
+ * Road speed in m/s at an engine speed in rpm: v = C·n·(1−c)·(1−s) / (60·i_total), c the slip of the converter as a
+ * share of engine speed, s of the wheel as a share of its speed, 0 unless given; then larger by the growth of the tyre at that speed [exact].
  * @throws InputError naming the field
  */
 export function roadSpeed(gearing: Gearing, rpm: number): number {
@@ -45,7 +45,7 @@ export function roadSpeed(gearing: Gearing, rpm: number): number {
 }
 
 /**
- * Engine speed in rpm at a road speed in m/s: n = 60·v·i_total·(1+c)·(1+s) / C, the inverse of {@link roadSpeed} [exact].
+ * Engine speed in rpm at a road speed in m/s: n = 60·v·i_total / (C·(1−c)·(1−s)), the inverse of {@link roadSpeed} [exact].
  * @throws InputError naming the field
  */
 export function engineRpm(gearing: Gearing, speedMps: number): number {

@@ -21,14 +21,15 @@ const FIELD = 'designation';
 const ALLOWED = 'e.g. 245/40R18, 37x12.50R17, 28.0/10.5-15, 300/680-18';
 const PREFIX = String.raw`(?:P|LT|ST|T)?`;
 const NUM = String.raw`(\d{1,4}(?:[.,]\d{1,2})?)`;
-/** Load range, load index and speed symbol say nothing about size. */
-const SUFFIX = String.raw`(?:\s*(?:LT|C|XL))?(?:\s*\(?\d{2,3}(?:/\d{2,3})?[A-Z]\d?\)?)?(?:\s*XL)?`;
-const SHAPE = new RegExp(String.raw`^${PREFIX}\s*${NUM}\s*([/X×])\s*${NUM}\s*(ZR|R|B|D|-)\s*${NUM}${SUFFIX}$`);
+/** Load range, load index, ply, speed and construction letters say nothing about size. */
+const SUFFIX = String.raw`(?:[\s/]*(?:LT|ST|XL|RF|TL|M\+S|\d{1,2}\s?PR|\(?\d{2,3}(?:/\d{2,3})?\s?[A-Z]\d?\)?|[A-Z]))*`;
+const BUILT = String.raw`([A-Z]?R|B|D|-)`;
+const SHAPE = new RegExp(String.raw`^${PREFIX}\s*${NUM}\s*([/X×])\s*${NUM}\s*${BUILT}\s*${NUM}${SUFFIX}$`);
 
 /** The largest second number that can be an aspect ratio; anything above is a diameter [docs/gearing.md]. */
 const LARGEST_ASPECT = 110;
-/** A first number below this is inches (diameter of an inch slick), above it millimetres of section. */
-const SMALLEST_SECTION_MM = 60;
+/** Two numbers below this are inches, the larger of them the diameter; above it millimetres of section. */
+const LARGEST_INCHES = 60;
 
 const toNumber = (text: string | undefined): number => Number((text ?? '').replace(',', '.'));
 
@@ -41,10 +42,12 @@ function refuse(message: string): InputError {
  *
  * - `245/40R18`, `P275/60R15`, `LT315/70R17`: 25.4·rim + 2·section·aspect/100 mm [standard: ISO 4000-1 / ETRTO
  *   designation].
- * - `37x12.50R17`: the first number, in. `28.0/10.5-15`: the first number, in. `300/680-18`: the second, mm.
+ * - `37x12.50R17`: the first number, in. `28.0/10.5-15`, `16/35-15LT`: the larger of the two, in. `300/680-18`: the
+ *   second, mm.
  *
  * Aspect ratios end at about 100, so the second number is decided by magnitude; `reading` says which was taken.
- * @param designation text; blanks and case don't matter, load index and speed symbol may follow
+ * @param designation text; blanks and case don't matter; letters and numbers of speed, load and construction are read
+ *   over, before the rim (`195/50VR15`) and behind it (`LT285/75R16E`, `305/35ZR20 (107Y) XL`)
  * @throws InputError on `designation` for text that is none of these, and for sizes that no wheel has
  */
 export function tyreSize(designation: string): TyreSize {
@@ -70,13 +73,14 @@ export function tyreSize(designation: string): TyreSize {
         reading: `${first} in diameter, ${second} in wide, ${rimDiameterIn} in rim`,
       };
     }
-    if (first < SMALLEST_SECTION_MM) {
+    if (first < LARGEST_INCHES && second < LARGEST_INCHES) {
+      const [across, wide] = [Math.max(first, second), Math.min(first, second)];
       return {
         form: 'inch-slick',
-        overallDiameterMm: first * MM_PER_INCH,
-        sectionWidthMm: second * MM_PER_INCH,
+        overallDiameterMm: across * MM_PER_INCH,
+        sectionWidthMm: wide * MM_PER_INCH,
         aspectPercent: null,
-        reading: `slick: ${first} in diameter, ${second} in wide, ${rimDiameterIn} in rim`,
+        reading: `two inch sizes, the larger is across: ${across} in diameter, ${wide} in wide, ${rimDiameterIn} in rim`,
       };
     }
     if (second <= LARGEST_ASPECT) {

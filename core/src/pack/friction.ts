@@ -44,8 +44,24 @@ const STUDENT = [
   4.303, 3.182, 2.776, 2.571, 2.447, 2.365, 2.306, 2.262, 2.228, 2.201, 2.179, 2.16, 2.145, 2.131, 2.12, 2.11, 2.101,
   2.093, 2.086, 2.08, 2.074, 2.069, 2.064, 2.06, 2.056, 2.052, 2.048, 2.045, 2.042,
 ];
-/** Beyond the table the normal distribution stands in. */
-const NORMAL = 1.96;
+/** 97.5 % point of the normal distribution. */
+const NORMAL = 1.959964;
+
+/**
+ * 97.5 % point of Student's t; past the table by the expansion in 1/ν about the normal point [standard: Abramowitz &
+ * Stegun 26.7.5, from memory], which is within 1e-5 there.
+ */
+export function studentT(degrees: number): number {
+  const nu = requireNumber('degrees', degrees, { min: 2, max: 1e9, integer: true });
+  const z = NORMAL;
+  return (
+    STUDENT[nu - 2] ??
+    z +
+      (z ** 3 + z) / (4 * nu) +
+      (5 * z ** 5 + 16 * z ** 3 + 3 * z) / (96 * nu ** 2) +
+      (3 * z ** 7 + 19 * z ** 5 + 17 * z ** 3 - 15 * z) / (384 * nu ** 3)
+  );
+}
 
 /**
  * What readings of one kind of plate in one oil say of the next one: their mean, and the prediction interval
@@ -59,5 +75,5 @@ export function learnedFriction(coefficients: readonly number[]): LearnedFrictio
   const mean = coefficients.reduce((a, b) => a + b, 0) / n;
   if (n < 3) return { mean, plusMinus: null };
   const variance = coefficients.reduce((sum, one) => sum + (one - mean) ** 2, 0) / (n - 1);
-  return { mean, plusMinus: (STUDENT[n - 3] ?? NORMAL) * Math.sqrt(variance * (1 + 1 / n)) };
+  return { mean, plusMinus: studentT(n - 1) * Math.sqrt(variance * (1 + 1 / n)) };
 }

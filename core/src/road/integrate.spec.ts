@@ -1,8 +1,18 @@
-import { Integrator, type Law, type Motion, type Stops } from './integrate';
+import { Integrator, atRest, type Law, type Stops } from './integrate';
 
-const still = (): Motion => ({ t: 0, x: 0, v: 0, driveJ: 0, dragJ: 0 });
+const still = atRest;
 const NEVER: Stops = { speed: Infinity, time: 1e9, distance: Infinity };
-const constant = (force: number): Law => ({ inertiaKg: 1000, thrust: () => force, resistance: () => 0, drag: 0 });
+const pushed = (thrustN: number, drag: number, factor = 1): Law => ({
+  massKg: 1000,
+  drag,
+  flow: (v, into) => {
+    into.mps2 = (thrustN - drag * v * v) / (1000 * factor);
+    into.thrustN = thrustN;
+    into.rollingN = 0;
+    into.factor = factor;
+  },
+});
+const constant = (force: number): Law => pushed(force, 0);
 
 describe('road: the integrator', () => {
   it('follows constant force exactly, and lands on time, speed and distance', () => {
@@ -24,7 +34,7 @@ describe('road: the integrator', () => {
 
   it('follows v = v∞·tanh(a·t/v∞) against quadratic drag', () => {
     const drag = 0.5;
-    const law: Law = { inertiaKg: 1000, thrust: () => 2000, resistance: (v) => drag * v * v, drag };
+    const law = pushed(2000, drag);
     const motion = still();
     new Integrator(() => undefined).advance(law, motion, { ...NEVER, time: 30 });
     const terminal = Math.sqrt(2000 / drag);
@@ -32,8 +42,16 @@ describe('road: the integrator', () => {
     expect(motion.driveJ - motion.dragJ).toBeCloseTo(0.5 * 1000 * motion.v ** 2, 0); // energy
   });
 
+  it('keeps what goes into rotating parts apart from ½·m·v²', () => {
+    const motion = still();
+    new Integrator(() => undefined).advance(pushed(3000, 0, 1.25), motion, { ...NEVER, time: 4 });
+    expect(motion.v).toBeCloseTo((3000 / 1250) * 4, 9); // m·λ·a = F [exact]
+    expect(motion.rotatingJ).toBeCloseTo(0.25 * 0.5 * 1000 * motion.v ** 2, 5); // ½·m·(λ − 1)·v² [exact]
+    expect(motion.driveJ).toBeCloseTo(0.5 * 1000 * motion.v ** 2 + motion.rotatingJ, 5);
+  });
+
   it('coasts down as v = v₀/(1 + c·v₀·t/m)', () => {
-    const law: Law = { inertiaKg: 1000, thrust: () => 0, resistance: (v) => 0.4 * v * v, drag: 0.4 };
+    const law = pushed(0, 0.4);
     const motion = { ...still(), v: 60 };
     new Integrator(() => undefined).advance(law, motion, { ...NEVER, time: 20 });
     expect(motion.v).toBeCloseTo(60 / (1 + (0.4 * 60 * 20) / 1000), 6); // closed form [exact]

@@ -7,15 +7,27 @@ export interface Motion {
   v: number;
   driveJ: number;
   dragJ: number;
+  rollingJ: number;
+  /** Gone into rotating parts. */
+  rotatingJ: number;
 }
 
-/** One stretch with one law: thrust and resistance are functions of speed alone. */
+export const atRest = (): Motion => ({ t: 0, x: 0, v: 0, driveJ: 0, dragJ: 0, rollingJ: 0, rotatingJ: 0 });
+
+/** Acceleration at a speed, m/s², and the forces behind it, N; `factor` is the λ that goes with them. */
+export interface Flow {
+  mps2: number;
+  thrustN: number;
+  rollingN: number;
+  factor: number;
+}
+
+/** One stretch with one law: everything is a function of speed alone. */
 export interface Law {
-  readonly inertiaKg: number;
-  thrust(speedMps: number): number;
-  resistance(speedMps: number): number;
+  readonly massKg: number;
   /** N/(m/s)². */
   readonly drag: number;
+  flow(speedMps: number, into: Flow): void;
 }
 
 export interface Stops {
@@ -47,6 +59,9 @@ const E = [71 / 57600, 0, -71 / 16695, 71 / 1920, -17253 / 339200, 22 / 525, -1 
 const speeds = new Float64Array(7);
 const slopes = new Float64Array(7);
 const thrusts = new Float64Array(7);
+const rollings = new Float64Array(7);
+const spins = new Float64Array(7);
+const flow: Flow = { mps2: 0, thrustN: 0, rollingN: 0, factor: 1 };
 
 /** One step of length `h` from `from` into `into`. @returns its error against the tolerance; above 1 it is too long */
 function step(law: Law, from: Motion, h: number, into: Motion): number {
@@ -56,18 +71,22 @@ function step(law: Law, from: Motion, h: number, into: Motion): number {
       const row = A[i - 1] as readonly number[];
       for (let j = 0; j < i; j++) v += h * (row[j] as number) * (slopes[j] as number);
     }
-    const thrust = law.thrust(v);
+    law.flow(v, flow);
     speeds[i] = v;
-    thrusts[i] = thrust;
-    slopes[i] = (thrust - law.resistance(v)) / law.inertiaKg;
+    slopes[i] = flow.mps2;
+    thrusts[i] = flow.thrustN;
+    rollings[i] = flow.rollingN;
+    spins[i] = (flow.factor - 1) * law.massKg * flow.mps2;
   }
-  let [dx, dv, ex, ev, drive, drag] = [0, 0, 0, 0, 0, 0];
+  let [dx, dv, ex, ev, drive, drag, rolling, rotating] = [0, 0, 0, 0, 0, 0, 0, 0];
   for (let i = 0; i < 7; i++) {
     const [b, e, v] = [B5[i] as number, E[i] as number, speeds[i] as number];
     dv += b * (slopes[i] as number);
     dx += b * v;
     drive += b * (thrusts[i] as number) * v;
     drag += b * law.drag * v * v * v;
+    rolling += b * (rollings[i] as number) * v;
+    rotating += b * (spins[i] as number) * v;
     ev += e * (slopes[i] as number);
     ex += e * v;
   }
@@ -76,6 +95,8 @@ function step(law: Law, from: Motion, h: number, into: Motion): number {
   into.v = from.v + h * dv;
   into.driveJ = from.driveJ + h * drive;
   into.dragJ = from.dragJ + h * drag;
+  into.rollingJ = from.rollingJ + h * rolling;
+  into.rotatingJ = from.rotatingJ + h * rotating;
   const errorV = Math.abs(h * ev) / (ABSOLUTE + RELATIVE * Math.abs(into.v));
   const errorX = Math.abs(h * ex) / (ABSOLUTE + RELATIVE * Math.abs(into.x));
   const error = Math.max(errorV, errorX);
@@ -86,7 +107,7 @@ function step(law: Law, from: Motion, h: number, into: Motion): number {
 export class Integrator {
   steps = 0;
   private h = 1e-3;
-  private readonly next: Motion = { t: 0, x: 0, v: 0, driveJ: 0, dragJ: 0 };
+  private readonly next: Motion = atRest();
 
   /**
    * @param onStep called with the motion before and after every step that was taken
@@ -122,12 +143,10 @@ export class Integrator {
       }
       let stopped: Stopped | null = stops.time - motion.t <= h ? 'time' : null;
       if (next.v >= stops.speed) {
-        h = this.land(
-          law,
-          motion,
-          h,
-          (m) => (m.v - stops.speed) / ((law.thrust(m.v) - law.resistance(m.v)) / law.inertiaKg),
-        );
+        h = this.land(law, motion, h, (m) => {
+          law.flow(m.v, flow);
+          return (m.v - stops.speed) / flow.mps2;
+        });
         next.v = stops.speed;
         stopped = 'speed';
       }

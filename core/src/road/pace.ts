@@ -28,11 +28,15 @@ export interface GearTable {
 
 export function gearTable(car: Car, gear: GearState, { cell, cells }: Grid): GearTable {
   const slowness = new Float64Array(cells);
+  const slow = (v: number): number => 1 / Math.max(car.acceleration(Math.min(v, gear.limitMps), gear), LEAST_MPS2);
   for (let j = 0; j < cells; j++) {
-    const v = (j + 0.5) * cell;
-    const past = v > gear.limitMps && j * cell >= gear.limitMps;
-    const a = past ? 0 : (car.thrust(Math.min(v, gear.limitMps), gear) - car.resistance(v)) / gear.inertiaKg;
-    slowness[j] = 1 / Math.max(a, LEAST_MPS2);
+    const [from, to] = [j * cell, (j + 1) * cell];
+    if (from >= gear.limitMps) slowness[j] = 1 / LEAST_MPS2;
+    else if (gear.lockMps > from && gear.lockMps < to) {
+      // Where clutch or converter closes, the acceleration jumps: the cell has a part of either.
+      const share = (gear.lockMps - from) / cell;
+      slowness[j] = share * slow((from + gear.lockMps) / 2) + (1 - share) * slow((gear.lockMps + to) / 2);
+    } else slowness[j] = slow((from + to) / 2);
   }
   return { gear, limitMps: gear.limitMps, slowness, ...sums(slowness, cell) };
 }
@@ -105,9 +109,9 @@ export interface GearSet {
   readonly shiftTimeS: number;
 }
 
-/** Coasting through a shift from `speed` into `next`, at the deceleration that it starts with. */
-export function coast(car: Car, next: GearState, speed: number): { after: number; distance: number } {
-  const lost = Math.min((car.resistance(speed) / next.inertiaKg) * car.shiftTimeS, speed);
+/** Coasting through a shift from `speed`, at the deceleration that it starts with; at most to a stop. */
+export function coast(car: Car, speed: number): { after: number; distance: number } {
+  const lost = Math.min((car.resistance(speed) / car.rollingKg) * car.shiftTimeS, speed);
   return { after: speed - lost, distance: (speed - lost / 2) * car.shiftTimeS };
 }
 
@@ -122,7 +126,7 @@ export function gearSet(car: Car, grid: Grid, tables: readonly GearTable[]): Gea
       bestShiftSpeed((tables[k] as GearTable).gear, next.gear),
       k > 0 ? (shifts[k - 1] as number) : 0,
     );
-    const coasted = coast(car, next.gear, speed);
+    const coasted = coast(car, speed);
     shifts[k] = speed;
     after[k] = coasted.after;
     coastM[k] = coasted.distance;

@@ -14,11 +14,16 @@ export interface EnginePeaks {
   readonly limitRpm: number;
 }
 
+/** Steps of the curve between its peaks. */
+const BETWEEN = 12;
+
 /**
- * A full-load curve through the two peaks that a data sheet gives, for want of a measured one. Between the peaks a
- * parabola that is level at peak torque and meets the torque of peak power; beyond, the same fall goes on; below, it
- * falls to 0.7 of the peak at a quarter of its speed. Ours, no published source: a stand-in until the curve is measured.
- * @returns seven points or so, rpm ascending up to the limiter
+ * A full-load curve through the two peaks that a data sheet gives, for want of a measured one. Between the peaks power
+ * rises as a monotone cubic that leaves peak torque level and comes level to peak power where both can be had, so that
+ * torque only falls; straight lines between the points exceed neither peak. Past peak power torque falls at one and a half
+ * times the rate that would hold power; below peak torque it falls to 0.7 of the peak at a quarter of its speed. Ours, no
+ * published source: a stand-in until the curve is measured.
+ * @returns some twenty points, rpm ascending up to the limiter
  * @throws InputError naming the field; on `peakPowerW` where power at peak torque would be above the peak power
  */
 export function quickCurve(peaks: EnginePeaks): TorquePoint[] {
@@ -39,18 +44,52 @@ export function quickCurve(peaks: EnginePeaks): TorquePoint[] {
       `${kW(least)} to ${kW(peakTorque)} kW at ${powerRpm} rpm`,
     );
   }
-  const torqueAt = (rpm: number): number => {
-    if (rpm < torqueRpm) {
-      const share = (torqueRpm - rpm) / (0.75 * torqueRpm);
-      return peakTorque * (1 - 0.3 * share * share);
-    }
-    const share = (rpm - torqueRpm) / (powerRpm - torqueRpm);
-    return Math.max(0, peakTorque - (peakTorque - atPower) * share * share);
-  };
-  const marks = [0.25, 0.5, 0.75, 1].map((share) => share * torqueRpm);
-  for (const share of [0.25, 0.5, 0.75, 1]) marks.push(torqueRpm + share * (powerRpm - torqueRpm));
-  if (limit > powerRpm) marks.push((powerRpm + limit) / 2, limit);
-  return marks.map((rpm) => ({ rpm: Math.round(rpm), torqueNm: torqueAt(Math.round(rpm)) }));
+  const below = [0.25, 0.5, 0.75].map((share): TorquePoint => {
+    const rpm = Math.round(share * torqueRpm);
+    return { rpm, torqueNm: peakTorque * (1 - 0.3 * ((torqueRpm - rpm) / (0.75 * torqueRpm)) ** 2) };
+  });
+  const between = betweenPeaks({ rpm: torqueRpm, torqueNm: peakTorque }, { rpm: powerRpm, torqueNm: atPower });
+  const beyond = (limit > powerRpm ? [(powerRpm + limit) / 2, limit] : []).map((rpm): TorquePoint => {
+    const left = 1 - (1.5 * (rpm - powerRpm)) / powerRpm;
+    // Past there an engine makes no torque at all.
+    return { rpm, torqueNm: left > 0 ? atPower * left : 0 };
+  });
+  return [...below, ...between, ...beyond].filter(
+    ({ rpm }, i, all) => i === 0 || rpm > (all[i - 1] as TorquePoint).rpm,
+  );
+}
+
+/** From peak torque to peak power: power concave and rising, torque falling, and no chord above the peak power. */
+function betweenPeaks(torquePeak: TorquePoint, powerPeak: TorquePoint): TorquePoint[] {
+  const [from, to] = [torquePeak.rpm, powerPeak.rpm];
+  // In N·m·rpm; the factor to watts cancels.
+  const [low, high] = [torquePeak.torqueNm * from, powerPeak.torqueNm * to];
+  const rise = (high - low) / (to - from);
+  // Slopes over the chord's: level torque at the start is ≥ 1; above 3 a cubic would overshoot (Fritsch & Carlson 1980),
+  // below 1.5 it needs a slope at its end to stay concave.
+  const start = Math.min(3, torquePeak.torqueNm / Math.max(rise, 1e-12));
+  const end = Math.max(0, 3 - 2 * start);
+  const powerAt = (s: number): number =>
+    low + (high - low) * (start * s * (1 - s) ** 2 + s * s * (3 - 2 * s) - end * s * s * (1 - s));
+  const points = Array.from({ length: BETWEEN + 1 }, (_, i) => {
+    const rpm = i === 0 ? from : i === BETWEEN ? to : Math.round(from + ((to - from) * i) / BETWEEN);
+    return { rpm, torqueNm: powerAt((rpm - from) / (to - from)) / rpm };
+  });
+  points[0] = torquePeak;
+  points[BETWEEN] = powerPeak;
+  // A chord in torque is a parabola in power: it rises up to its end where T_a ≤ T_b·(2 − n_a/n_b) [exact].
+  for (let i = BETWEEN - 1; i > 0; i--) {
+    const [a, b] = [points[i] as TorquePoint, points[i + 1] as TorquePoint];
+    points[i] = { rpm: a.rpm, torqueNm: Math.min(a.torqueNm, b.torqueNm * (2 - a.rpm / b.rpm)) };
+  }
+  // The first chord starts at a torque that is given: it has to fall so fast that its top is no more than peak power.
+  const under = (2 * high - low) ** 2 - low ** 2;
+  const fall = (2 * high - low - Math.sqrt(Math.max(under, 0))) / from ** 2;
+  const first = points[1] as TorquePoint;
+  const held = torquePeak.torqueNm - fall * (first.rpm - from);
+  const top = (torquePeak.torqueNm + fall * from) / (2 * Math.max(fall, 1e-12));
+  if (top < first.rpm) points[1] = { rpm: first.rpm, torqueNm: Math.min(first.torqueNm, held) };
+  return points;
 }
 
 export interface MotorPeaks {

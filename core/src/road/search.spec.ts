@@ -62,10 +62,10 @@ function bruteForce(vehicle: Vehicle, course: Course): number {
       const state = car.gears[gear] as GearState;
       const limit = leave[gear] as number;
       if (v < limit) {
-        const a = (car.thrust(v, state) - car.resistance(v)) / state.inertiaKg;
+        const a = car.acceleration(v, state);
         const mid = Math.min(v + (a * h) / 2, limit);
         x += mid * h;
-        v = Math.min(v + ((car.thrust(mid, state) - car.resistance(mid)) / state.inertiaKg) * h, limit);
+        v = Math.min(v + car.acceleration(mid, state) * h, limit);
         time += h;
         continue;
       }
@@ -98,14 +98,14 @@ function bruteForce(vehicle: Vehicle, course: Course): number {
 function shifted(car: Car, next: GearState, from: number, h: number): { coastM: number; after: number; backM: number } {
   let [v, x] = [from, 0];
   for (let t = 0; t < car.shiftTimeS - 1e-12; t += h) {
-    const slower = v - (car.resistance(v) / next.inertiaKg) * h;
+    const slower = v - (car.resistance(v) / car.rollingKg) * h;
     x += ((v + slower) / 2) * h;
     v = slower;
   }
   const coastM = x;
   const after = v;
   for (let i = 0; v < from && i < 20_000; i++) {
-    const faster = v + ((car.thrust(v, next) - car.resistance(v)) / next.inertiaKg) * h;
+    const faster = v + car.acceleration(v, next) * h;
     x += ((v + faster) / 2) * h;
     v = faster;
   }
@@ -130,7 +130,7 @@ function exhaustive(problem: SearchProblem): { timeS: number; names: string } | 
       for (let k = 0; k + 1 < gears.length; k++) {
         const [gear, next] = [car.gears[k] as GearState, car.gears[k + 1] as GearState];
         const speed = bestShiftSpeed(gear, next);
-        const after = speed - (car.resistance(speed) / next.inertiaKg) * car.shiftTimeS;
+        const after = speed - (car.resistance(speed) / car.rollingKg) * car.shiftTimeS;
         if (next.rpm(after) < (rules?.floorRpm ?? 0)) return;
       }
       const { timeS } = coursePace(set, problem.course);

@@ -155,7 +155,7 @@ function stageOf(problem: SearchProblem, final: ShelfFinal, shelf: ShelfPair[][]
       return Float64Array.from(above, (next) => {
         if (next.ratio >= ratio) return Number.NaN;
         const speed = bestShiftSpeed(table.gear, next.table.gear);
-        const { after } = coast(car, next.table.gear, speed);
+        const { after } = coast(car, speed);
         return next.table.gear.rpm(after) < floor ? Number.NaN : speed;
       });
     }),

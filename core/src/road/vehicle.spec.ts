@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { growthFactor } from '../gearing/corrections';
-import { GRAVITY, bestShiftSpeed, readyCar, wongInertiaFactor, type Vehicle } from './vehicle';
+import { converterPeakEfficiency, converterPoint, mostTorqueRatio, requireConverter } from './converter';
+import { GRAVITY, bestShiftSpeed, readyCar, wongInertiaFactor, type Push, type Vehicle } from './vehicle';
 
 const CAR: Vehicle = {
   massKg: 1200,
@@ -56,18 +57,39 @@ describe('road: a vehicle made ready', () => {
 
   it('grips by its own load transfer: F = μ·(N₀ + m·a·h/L)', () => {
     const car = readyCar(CAR);
-    const gear = gearOf(CAR, 0);
-    const force = car.gripThrust(0, gear);
-    const acceleration = (force - car.resistance(0)) / gear.inertiaKg;
-    const load = 0.5 * 1200 * GRAVITY + (1200 * acceleration * 500) / 2500;
-    expect(force).toBeCloseTo(load, 6); // μ = 1
+    const push: Push = { mps2: 0, limit: 'engine', factor: 0, thrustN: 0, contactN: 0, rollingN: 0 };
+    car.push(2, gearOf(CAR, 0), push);
+    expect(push.limit).toBe('tyre');
+    const drag = 0.5 * 1.2 * 0.7 * 4;
+    // drag pulls at the height of the centre of gravity unless told
+    const load = 0.5 * 1200 * GRAVITY + ((1200 * push.mps2 + drag) * 500) / 2500;
+    expect(push.contactN).toBeCloseTo(load, 6); // μ = 1
+    expect(car.gripThrust(2)).toBeCloseTo(load, 6);
+    // only the undriven wheels still roll against it [exact]
+    expect(push.rollingN).toBeCloseTo(0.012 * (1200 * GRAVITY - load), 6);
+    expect(1200 * 1.02 * push.mps2).toBeCloseTo(load - drag - push.rollingN, 6);
+  });
+
+  it('moves load by drag at its own height', () => {
+    const at = (dragHeightMm: number) => readyCar({ ...CAR, aero: { dragAreaM2: 0.7, dragHeightMm } }).gripThrust(40);
+    // (μ + C_rr)·ΔN + μ·transfer of the larger acceleration, through λ_f − (μ + C_rr)·h/L [exact, equilibrium]
+    const moved = (0.5 * 1.2 * 0.7 * 1600 * 0.6) / 2.5;
+    const gained = 1 + ((1.012 * 500) / 2500) * (1 / (1.02 - (1.012 * 500) / 2500));
+    expect(at(900) - at(300)).toBeCloseTo(moved * gained, 6);
   });
 
   it('never grips with more than the whole weight, nor less than nothing', () => {
-    const tall = readyCar({ ...CAR, driven: { staticShare: 0.9, cgHeightMm: 2400, wheelbaseMm: 2500 } });
-    expect(tall.gripThrust(0, gearOf(CAR, 0))).toBeCloseTo(1200 * GRAVITY, 6);
+    const tall = { ...CAR, driven: { staticShare: 0.9, cgHeightMm: 2400, wheelbaseMm: 2500 } };
+    expect(readyCar(tall).gripThrust(0)).toBeCloseTo(1200 * GRAVITY, 6);
+    const push: Push = { mps2: 0, limit: 'engine', factor: 0, thrustN: 0, contactN: 0, rollingN: 0 };
+    readyCar(tall).push(0, gearOf(tall, 0), push);
+    expect(push.limit).toBe('wheelstand');
+    expect(push.mps2).toBeCloseTo((GRAVITY * 0.1 * 2500) / 2400, 9); // g·b/h [exact]
     const front = readyCar({ ...CAR, driven: { staticShare: 0.1, cgHeightMm: 900, wheelbaseMm: 2500, axle: 'front' } });
-    expect(front.gripThrust(0, gearOf(CAR, 0))).toBeGreaterThanOrEqual(0);
+    expect(front.gripThrust(0)).toBeGreaterThanOrEqual(0);
+    const climbing = { ...CAR, gradePercent: 150, driven: { ...CAR.driven, axle: 'front' as const, cgHeightMm: 2000 } };
+    expect(readyCar(climbing).gripThrust(0)).toBeGreaterThanOrEqual(0);
+    expect(readyCar(climbing).acceleration(0, gearOf(climbing, 0))).toBeLessThan(0);
   });
 
   it('presses down with the square of speed', () => {
@@ -77,8 +99,7 @@ describe('road: a vehicle made ready', () => {
       driven: { ...CAR.driven, cgHeightMm: 0 },
     });
     const plain = readyCar({ ...CAR, driven: { ...CAR.driven, cgHeightMm: 0 } });
-    const gear = gearOf(CAR, 0);
-    expect(car.gripThrust(40, gear) - plain.gripThrust(40, gear)).toBeCloseTo(0.5 * 0.5 * 1.2 * 3 * 1600, 6);
+    expect(car.gripThrust(40) - plain.gripThrust(40)).toBeCloseTo(0.5 * 0.5 * 1.2 * 3 * 1600, 6);
   });
 
   it('a growing tyre turns slower and pushes less at speed', () => {
@@ -99,15 +120,165 @@ describe('road: a vehicle made ready', () => {
     }
   });
 
-  it('a converter’s slip lowers the speed at the limiter', () => {
+  it('a converter’s slip, a share of engine speed, lowers the speed at the limiter', () => {
+    // s = 1 − n_turbine/n_engine: at 10 % the engine turns 1.111 times as fast [exact]
     const converter = { stallRpm: 2000, torqueRatio: 2, couplingRatio: 0.88, slip: 0.05 };
-    expect(gearOf({ ...CAR, converter }, 3).limitMps).toBeCloseTo(gearOf(CAR, 3).limitMps / 1.05, 9);
+    expect(gearOf({ ...CAR, converter }, 3).limitMps).toBeCloseTo(gearOf(CAR, 3).limitMps * 0.95, 9);
   });
 
   it('weighs its rotating parts by the total ratio, or as it is told', () => {
     expect(gearOf(CAR, 0).inertiaKg).toBeCloseTo(1200 * wongInertiaFactor(12), 9);
     const told: Vehicle = { ...CAR, driveline: { efficiency: 0.9, inertiaFactor: 1.1 } };
     expect(gearOf(told, 0).inertiaKg).toBeCloseTo(1320, 9);
+  });
+});
+
+describe('road: what is the limit decides which parts have to be spun up', () => {
+  const at = (vehicle: Vehicle, speedMps: number, index = 0): Push => {
+    const push: Push = { mps2: 0, limit: 'engine', factor: 0, thrustN: 0, contactN: 0, rollingN: 0 };
+    readyCar(vehicle).push(speedMps, gearOf(vehicle, index), push);
+    return push;
+  };
+  const sticky: Vehicle = { ...CAR, tyre: { ...CAR.tyre, grip: 50 }, driven: { ...CAR.driven, cgHeightMm: 0 } };
+
+  it('λ_w while the clutch slips, λ while the engine is tied to the road [exact, Newton]', () => {
+    const meet = ((3000 * Math.PI) / 30 / 12) * 0.3;
+    const [below, above] = [at(sticky, meet * 0.5), at(sticky, meet * 1.01)];
+    expect([below.limit, above.limit]).toEqual(['engine', 'engine']);
+    expect(below.factor).toBeCloseTo(1.04, 12);
+    expect(above.factor).toBeCloseTo(wongInertiaFactor(12), 12);
+    expect(below.mps2 * 1.04 * 1200).toBeCloseTo(
+      gearOf(sticky, 0).engineThrust(meet * 0.5) - readyCar(sticky).resistance(meet * 0.5),
+      6,
+    );
+    // the contact force is what is left when the engine has been spun up: F_e − m·(λ − λ_f)·a
+    expect(above.contactN).toBeCloseTo(above.thrustN - 1200 * (above.factor - 1.02) * above.mps2, 6);
+  });
+
+  it('the clutch slips where it would have to pass more than its capacity', () => {
+    const meet = ((3000 * Math.PI) / 30 / 12) * 0.3;
+    const weak: Vehicle = { ...sticky, clutchCapacityNm: 120 };
+    expect(at(weak, meet * 0.5).limit).toBe('clutch');
+    expect(at(weak, meet * 0.5).thrustN).toBeCloseTo((120 * 12 * 0.9) / 0.3, 6); // T·i·η/r [exact]
+    // closed, it carries the engine's torque less what spins up the engine: 200 of some 217 N·m hold here
+    const carried = (vehicle: Vehicle): number => {
+      const push = at(vehicle, meet * 1.01);
+      return ((push.mps2 * 1.04 * 1200 + readyCar(vehicle).resistance(meet * 1.01)) * 0.3) / (12 * 0.9);
+    };
+    expect(carried(sticky)).toBeLessThan(200);
+    expect(at({ ...sticky, clutchCapacityNm: 200 }, meet * 1.01).limit).toBe('engine');
+    expect(carried({ ...sticky, clutchCapacityNm: 120 })).toBeCloseTo(120, 6);
+  });
+
+  it('never more than engine, clutch, tyre or wheelstand alone allow (property)', () => {
+    const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+    fc.assert(
+      fc.property(
+        number(0.2, 3),
+        number(0.1, 0.98),
+        number(1, 900),
+        number(0, 40),
+        number(60, 400),
+        (grip, share, h, v, cap) => {
+          const vehicle: Vehicle = {
+            ...CAR,
+            tyre: { ...CAR.tyre, grip },
+            driven: { staticShare: share, cgHeightMm: h, wheelbaseMm: 2500 },
+            clutchCapacityNm: cap,
+          };
+          const push = at(vehicle, v, 1);
+          const car = readyCar(vehicle);
+          expect(push.contactN).toBeLessThanOrEqual(car.gripThrust(v) + 0.012 * 1200 * GRAVITY + 1e-6);
+          expect(push.mps2).toBeLessThanOrEqual((GRAVITY * (1 - share) * 2.5) / Math.max(h / 1000, 1e-9) + 1e-6);
+          // a car that slows down is pushed by what turns with its engine as well
+          if (push.mps2 >= 0) expect(push.thrustN).toBeLessThanOrEqual(gearOf(vehicle, 1).engineThrust(v) + 1e-6);
+          // the clutch carries what is behind it, not what spins up the engine
+          expect(1200 * 1.04 * push.mps2 + car.resistance(v)).toBeLessThanOrEqual((cap * 8 * 0.9) / 0.3 + 1e-6);
+        },
+      ),
+    );
+  });
+
+  const converter = { stallRpm: 2500, torqueRatio: 2, couplingRatio: 0.88 };
+  const bad: [string, Vehicle, RegExp][] = [
+    ['launchRpm', { ...CAR, launchRpm: 7001 }, /above the limiter/],
+    ['converter.stallRpm', { ...CAR, converter: { ...converter, stallRpm: 8000 } }, /above the limiter/],
+    ['clutchCapacityNm', { ...CAR, clutchCapacityNm: 0 }, /clutchCapacityNm/],
+    ['aero.dragHeightMm', { ...CAR, aero: { dragAreaM2: 1, dragHeightMm: -1 } }, /dragHeightMm/],
+    [
+      'driveline.freeInertiaFactor',
+      { ...CAR, driveline: { ...CAR.driveline, freeInertiaFactor: 0.9 } },
+      /freeInertiaFactor/,
+    ],
+    // TR₀ 3.0, SR_c 0.9: torque ratio × speed ratio peaks at 1.0125 [exact]
+    ['converter.torqueRatio', { ...CAR, converter: { ...converter, torqueRatio: 3, couplingRatio: 0.9 } }, /101\.25 %/],
+  ];
+  for (const [field, vehicle, says] of bad) {
+    it(`refuses by name: ${field}`, () => {
+      expect(() => readyCar(vehicle)).toThrowMatching((error) => error.field === field && says.test(error.message));
+    });
+  }
+});
+
+describe('road: converter', () => {
+  it('never gives more than it gets, and says what would be allowed', () => {
+    // TR₀²·SR_c/(4·(TR₀ − 1)) [exact]; against a fine search along the straight line
+    for (const [torqueRatio, couplingRatio] of [
+      [3, 0.9],
+      [2.2, 0.85],
+      [1.8, 0.9],
+      [4, 0.6],
+    ] as const) {
+      const line = { stallRpm: 2500, torqueRatio, couplingRatio };
+      let most = 0;
+      for (let sr = 0; sr <= couplingRatio; sr += couplingRatio / 20_000)
+        most = Math.max(most, sr * (torqueRatio - ((torqueRatio - 1) * sr) / couplingRatio));
+      expect(converterPeakEfficiency(line)).toBeCloseTo(most, 6);
+    }
+    expect(converterPeakEfficiency({ stallRpm: 1, torqueRatio: 3, couplingRatio: 0.9 })).toBeCloseTo(1.0125, 12);
+    const least = mostTorqueRatio(0.9);
+    expect(converterPeakEfficiency({ stallRpm: 1, torqueRatio: least, couplingRatio: 0.9 })).toBeCloseTo(1, 12);
+    expect(() => requireConverter({ stallRpm: 2500, torqueRatio: least, couplingRatio: 0.9 })).not.toThrow();
+  });
+
+  it('turns into heat what it does not pass on: P·(1 − speed ratio × torque ratio)', () => {
+    const converter = { stallRpm: 2000, torqueRatio: 2, couplingRatio: 0.8 };
+    // Told backwards [exact]: speed ratio 0.4 is torque ratio 1.5; at 1500 rpm the impeller takes 300·(1500/2000)²
+    const impeller = 300 * 0.75 ** 2;
+    const point = converterPoint(converter, 300, 600, 1.5 * impeller);
+    expect(point.engineRpm).toBeCloseTo(1500, 6);
+    expect(point.speedRatio).toBeCloseTo(0.4, 9);
+    expect(point.heatW).toBeCloseTo(((impeller * 1500 * Math.PI) / 30) * (1 - 0.6), 4);
+    // coupled: the engine turns n_turbine/SR_c, and a fifth of its power is heat
+    const coupled = converterPoint(converter, 300, 3000, 100);
+    expect(coupled.engineRpm).toBeCloseTo(3750, 9);
+    expect(coupled.heatW).toBeCloseTo(((100 * 3750 * Math.PI) / 30) * 0.2, 6);
+    // standing: all of it is heat
+    const standing = converterPoint(converter, 300, 0, 600);
+    expect(standing.engineRpm).toBeCloseTo(2000, 5);
+    expect(standing.heatW).toBeCloseTo((300 * 2000 * Math.PI) / 30, 2);
+  });
+
+  it('what goes in comes out at the shaft or as heat (property)', () => {
+    const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+    fc.assert(
+      fc.property(number(1.2, 2.5), number(0.7, 0.9), number(0, 4000), number(1, 1500), (torqueRatio, sr, rpm, nm) => {
+        const point = converterPoint({ stallRpm: 2200, torqueRatio, couplingRatio: sr }, 350, rpm, nm);
+        const [into, out] = [point.impellerNm * point.engineRpm, nm * rpm].map((x) => (x * Math.PI) / 30);
+        expect(point.heatW).toBeCloseTo((into as number) - (out as number), 3);
+        expect(point.heatW).toBeGreaterThanOrEqual(0);
+      }),
+    );
+  });
+
+  it('refuses by name', () => {
+    const converter = { stallRpm: 2000, torqueRatio: 2, couplingRatio: 0.8 };
+    for (const [field, run] of [
+      ['turbineNm', () => converterPoint(converter, 300, 600, -1)],
+      ['turbineRpm', () => converterPoint(converter, 300, Number.NaN, 1)],
+      ['stallTorqueNm', () => converterPoint(converter, 0, 600, 1)],
+    ] as const)
+      expect(run).toThrowMatching((error) => error.field === field);
   });
 });
 

@@ -1,6 +1,8 @@
 import { InputError, requireNumber, type NumberRange } from '../errors';
 import { growthFactor, grownSpeed, type TyreGrowth } from '../gearing/corrections';
 import { LIMITS } from '../limits';
+import { contactLimits, type ContactLimit } from './contact';
+import { CONVERTER_LIMITS, requireConverter, torqueRatioAt, type Converter } from './converter';
 import { torqueLookup, type TorquePoint } from './engine-torque';
 
 /** Standard gravity in m/s² [exact, by definition]. */
@@ -8,17 +10,6 @@ export const GRAVITY = 9.80665;
 
 export type Engine =
   { readonly torqueCurve: readonly TorquePoint[]; readonly limitRpm: number } | { readonly constantPowerW: number };
-
-export interface Converter {
-  /** Engine speed that it holds until the turbine has caught up. */
-  readonly stallRpm: number;
-  /** Torque multiplication at standstill. */
-  readonly torqueRatio: number;
-  /** Speed ratio at which the multiplication has fallen to 1. */
-  readonly couplingRatio: number;
-  /** What it slips beyond that, as a fraction. */
-  readonly slip?: number;
-}
 
 /** Everything that the longitudinal equation needs. */
 export interface Vehicle {
@@ -29,9 +20,23 @@ export interface Vehicle {
   readonly finalRatio: number;
   readonly rangeRatio?: number;
   readonly hubRatio?: number;
-  readonly driveline: { readonly efficiency: number; readonly inertiaFactor: 'wong' | number };
+  readonly driveline: {
+    readonly efficiency: number;
+    /** λ of everything that turns with the engine; acts only while the engine is the limit with speeds locked. */
+    readonly inertiaFactor: 'wong' | number;
+    /** λ_f of the wheels that roll along; acts while the tyre is the limit. 1.02 unless told [ours]. */
+    readonly freeInertiaFactor?: number;
+    /** λ_w of what lies behind the clutch; acts while clutch or converter slips and between gears. 1.04 unless told. */
+    readonly rollingInertiaFactor?: number;
+  };
   readonly tyre: { readonly rollingRadiusMm: number; readonly grip: number; readonly growth?: TyreGrowth };
-  readonly aero: { readonly dragAreaM2: number; readonly airDensity?: number; readonly downforceAreaM2?: number };
+  readonly aero: {
+    readonly dragAreaM2: number;
+    readonly airDensity?: number;
+    readonly downforceAreaM2?: number;
+    /** Height at which drag pulls; that of the centre of gravity unless told. */
+    readonly dragHeightMm?: number;
+  };
   readonly rollingCoefficient: number;
   readonly driven: {
     /** Share of the standing weight on the driven axle. */
@@ -42,6 +47,8 @@ export interface Vehicle {
   };
   /** At which the clutch slips until the speeds meet. */
   readonly launchRpm?: number;
+  /** Torque that the clutch passes before it slips; as much as comes unless told. */
+  readonly clutchCapacityNm?: number;
   readonly converter?: Converter;
   readonly shiftTimeS?: number;
   /** Upwards positive. */
@@ -64,29 +71,58 @@ export const VEHICLE_LIMITS = {
   wheelbaseMm: { above: 0, max: 20_000, unit: 'mm' },
   shiftTimeS: { min: 0, max: 5, unit: 's' },
   gradePercent: { min: -100, max: 200, unit: '%' },
-  torqueRatio: { min: 1, max: 5 },
-  couplingRatio: { above: 0, max: 1 },
-  slip: { min: 0, max: 0.9 },
+  dragHeightMm: { min: 0, max: 5000, unit: 'mm' },
+  clutchCapacityNm: { above: 0, max: LIMITS.torqueNm.max, unit: 'N·m' },
+  ...CONVERTER_LIMITS,
   gears: { min: 1, max: 20 },
 } as const satisfies Record<string, NumberRange>;
 
 /** λ of rotating parts from the total ratio: 1.04 + 0.0025·i² [std: Wong, Theory of Ground Vehicles, from memory]. */
 export const wongInertiaFactor = (totalRatio: number): number => 1.04 + 0.0025 * totalRatio * totalRatio;
 
+/** Wheels that roll along, and everything behind the clutch, where nobody says better [Wong's constant term; ours]. */
+export const INERTIA = { free: 1.02, rolling: 1.04 } as const;
+
+/** What holds the car back at a moment while it is in gear. */
+export type DriveLimit = 'tyre' | 'wheelstand' | 'clutch' | 'engine';
+
 /** One gear of a checked vehicle; speeds in m/s, forces in N. */
 export interface GearState {
   readonly index: number;
   readonly totalRatio: number;
-  /** λ·m: mass that has to be accelerated, rotating parts included, kg. */
+  /** λ·m with the engine tied to the road, kg. */
   readonly inertiaKg: number;
   /** Road speed at the limiter. */
   readonly limitMps: number;
+  /** Road speed from which the engine is tied to the road: clutch closed, converter at coupling. */
+  readonly lockMps: number;
   /** Engine speed at a road speed, slip of clutch or converter included. */
   rpm(speedMps: number): number;
-  /** Thrust that the engine could make at the tyre, grip not counted. */
+  /** Speed of the gearbox input at a road speed: of the turbine, or of the clutch plate. */
+  kinematicRpm(speedMps: number): number;
+  /** Thrust at the tyre for 1 N·m at the gearbox input, N. */
+  thrustPerNm(speedMps: number): number;
+  /** Thrust of the engine's full torque at the tyre, nothing being accelerated and grip not counted. */
   engineThrust(speedMps: number): number;
+  /** Thrust at which a closed clutch begins to slip; infinite where no capacity is told. */
+  clutchThrust(speedMps: number): number;
   /** Road speeds at which the slope of the thrust jumps, ascending. */
   readonly kinks: readonly number[];
+}
+
+/** How the car moves at a speed. */
+export interface Push {
+  /** Acceleration, m/s². */
+  mps2: number;
+  limit: DriveLimit;
+  /** λ that goes with what is the limit. */
+  factor: number;
+  /** Thrust that the driveline brings to the tyres, N: m·λ·a + resistance, with the λ of what is the limit. */
+  thrustN: number;
+  /** Force at the contact of the driven tyres, N: m·λ_f·a + resistance. */
+  contactN: number;
+  /** Rolling resistance that is not inside the contact force, N. */
+  rollingN: number;
 }
 
 /** A vehicle that was checked and made ready to be asked many times. */
@@ -95,24 +131,32 @@ export interface Car {
   /** Another ratio in the place `index`; the clutch slips at a launch in place 0 only. */
   gear(ratio: number, index: number): GearState;
   readonly massKg: number;
+  /** λ_w·m, kg: clutch or converter slipping, and between gears. */
+  readonly rollingKg: number;
   /** ½·ρ·C_d·A, N/(m/s)². */
   readonly drag: number;
-  /** Rolling resistance on the slope, N. */
-  readonly rollingN: number;
   /** Weight along the slope, N, upwards positive. */
   readonly gradeN: number;
   readonly shiftTimeS: number;
+  /** Engine speed below which no gear can be taken: launch or stall speed, 0 for neither. */
+  readonly launchRpm: number;
+  /** Rolling resistance of all wheels, N, downforce counted. */
+  rolling(speedMps: number): number;
   resistance(speedMps: number): number;
+  /** Contact force at which the tyres of the driven axle let go, N; all of the weight where the other axle lifts first. */
+  gripThrust(speedMps: number): number;
   /**
-   * Most thrust that the driven tyres can take at a speed, N, load transfer under that thrust and downforce counted:
-   * F ≤ μ·N, N = N₀ ± (F − R)/λ·h/L.
+   * The least acceleration that engine, clutch, tyres and weight allow.
+   * @param locked whether the engine is tied to the road; by the speed unless told
    */
-  gripThrust(speedMps: number, gear: GearState): number;
-  /** Thrust at the tyre: the smaller of engine and grip, N. */
-  thrust(speedMps: number, gear: GearState): number;
+  push(speedMps: number, gear: GearState, into: Push, locked?: boolean): void;
+  /** The acceleration alone, m/s². */
+  acceleration(speedMps: number, gear: GearState): number;
 }
 
 interface Engineside {
+  /** From this kinematic speed on the engine is tied to the road. */
+  readonly lockRpm: number;
   rpm(kinematicRpm: number): number;
   /** Torque into the gearbox at the engine's speed. */
   torque(kinematicRpm: number): number;
@@ -125,61 +169,83 @@ function engineside(vehicle: Vehicle, engine: Extract<Engine, { torqueCurve: unk
   const marks = engine.torqueCurve.map((point) => point.rpm);
   const { converter } = vehicle;
   if (converter) {
-    const { stallRpm, torqueRatio, couplingRatio, slip = 0 } = converter;
-    const rpm = (kinematic: number): number => Math.max(stallRpm, kinematic * (1 + slip));
-    const multiplication = (kinematic: number): number =>
-      Math.max(1, torqueRatio - ((torqueRatio - 1) * kinematic) / (couplingRatio * stallRpm));
+    const { stallRpm, couplingRatio, slip = 0 } = converter;
+    const rpm = (kinematic: number): number => Math.max(stallRpm, kinematic / (1 - slip));
     return {
+      lockRpm: couplingRatio * stallRpm,
       rpm,
-      torque: (kinematic) => torque(rpm(kinematic)) * multiplication(kinematic),
-      kinks: [couplingRatio * stallRpm, stallRpm / (1 + slip), ...marks.map((mark) => mark / (1 + slip))],
+      torque: (kinematic) => torque(rpm(kinematic)) * torqueRatioAt(converter, kinematic / stallRpm),
+      kinks: [couplingRatio * stallRpm, stallRpm * (1 - slip), ...marks.map((mark) => mark * (1 - slip))],
     };
   }
   const launchRpm = first ? (vehicle.launchRpm ?? marks[0] ?? 0) : 0;
   const rpm = (kinematic: number): number => Math.max(launchRpm, kinematic);
-  return { rpm, torque: (kinematic) => torque(rpm(kinematic)), kinks: [launchRpm, ...marks] };
+  return {
+    lockRpm: launchRpm,
+    rpm,
+    torque: (kinematic) => torque(rpm(kinematic)),
+    kinks: [launchRpm, ...marks],
+  };
 }
 
-function checkConverter({ stallRpm, torqueRatio, couplingRatio, slip = 0 }: Converter): void {
-  requireNumber('converter.stallRpm', stallRpm, { above: 0, max: LIMITS.rpm.max, unit: 'rpm' });
-  requireNumber('converter.torqueRatio', torqueRatio, VEHICLE_LIMITS.torqueRatio);
-  requireNumber('converter.couplingRatio', couplingRatio, VEHICLE_LIMITS.couplingRatio);
-  requireNumber('converter.slip', slip, VEHICLE_LIMITS.slip);
+/** Launch or stall speed against the limiter. @throws InputError naming the field */
+function requireBelowLimiter(vehicle: Vehicle, limitRpm: number): void {
+  const { converter, launchRpm } = vehicle;
+  const [field, rpm] = converter ? ['converter.stallRpm', converter.stallRpm] : ['launchRpm', launchRpm ?? 0];
+  if (rpm > limitRpm)
+    throw new InputError(
+      field,
+      `${field} is ${rpm} rpm, above the limiter at ${limitRpm} rpm.`,
+      `at most ${limitRpm} rpm`,
+    );
 }
 
 /**
  * Checks a vehicle and makes it ready.
+ *
+ * Laws [exact, Newton]: the engine is the limit: m·λ·a = T·i·η/r − R; clutch or converter slips: m·λ_w·a = T·i·η/r − R;
+ * the tyres are: m·λ_f·a = μ·N − R without the rolling resistance of the driven wheels. The least of them, and of the
+ * wheelstand limit, is how the car moves. Not counted: wheel slip against thrust, the engine's own rise while a clutch
+ * slips, turbo lag, suspension.
  * @throws InputError naming the field
  */
 export function readyCar(vehicle: Vehicle): Car {
   const massKg = requireNumber('massKg', vehicle.massKg, VEHICLE_LIMITS.massKg);
-  const efficiency = requireNumber('driveline.efficiency', vehicle.driveline.efficiency, VEHICLE_LIMITS.efficiency);
-  const { inertiaFactor } = vehicle.driveline;
+  const { driveline, tyre, aero, driven, engine, converter } = vehicle;
+  const efficiency = requireNumber('driveline.efficiency', driveline.efficiency, VEHICLE_LIMITS.efficiency);
+  const { inertiaFactor } = driveline;
   if (inertiaFactor !== 'wong') requireNumber('driveline.inertiaFactor', inertiaFactor, VEHICLE_LIMITS.inertiaFactor);
-  const radiusM = requireNumber('tyre.rollingRadiusMm', vehicle.tyre.rollingRadiusMm, LIMITS.radiusMm) / 1000;
-  const grip = requireNumber('tyre.grip', vehicle.tyre.grip, VEHICLE_LIMITS.grip);
-  const { growth } = vehicle.tyre;
-  const density = requireNumber('aero.airDensity', vehicle.aero.airDensity ?? 1.2, VEHICLE_LIMITS.airDensity);
-  const drag = 0.5 * density * requireNumber('aero.dragAreaM2', vehicle.aero.dragAreaM2, VEHICLE_LIMITS.dragAreaM2);
-  const down =
-    0.5 *
-    density *
-    requireNumber('aero.downforceAreaM2', vehicle.aero.downforceAreaM2 ?? 0, VEHICLE_LIMITS.downforceAreaM2);
-  const rolling = requireNumber('rollingCoefficient', vehicle.rollingCoefficient, VEHICLE_LIMITS.rollingCoefficient);
-  const { driven } = vehicle;
+  const factor = (field: 'freeInertiaFactor' | 'rollingInertiaFactor', usual: number): number =>
+    requireNumber(`driveline.${field}`, driveline[field] ?? usual, VEHICLE_LIMITS.inertiaFactor);
+  const freeFactor = factor('freeInertiaFactor', INERTIA.free);
+  const rollingFactor = factor('rollingInertiaFactor', INERTIA.rolling);
+  const radiusM = requireNumber('tyre.rollingRadiusMm', tyre.rollingRadiusMm, LIMITS.radiusMm) / 1000;
+  const grip = requireNumber('tyre.grip', tyre.grip, VEHICLE_LIMITS.grip);
+  const { growth } = tyre;
+  const density = requireNumber('aero.airDensity', aero.airDensity ?? 1.2, VEHICLE_LIMITS.airDensity);
+  const drag = 0.5 * density * requireNumber('aero.dragAreaM2', aero.dragAreaM2, VEHICLE_LIMITS.dragAreaM2);
+  const downArea = requireNumber('aero.downforceAreaM2', aero.downforceAreaM2 ?? 0, VEHICLE_LIMITS.downforceAreaM2);
+  const down = 0.5 * density * downArea;
+  const rollingCoefficient = requireNumber(
+    'rollingCoefficient',
+    vehicle.rollingCoefficient,
+    VEHICLE_LIMITS.rollingCoefficient,
+  );
   const axle = driven.axle ?? 'rear';
   const share =
     axle === 'both' ? 1 : requireNumber('driven.staticShare', driven.staticShare, VEHICLE_LIMITS.staticShare);
-  const lever =
-    requireNumber('driven.cgHeightMm', driven.cgHeightMm, VEHICLE_LIMITS.cgHeightMm) /
-    requireNumber('driven.wheelbaseMm', driven.wheelbaseMm, VEHICLE_LIMITS.wheelbaseMm);
+  const cgHeightM = requireNumber('driven.cgHeightMm', driven.cgHeightMm, VEHICLE_LIMITS.cgHeightMm) / 1000;
+  const wheelbaseM = requireNumber('driven.wheelbaseMm', driven.wheelbaseMm, VEHICLE_LIMITS.wheelbaseMm) / 1000;
+  const dragHeightM =
+    requireNumber('aero.dragHeightMm', aero.dragHeightMm ?? driven.cgHeightMm, VEHICLE_LIMITS.dragHeightMm) / 1000;
   const shiftTimeS = requireNumber('shiftTimeS', vehicle.shiftTimeS ?? 0, VEHICLE_LIMITS.shiftTimeS);
   const slope = Math.atan(requireNumber('gradePercent', vehicle.gradePercent ?? 0, VEHICLE_LIMITS.gradePercent) / 100);
-  const weight = massKg * GRAVITY * Math.cos(slope);
+  const weightN = massKg * GRAVITY * Math.cos(slope);
   const gradeN = massKg * GRAVITY * Math.sin(slope);
-  const rollingN = rolling * weight;
-  if (vehicle.converter) checkConverter(vehicle.converter);
+  if (converter) requireConverter(converter);
   if (vehicle.launchRpm !== undefined) requireNumber('launchRpm', vehicle.launchRpm, LIMITS.rpm);
+  const capacityNm = vehicle.clutchCapacityNm;
+  if (capacityNm !== undefined) requireNumber('clutchCapacityNm', capacityNm, VEHICLE_LIMITS.clutchCapacityNm);
   if (growth) growthFactor(growth, 0);
 
   const common =
@@ -191,8 +257,8 @@ export function readyCar(vehicle: Vehicle): Car {
   const perMps = 60 / (2 * Math.PI * radiusM);
   const ungrown = (speed: number): number => (growth ? speed / growthFactor(growth, speed) : speed);
   const grown = (speed: number): number => (growth ? grownSpeed(growth, speed) : speed);
+  const atRadius = (speed: number): number => radiusM * (growth ? growthFactor(growth, speed) : 1);
 
-  const { engine } = vehicle;
   const powered = (total: number, index: number): GearState => {
     const power = (engine as { constantPowerW: number }).constantPowerW * efficiency;
     return {
@@ -200,28 +266,35 @@ export function readyCar(vehicle: Vehicle): Car {
       totalRatio: total,
       inertiaKg: inertia(total),
       limitMps: Number.POSITIVE_INFINITY,
+      lockMps: 0,
       rpm: (speed) => ungrown(speed) * total * perMps,
+      kinematicRpm: (speed) => ungrown(speed) * total * perMps,
+      thrustPerNm: (speed) => (total * efficiency) / atRadius(speed),
       engineThrust: (speed) => (speed <= 0 ? Number.MAX_VALUE : power / speed),
+      clutchThrust: () => Number.POSITIVE_INFINITY,
       kinks: [],
     };
   };
   const geared = (total: number, index: number): GearState => {
     const curved = engine as Extract<Engine, { torqueCurve: unknown }>;
     const limitRpm = requireNumber('engine.limitRpm', curved.limitRpm, { above: 0, max: LIMITS.rpm.max, unit: 'rpm' });
+    requireBelowLimiter(vehicle, limitRpm);
     const side = engineside(vehicle, curved, index === 0);
-    const slip = vehicle.converter?.slip ?? 0;
     const perRpm = total * perMps;
-    const limitMps = grown(limitRpm / (1 + slip) / perRpm);
+    const limitMps = grown((limitRpm * (1 - (converter?.slip ?? 0))) / perRpm);
+    const through = total * efficiency;
     return {
       index,
       totalRatio: total,
       inertiaKg: inertia(total),
       limitMps,
+      lockMps: grown(side.lockRpm / perRpm),
       rpm: (speed) => side.rpm(ungrown(speed) * perRpm),
-      engineThrust: (speed) => {
-        const bigger = growth ? growthFactor(growth, speed) : 1;
-        return (side.torque(ungrown(speed) * perRpm) * total * efficiency) / (radiusM * bigger);
-      },
+      kinematicRpm: (speed) => ungrown(speed) * perRpm,
+      thrustPerNm: (speed) => through / atRadius(speed),
+      engineThrust: (speed) => (side.torque(ungrown(speed) * perRpm) * through) / atRadius(speed),
+      clutchThrust: (speed) =>
+        capacityNm === undefined || converter ? Number.POSITIVE_INFINITY : (capacityNm * through) / atRadius(speed),
       kinks: [...new Set(side.kinks.map((kink) => (kink > 0 && kink / perRpm < limitMps ? grown(kink / perRpm) : 0)))]
         .filter((speed) => speed > 0 && speed < limitMps)
         .sort((a, b) => a - b),
@@ -243,37 +316,88 @@ export function readyCar(vehicle: Vehicle): Car {
     return gear(ratio, i);
   });
 
-  const resistance = (speed: number): number => drag * speed * speed + rollingN + gradeN;
-  const gripThrust = (speed: number, gear: GearState): number => {
-    const press = down * speed * speed;
-    const whole = weight + press;
-    if (axle === 'both') return Math.max(0, grip * whole);
-    const sign = axle === 'rear' ? 1 : -1;
-    // m·a·h/L of load moves to the rear; m·a = (F − R)·m/λm. The slope moves load back as well.
-    const move = (sign * lever * massKg) / gear.inertiaKg;
-    const still = share * whole + sign * lever * gradeN - move * resistance(speed);
-    const under = 1 - grip * move;
-    // Nothing of the weight is left on the other axle: all of it is what grips.
-    const most = grip * whole;
-    return Math.max(0, under <= 0 ? most : Math.min(most, (grip * still) / under));
+  const limits = contactLimits({
+    massKg,
+    freeFactor,
+    grip,
+    axle,
+    share,
+    cgHeightM,
+    wheelbaseM,
+    dragHeightM,
+    weightN,
+    gradeN,
+    drag,
+    down,
+    rollingCoefficient,
+  });
+  const rolling = (speed: number): number => rollingCoefficient * (weightN + down * speed * speed);
+  const resistance = (speed: number): number => drag * speed * speed + rolling(speed) + gradeN;
+  const rollingKg = massKg * rollingFactor;
+  const limit: ContactLimit = { tyreMps2: 0, wheelstandMps2: 0, gripN: 0, undrivenN: 0 };
+  const push = (speed: number, state: GearState, into: Push, locked = speed >= state.lockMps): void => {
+    const against = resistance(speed);
+    const clutch = state.clutchThrust(speed);
+    const thrust = state.engineThrust(speed);
+    into.limit = 'engine';
+    into.rollingN = rolling(speed);
+    let kg = locked ? state.inertiaKg : rollingKg;
+    into.mps2 = (thrust - against) / kg;
+    // What a clutch lets pass while it slips; a closed one carries the engine's torque less what spins up the engine.
+    const slipping = (clutch - against) / rollingKg;
+    if (slipping < into.mps2) {
+      into.mps2 = slipping;
+      into.limit = 'clutch';
+      kg = rollingKg;
+    }
+    into.factor = kg / massKg;
+    limits(speed, limit);
+    if (limit.tyreMps2 < into.mps2) {
+      into.mps2 = limit.tyreMps2;
+      into.limit = 'tyre';
+      into.factor = freeFactor;
+      into.rollingN = rollingCoefficient * limit.undrivenN;
+    }
+    if (limit.wheelstandMps2 < into.mps2) {
+      into.mps2 = limit.wheelstandMps2;
+      into.limit = 'wheelstand';
+      // The undriven wheels are in the air: they neither roll nor spin up.
+      into.factor = 1;
+      into.rollingN = 0;
+    }
+    const outside = drag * speed * speed + gradeN + into.rollingN;
+    into.thrustN = massKg * into.factor * into.mps2 + outside;
+    into.contactN = massKg * Math.min(into.factor, freeFactor) * into.mps2 + outside;
   };
+  const scratch: Push = { mps2: 0, limit: 'engine', factor: 1, thrustN: 0, contactN: 0, rollingN: 0 };
   return {
     gears,
     gear,
     massKg,
+    rollingKg,
     drag,
-    rollingN,
     gradeN,
     shiftTimeS,
+    launchRpm:
+      'constantPowerW' in engine ? 0 : (converter?.stallRpm ?? vehicle.launchRpm ?? engine.torqueCurve[0]?.rpm ?? 0),
+    rolling,
     resistance,
-    gripThrust,
-    thrust: (speed, gear) => Math.min(gear.engineThrust(speed), gripThrust(speed, gear)),
+    gripThrust: (speed) => {
+      limits(speed, limit);
+      return limit.gripN;
+    },
+    push,
+    acceleration: (speed, state) => {
+      push(speed, state, scratch);
+      return scratch.mps2;
+    },
   };
 }
 
 /**
  * Road speed at which the next gear pulls harder, grip not counted, or the limiter if it never does before, m/s.
- * From the limiter downwards, so that a dip in the curve below does not make a shift.
+ * From the limiter downwards, so that a dip in the curve below does not make a shift. Not counted: what a taller gear saves
+ * by spinning up less of the engine, and what the shift itself costs.
  */
 export function bestShiftSpeed(gear: GearState, next: GearState): number {
   const better = (speed: number): boolean => next.engineThrust(speed) > gear.engineThrust(speed);

@@ -172,7 +172,7 @@ const gearingFrom = (v: Readonly<Record<string, number>>): Gearing => ({
 const slipNote = (gearing: Gearing): string =>
   [
     gearing.converterSlip || gearing.wheelSlip
-      ? 'engine speed × (1 + converter slip) × (1 + wheel slip)'
+      ? 'engine speed ÷ ((1 − converter slip) × (1 − wheel slip)), converter slip a share of engine speed'
       : 'no slip counted',
     ...(gearing.growth ? [`tyre grows by ${(100 * gearing.growth.share).toFixed(1)} % at its reference speed`] : []),
   ].join('; ');

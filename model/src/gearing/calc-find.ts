@@ -34,7 +34,8 @@ const rankSchema = z.strictObject({
   ]),
   distanceM: distanceM.optional(),
   cruiseMps: number({ above: 0, max: speed.max }).optional(),
-  lowRange: number(LIMITS.ratio).default(1),
+  wheelSlip: number({ min: 0, max: 0.9 }).default(0),
+  lowRange: number(LIMITS.ratio).optional(),
   carriers: z
     .array(z.strictObject({ name: z.string().max(40), fromRatio: number(LIMITS.ratio), toRatio: number(LIMITS.ratio) }))
     .max(10)

@@ -40,6 +40,7 @@ export function findProblemOf(build: Build, main: AxleName, own: AxleGearingStat
     goal: goalOf(build),
     distanceM: entryBase(build.brief.distance),
     cruiseMps: entryBase(build.cruiseSpeed),
+    wheelSlip: entryBase(build.road.wheelSlip) / 100,
     lowRange: lowRange(build).ratio,
     sender: build.brief.sender,
     carriers: (identity?.carriers ?? []).map(({ name, fromRatio, toRatio }) => ({ name, fromRatio, toRatio })),

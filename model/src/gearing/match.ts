@@ -5,6 +5,7 @@ import {
   equalGearing,
   explain,
   roadSpeed,
+  rollingCircumference,
   speedReadingCorrection,
   toothPair,
   tyreSize,
@@ -126,8 +127,9 @@ function speedReading(build: Build, main: AxleName, own: AxleGearingState, d: De
     sender,
     oldRatio: toothPair(was.finalDrive).ratio,
     newRatio: own.finalRatio,
-    oldDiameterMm: tyreSize(was.tyre).overallDiameterMm,
-    newDiameterMm: nominalDiameter(tyre),
+    // Of the tyre before only the size is known: it rolls by the factor of the one now.
+    oldCircumferenceMm: rollingCircumference(tyreSize(was.tyre).overallDiameterMm, tyre.factor),
+    newCircumferenceMm: own.circumferenceMm,
   };
   const factor = speedReadingCorrection(reading);
   d.figure({
@@ -141,13 +143,23 @@ function speedReading(build: Build, main: AxleName, own: AxleGearingState, d: De
         title: 'Speed reading',
         formula:
           sender === 'gearbox'
-            ? 'true ÷ shown = (old ratio × new diameter) ÷ (new ratio × old diameter), sender ahead of the final drive'
-            : 'true ÷ shown = new diameter ÷ old diameter, sender at the wheel',
+            ? 'true ÷ shown = (old ratio × new circumference) ÷ (new ratio × old circumference), sender ahead of the final drive'
+            : 'true ÷ shown = new circumference ÷ old circumference, sender at the wheel',
         inputs: [
           { key: 'oldRatio', label: 'final drive before', value: reading.oldRatio, quantity: 'ratio' },
           { key: 'newRatio', label: 'final drive now', value: reading.newRatio, quantity: 'ratio' },
-          { key: 'oldDiameterMm', label: `diameter of ${was.tyre}`, value: reading.oldDiameterMm, quantity: 'length' },
-          { key: 'newDiameterMm', label: 'diameter now', value: reading.newDiameterMm, quantity: 'length' },
+          {
+            key: 'oldCircumferenceMm',
+            label: `rolling circumference of ${was.tyre}`,
+            value: reading.oldCircumferenceMm,
+            quantity: 'length',
+          },
+          {
+            key: 'newCircumferenceMm',
+            label: tyre.measured ? 'rolling circumference now, measured' : 'rolling circumference now',
+            value: reading.newCircumferenceMm,
+            quantity: 'length',
+          },
         ],
         sources: [EXACT],
         result: { label: 'true speed for 100 shown', quantity: 'percent' },

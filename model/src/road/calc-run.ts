@@ -1,6 +1,8 @@
 import {
+  INERTIA,
   LIMITS,
   MARKS_M,
+  ROLLOUT_M,
   explain,
   roadRun,
   type Quantity,
@@ -18,6 +20,7 @@ const runSchema = z.strictObject({
   ...vehicleKeys,
   distanceM,
   shiftRpm: number({ above: 0, max: LIMITS.rpm.max }).optional(),
+  rolloutM: number({ min: 0, max: 2 }).default(ROLLOUT_M),
 });
 const mark = z.object({ distanceM: out, timeS: out, speedMps: out });
 
@@ -35,7 +38,8 @@ export function explainRun(
 ) {
   return explain({
     title: `Standing start: ${label}`,
-    formula: 'm·λ·a = F − ½ρC_dA·v² − C_rr·W·cosθ − W·sinθ; F = min(T·i·η ÷ r, μ·N with load transfer)',
+    formula:
+      'a = the least of: engine (T·i·η ÷ r − R) ÷ (m·λ), slipping clutch or converter the same with λ_w, tyre (μ·N − R_u) ÷ (m·λ_f), wheelstand g·b ÷ h',
     inputs: [
       { key: 'mass', label: 'mass', value: vehicle.massKg, quantity: 'mass' },
       { key: 'grip', label: 'grip μ', value: vehicle.tyre.grip, quantity: 'coefficient' },
@@ -45,6 +49,10 @@ export function explainRun(
     ],
     sources: [
       { kind: 'exact', text: 'Newton’s law along the road, Dormand–Prince steps at 1e-7' },
+      {
+        kind: 'guard-band' as const,
+        text: `ours: λ_f ${vehicle.driveline.freeInertiaFactor ?? INERTIA.free} of the wheels that roll along, λ_w ${vehicle.driveline.rollingInertiaFactor ?? INERTIA.rolling} behind a slipping clutch${vehicle.aero.dragHeightMm === undefined ? ', drag at the height of the centre of gravity' : ''}`,
+      },
       ...(vehicle.driveline.inertiaFactor === 'wong'
         ? [
             {
@@ -77,6 +85,8 @@ export function explainRun(
           })),
           { label: 'tyre is the limit for', value: run.limitTimesS.tyre, quantity: 'time' },
           { label: 'engine is the limit for', value: run.limitTimesS.engine, quantity: 'time' },
+          { label: 'clutch is the limit for', value: run.limitTimesS.clutch, quantity: 'time' },
+          { label: 'front wheels would lift for', value: run.limitTimesS.wheelstand, quantity: 'time' },
         ],
       };
     },
@@ -96,25 +106,32 @@ export const runCalculation = defineCalculation({
     marks: z.array(mark),
     shifts: z.array(z.object({ gear: out, timeS: out, distanceM: out, speedMps: out, rpm: out, rpmAfter: out })),
     gearTimesS: z.array(out),
-    limitTimesS: z.object({ tyre: out, engine: out, shift: out, limiter: out }),
+    limitTimesS: z.object({ tyre: out, wheelstand: out, clutch: out, engine: out, shift: out, limiter: out }),
+    slip: z.object({
+      rolloutM: out,
+      rolloutS: out,
+      marks: z.array(z.object({ distanceM: out, timeS: out, speedMps: out.nullable() })),
+    }),
     zeroTo100S: out.nullable(),
     eightyTo120S: out.nullable(),
-    energy: z.object({ drive: out, kinetic: out, drag: out, rolling: out, grade: out }),
+    energy: z.object({ drive: out, kinetic: out, rotating: out, drag: out, rolling: out, grade: out }),
   }),
   example: { ...exampleVehicle, distanceM: MARKS_M[4] },
-  run: ({ distanceM: metres, shiftRpm, ...vehicle }) => {
+  run: ({ distanceM: metres, shiftRpm, rolloutM, ...vehicle }) => {
     const run = roadRun(plain<Vehicle>(vehicle), {
       distanceM: metres,
+      rolloutM,
       ...(shiftRpm === undefined ? {} : { shiftRpm }),
     });
     return {
       ...run,
       gear: run.gear + 1,
       marks: [...run.marks],
+      slip: { ...run.slip, marks: [...run.slip.marks] },
       shifts: run.shifts.map((shift) => ({ ...shift, gear: shift.gear + 1 })),
       gearTimesS: [...run.gearTimesS],
     };
   },
-  explain: ({ distanceM: metres, shiftRpm, ...vehicle }) =>
+  explain: ({ distanceM: metres, shiftRpm, rolloutM: _, ...vehicle }) =>
     explainRun(plain<Vehicle>(vehicle), { distanceM: metres, ...(shiftRpm === undefined ? {} : { shiftRpm }) }),
 });

@@ -1,5 +1,6 @@
+import { heatCalculation } from './calc-heat';
 import { runCalculation } from './calc-run';
 import { searchCalculation } from './calc-search';
 
 /** The calculations of the road. */
-export const roadCalculations = [runCalculation, searchCalculation];
+export const roadCalculations = [runCalculation, heatCalculation, searchCalculation];

@@ -4,6 +4,8 @@ export const roadFigures = {
   speed: () => 'road.speed' as const,
   rpm: () => 'road.rpm' as const,
   zeroTo100: () => 'road.zeroTo100' as const,
+  slipTime: () => 'road.slipTime' as const,
+  slipSpeed: () => 'road.slipSpeed' as const,
   tyreLimit: () => 'road.tyreLimit' as const,
   hale: () => 'road.hale' as const,
 };

@@ -1,4 +1,4 @@
-import { LIMITS, VEHICLE_LIMITS, type NumberRange } from '@hot-spline/core';
+import { INERTIA, LIMITS, VEHICLE_LIMITS, type NumberRange } from '@hot-spline/core';
 import '../zod';
 import * as z from 'zod';
 import { number } from '../engine/calc-keys';
@@ -24,7 +24,12 @@ export const vehicleKeys = {
   hubRatio: number(LIMITS.ratio).default(1),
   driveline: z.strictObject({
     efficiency: number(limits.efficiency),
+    /** Acts while the engine is the limit with speeds locked. */
     inertiaFactor: z.union([z.literal('wong'), number(limits.inertiaFactor)]).default('wong'),
+    /** Acts while the tyre is the limit. */
+    freeInertiaFactor: number(limits.inertiaFactor).default(INERTIA.free),
+    /** Acts while clutch or converter slips, and between gears. */
+    rollingInertiaFactor: number(limits.inertiaFactor).default(INERTIA.rolling),
   }),
   tyre: z.strictObject({
     rollingRadiusMm: number(LIMITS.radiusMm),
@@ -37,6 +42,8 @@ export const vehicleKeys = {
     dragAreaM2: number(limits.dragAreaM2),
     airDensity: number(limits.airDensity).default(1.2),
     downforceAreaM2: number(limits.downforceAreaM2).default(0),
+    /** That of the centre of gravity unless told. */
+    dragHeightMm: number(limits.dragHeightMm).optional(),
   }),
   rollingCoefficient: number(limits.rollingCoefficient),
   driven: z.strictObject({
@@ -46,6 +53,7 @@ export const vehicleKeys = {
     axle: z.enum(['rear', 'front', 'both']).default('rear'),
   }),
   launchRpm: number(LIMITS.rpm).optional(),
+  clutchCapacityNm: number(limits.clutchCapacityNm).optional(),
   converter: z
     .strictObject({
       stallRpm: number({ above: 0, max: LIMITS.rpm.max }),

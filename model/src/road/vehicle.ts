@@ -37,7 +37,13 @@ export function vehicleOf(build: Build, main: AxleName, own: AxleGearingState, r
       wheelbaseMm: entryBase(road.wheelbase),
       axle: build.driven,
     },
-    ...(coupling.kind === 'clutch' ? { launchRpm: Math.min(engine.launchRpm, engine.limitRpm) } : {}),
+    ...(coupling.kind === 'clutch'
+      ? {
+          launchRpm: engine.launchRpm,
+          // A stand-in that nobody has said limits no launch.
+          ...(build.assumed.includes('coupling') ? {} : { clutchCapacityNm: entryBase(coupling.capacity) }),
+        }
+      : {}),
     ...(coupling.kind === 'converter'
       ? {
           converter: {

@@ -1,4 +1,4 @@
-import { scaleUnit, fromBase, type Car, type UnitSystem } from '@hot-spline/core';
+import { scaleUnit, fromBase, type Car, type Push, type UnitSystem } from '@hot-spline/core';
 import { MONO, chartAxis, type ChartOption, type chartColours } from '../shared/chart';
 import { roundScale, speedUnit } from './fan-chart';
 
@@ -18,7 +18,7 @@ function speeds(limit: number, kinks: readonly number[]): number[] {
   return [...new Set([...even, ...kinks])].sort((a, b) => a - b);
 }
 
-/** Thrust at the tyre in every gear against road load on slopes, and what the tyres can hold. */
+/** Thrust in every gear against road load on slopes; ochre where the tyres, not the engine, are the limit. */
 export function thrustOption({ car, gearNames, grades, pointMps, system, colours }: ThrustPicture): ChartOption {
   const perSpeed = speedUnit(system);
   const unit = scaleUnit('force', system).unit;
@@ -69,33 +69,19 @@ export function thrustOption({ car, gearNames, grades, pointMps, system, colours
   const most = Math.max(
     ...car.gears.flatMap((gear) => speeds(gear.limitMps, gear.kinks).map((v) => force(gear.engineThrust(v)))),
   );
-  const first = car.gears[0];
-  const grip = first
-    ? [
-        line(
-          'grip',
-          speeds(fastest, []).map((v, i) => ({
-            value: [x(v), force(car.gripThrust(v, first))],
-            ...(i === 0
-              ? {
-                  symbol: 'circle',
-                  symbolSize: 1,
-                  label: {
-                    show: true,
-                    formatter: 'tyre grip',
-                    position: 'right',
-                    offset: [4, -9],
-                    color: colours.ochreText,
-                    fontSize: 11.5,
-                  },
-                }
-              : { symbol: 'none' }),
-          })),
-          { color: colours.ochre, width: 2, type: [6, 4] },
-          { symbol: 'circle', symbolSize: 1, showSymbol: true },
-        ),
-      ]
-    : [];
+  const push: Push = { mps2: 0, limit: 'engine', factor: 1, thrustN: 0, contactN: 0, rollingN: 0 };
+  // Where a gear would push harder than the tyres or the weight allow: gaps elsewhere.
+  const grip = car.gears.map((gear, i) =>
+    line(
+      `grip-${i}`,
+      speeds(gear.limitMps, gear.kinks).map((v) => {
+        car.push(v, gear, push);
+        return push.limit === 'engine' ? [null, null] : [x(v), force(gear.engineThrust(v))];
+      }),
+      { color: colours.ochre, width: 6, opacity: 0.8 },
+      { z: 1 },
+    ),
+  );
   const loads = grades.map(({ percent, resistance }) =>
     line(
       `load-${percent}`,

@@ -31,8 +31,8 @@ const SLOPES = [0, 10, 20, 30, 50];
         <span class="soft">rpm: where the next gear pulls harder, or the limiter</span>
       </p>
       <p class="soft">
-        Where a gear’s curve crosses a load line is the fastest that it climbs that slope. Above the ochre line the
-        tyre, not the engine, is the limit.
+        Where a gear’s curve crosses a load line is the fastest that it climbs that slope. On ochre the tyres, not the
+        engine, are the limit at full throttle.
       </p>
     }
     <div class="figures">

@@ -1,11 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
+  ROLLOUT_M,
   VEHICLE_LIMITS,
   entryBase,
   entryOf,
   formatIn,
   roadRun,
+  say,
   unitLabel,
   type Entry,
   type Run,
@@ -36,7 +38,7 @@ interface Row {
   readonly label: string;
   readonly present: boolean;
   readonly dash: string;
-  readonly cells: readonly string[];
+  readonly cells: readonly { readonly time: string; readonly speed: string }[];
   readonly zeroTo100: string;
   readonly eightyTo120: string;
   readonly tyre: number;
@@ -61,6 +63,13 @@ export class RoadSheet {
     { value: 'time' as const, label: 'over time' },
     { value: 'distance' as const, label: 'over distance' },
   ];
+  /** Whether the clock starts with the car or as a time slip has it. */
+  protected readonly clock = signal<'plain' | 'slip'>('plain');
+  protected readonly clocks = [
+    { value: 'plain' as const, label: 'from standstill' },
+    { value: 'slip' as const, label: 'time slip' },
+  ];
+  protected readonly rollout = computed(() => say(ROLLOUT_M * 1000, 'length', this.bench.system()));
   protected readonly limits = VEHICLE_LIMITS;
   protected readonly gripRange = { above: 0, max: 10 };
   protected readonly percentRange = { min: 1, max: 100, unit: '%' };
@@ -109,9 +118,10 @@ export class RoadSheet {
         label,
         present,
         dash: dash === 'solid' ? '' : dash.join(' '),
-        cells: run.marks.map(
-          ({ timeS, speedMps }) => `${timeS.toFixed(2)}|${formatIn(speedMps, 'speed', system, 1).text}`,
-        ),
+        cells: (this.clock() === 'slip' ? run.slip.marks : run.marks).map(({ timeS, speedMps }) => ({
+          time: timeS.toFixed(2),
+          speed: speedMps === null ? '' : formatIn(speedMps, 'speed', system, 1).text,
+        })),
         zeroTo100: run.zeroTo100S?.toFixed(2) ?? '–',
         eightyTo120: run.eightyTo120S?.toFixed(2) ?? '–',
         tyre: Math.round((100 * run.limitTimesS.tyre) / run.timeS),

@@ -58,7 +58,9 @@ export function runOption({ lines, along, system, colours }: RunPicture): ChartO
   const gripped = present
     ? line(
         'tyre-limit',
-        present.trace.map((point) => (point.limit === 'tyre' ? [at(point), point.speedMps / unit] : [null, null])),
+        present.trace.map((point) =>
+          point.limit === 'tyre' || point.limit === 'wheelstand' ? [at(point), point.speedMps / unit] : [null, null],
+        ),
         { color: colours.ochre, width: 5, opacity: 0.85 },
         { z: 2 },
       )
