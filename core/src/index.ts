@@ -150,6 +150,8 @@ export {
 
 export { biasRatio, lockingValue, wheelTorques } from './unit/bias';
 export {
+  RAMP_FRICTION,
+  rampFrictionShare,
   rampFromRotationPlane,
   rampLockCoefficient,
   rampThrust,
@@ -157,7 +159,16 @@ export {
   type PlateUnit,
   type Ramp,
 } from './unit/ramp';
-export { lockAt, unitLock, type UnitLock } from './unit/unit-lock';
+export {
+  PRELOAD_ACTS,
+  lockAt,
+  preloadThat,
+  restNm,
+  unitLock,
+  type Preload,
+  type PreloadActs,
+  type UnitLock,
+} from './unit/unit-lock';
 export { INSERT_FIT_MM, shimForBacklash, sideGearBacklashSlope } from './unit/side-gear';
 export {
   SITUATIONS,

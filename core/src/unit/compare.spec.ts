@@ -9,14 +9,18 @@ import {
   type CompareSituation,
   type CompareUnit,
 } from './compare';
+import { preloadThat, type Preload } from './unit-lock';
 
 const GEAR = { meanRadiusMm: 30, pressureAngleDeg: 22.5, coneAngleDeg: 55 };
 const UNITS: CompareUnit[] = [
   { type: 'open' },
-  { type: 'plate', preloadNm: 60, driveSlope: 0.52, overrunSlope: 0.3 },
+  { type: 'plate', preload: preloadThat('parallel', 60), driveSlope: 0.52, overrunSlope: 0.3 },
+  { type: 'plate', preload: preloadThat('series', 60), driveSlope: 0.52, overrunSlope: 0.3 },
+  { type: 'plate', preload: { seriesNm: 150, parallelNm: 40 }, driveSlope: 0.3, overrunSlope: 1.2 },
   {
     type: 'side-gear-thrust',
     preloadN: 1500,
+    preloadActs: 'parallel',
     frictionCoefficient: 0.1,
     interfacesPerPack: 6,
     meanRadiusMm: 45,
@@ -53,7 +57,7 @@ describe('unit: laws of locking', () => {
   });
 
   it('a helical unit of bias 3 holds half of the input', () => {
-    expect(lockLaw(unitOf('helical'), 'drive')).toEqual({ baseNm: 0, slope: 0.5 }); // TBR 3 ⇔ S 50 % [exact]
+    expect(lockLaw(unitOf('helical'), 'drive')).toEqual({ seriesNm: 0, baseNm: 0, slope: 0.5 }); // TBR 3 ⇔ S 50 % [exact]
   });
 });
 
@@ -98,6 +102,44 @@ describe('unit: side by side', () => {
     expect(compareUnit(unitOf('open'), situationOf('corner-exit', ground, settings)).yawNm).toBeCloseTo(0, 9);
     const auto = compareUnit(unitOf('automatic-locker'), situationOf('corner-exit', ground, settings));
     expect([auto.leftNm, auto.rightNm]).toEqual([700, 0]); // the faster wheel is freed
+  });
+
+  it('a wheel with little grip gets what the springs and the ramps leave it: the larger in series, the sum in parallel', () => {
+    const low = 3500 * 0.2 * 0.31;
+    const delivered = (preload: Preload, driveSlope: number): number =>
+      compareUnit({ type: 'plate', preload, driveSlope, overrunSlope: 0 }, STRAIGHT).deliveredNm;
+    const together = low + 3500 * 0.31;
+    // series T_in = max(2·T_f + T₀, 2·T_f/(1 − k)), parallel (2·T_f + T₀)/(1 − k) [exact, equilibrium]
+    for (const k of [0, 0.2, 0.4])
+      for (const nm of [0, 60, 400]) {
+        expect(delivered(preloadThat('series', nm), k)).toBeCloseTo(
+          Math.min(together, Math.max(2 * low + nm, (2 * low) / (1 - k))),
+          9,
+        );
+        expect(delivered(preloadThat('parallel', nm), k)).toBeCloseTo(Math.min(together, (2 * low + nm) / (1 - k)), 9);
+      }
+  });
+
+  it('a wheel in the air gets nothing but what springs hold', () => {
+    const air = { ...STRAIGHT, left: { loadN: 0, grip: 1 }, right: { loadN: 7000, grip: 1 } };
+    const right = (preload: Preload): number =>
+      compareUnit({ type: 'plate', preload, driveSlope: 0.5, overrunSlope: 0 }, air).rightNm;
+    expect(right(preloadThat('series', 60))).toBeCloseTo(60, 9); // T_f = 0 [exact]
+    expect(right(preloadThat('parallel', 60))).toBeCloseTo(60 / (1 - 0.5), 9);
+  });
+
+  it('a spool in a turn slides its inner tyre, and says so', () => {
+    const turn: CompareSituation = {
+      ...STRAIGHT,
+      inputNm: 700,
+      outer: 'right',
+      left: { loadN: 2000, grip: 1 },
+      right: { loadN: 5000, grip: 1 },
+    };
+    const spool = compareUnit(unitOf('spool'), turn);
+    expect(spool.leftNm).toBeCloseTo(2000 * 0.31, 9); // all that it holds [exact]
+    expect(spool.slips).toBe('left');
+    expect(compareUnit(unitOf('plate'), turn).slips).toBe('none');
   });
 
   it('a dragged wheel with its brake dabbed holds back no more than its tyre can, less the brake', () => {
@@ -146,12 +188,17 @@ describe('unit: side by side', () => {
           expect(Math.abs(result.rightNm)).toBeLessThanOrEqual(right.loadN * right.grip * 0.31 + 1e-6);
           // the wheels differ by no more than the unit holds
           const law = lockLaw(unit, inputNm < 0 ? 'overrun' : 'drive');
-          const held = law.baseNm + law.slope * size + (law.lateSlope ?? 0) * Math.max(0, size - (law.lateFromNm ?? 0));
+          const held = Math.max(
+            law.seriesNm,
+            law.baseNm + law.slope * size + (law.lateSlope ?? 0) * Math.max(0, size - (law.lateFromNm ?? 0)),
+          );
           const through = [result.deliveredNm - result.rightNm, result.rightNm];
           if (brakeNm === 0 && unit.type !== 'automatic-locker')
             expect(Math.abs((through[0] ?? 0) - (through[1] ?? 0))).toBeLessThanOrEqual(held + 1e-6);
+          // none slips: all of it goes through; in a turn a locked axle may pass all of it and slide a tyre
           if (result.slips === 'none') expect(size).toBeCloseTo(Math.abs(inputNm), 6);
-          else expect(size).toBeLessThan(Math.abs(inputNm));
+          else if (outer === undefined) expect(size).toBeLessThan(Math.abs(inputNm));
+          if (size < Math.abs(inputNm) - 1e-6) expect(result.slips).not.toBe('none');
         },
       ),
       { numRuns: 3000 },
@@ -160,7 +207,7 @@ describe('unit: side by side', () => {
 
   it('more lock never gives less thrust straight ahead', () => {
     const thrust = (driveSlope: number) =>
-      compareUnit({ type: 'plate', preloadNm: 0, driveSlope, overrunSlope: 0 }, STRAIGHT).thrustN;
+      compareUnit({ type: 'plate', preload: preloadThat('series', 0), driveSlope, overrunSlope: 0 }, STRAIGHT).thrustN;
     for (let k = 0; k < 1.4; k += 0.05) expect(thrust(k + 0.05)).toBeGreaterThanOrEqual(thrust(k) - 1e-9);
   });
 

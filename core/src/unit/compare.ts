@@ -1,9 +1,16 @@
 import { InputError, requireNumber } from '../errors';
 import { LIMITS } from '../limits';
 import { lockingValue } from './bias';
+import { preloadThat, type Preload, type PreloadActs } from './unit-lock';
 
-/** Locking torque against input torque: a base, a slope, and from a threshold on a second slope on top. */
+/**
+ * Locking torque against input torque: the larger of what springs in series hold, and of a base, a slope, and from a
+ * threshold on a second slope on top.
+ */
 export interface LockLaw {
+  /** Of springs in series: counts where it is more than all the rest. */
+  readonly seriesNm: number;
+  /** Adds to the slope: springs in parallel. */
   readonly baseNm: number;
   /** Locking torque per input torque. */
   readonly slope: number;
@@ -14,10 +21,11 @@ export interface LockLaw {
 /** Every type of unit as what it can hold; radii in mm, angles in degrees. */
 export type CompareUnit =
   | { readonly type: 'open' }
-  | { readonly type: 'plate'; readonly preloadNm: number; readonly driveSlope: number; readonly overrunSlope: number }
+  | { readonly type: 'plate'; readonly preload: Preload; readonly driveSlope: number; readonly overrunSlope: number }
   | {
       readonly type: 'side-gear-thrust';
       readonly preloadN: number;
+      readonly preloadActs: PreloadActs;
       readonly frictionCoefficient: number;
       readonly interfacesPerPack: number;
       readonly meanRadiusMm: number;
@@ -97,16 +105,21 @@ export function coneTorquePerNewton(frictionCoefficient: number, meanRadiusMm: n
  */
 export function lockLaw(unit: CompareUnit, flank: 'drive' | 'overrun'): LockLaw {
   const torque = (field: string, value: number): number => requireNumber(field, value, LIMITS.torqueNm);
-  const both = (perNewton: number, preloadN: number, gear: BevelGear): LockLaw => ({
-    baseNm: 2 * perNewton * requireNumber('preloadN', preloadN, LIMITS.forceN),
-    slope: 2 * perNewton * sideGearThrust(gear),
-  });
+  const thrust = (perNewton: number, preloadN: number, gear: BevelGear, acts: PreloadActs): LockLaw => {
+    const { seriesNm, parallelNm } = preloadThat(
+      acts,
+      2 * perNewton * requireNumber('preloadN', preloadN, LIMITS.forceN),
+    );
+    return { seriesNm, baseNm: parallelNm, slope: 2 * perNewton * sideGearThrust(gear) };
+  };
+  const base = (baseNm: number): LockLaw => ({ seriesNm: 0, baseNm, slope: 0 });
   switch (unit.type) {
     case 'open':
-      return { baseNm: 0, slope: 0 };
+      return base(0);
     case 'plate':
       return {
-        baseNm: torque('preloadNm', unit.preloadNm),
+        seriesNm: torque('preload.seriesNm', unit.preload.seriesNm),
+        baseNm: torque('preload.parallelNm', unit.preload.parallelNm),
         slope:
           flank === 'drive'
             ? requireNumber('driveSlope', unit.driveSlope, SLOPE)
@@ -118,18 +131,20 @@ export function lockLaw(unit: CompareUnit, flank: 'drive' | 'overrun'): LockLaw 
           requireNumber('interfacesPerPack', unit.interfacesPerPack, LIMITS.interfaces) *
           requireNumber('meanRadiusMm', unit.meanRadiusMm, LIMITS.radiusMm)) /
         1000;
-      return both(perNewton, unit.preloadN, unit.gear);
+      return thrust(perNewton, unit.preloadN, unit.gear, unit.preloadActs);
     }
     case 'cone':
-      return both(
+      // Springs between the side gears push the cones outwards along with the thrust.
+      return thrust(
         coneTorquePerNewton(unit.frictionCoefficient, unit.meanRadiusMm, unit.halfAngleDeg),
         unit.preloadN,
         unit.gear,
+        'parallel',
       );
     case 'helical':
     case 'hybrid': {
       const slope = lockingValue(requireNumber('biasRatio', unit.biasRatio, BIAS));
-      const law = { baseNm: torque('preloadNm', unit.preloadNm), slope };
+      const law = { seriesNm: 0, baseNm: torque('preloadNm', unit.preloadNm), slope };
       return unit.type === 'helical'
         ? law
         : {
@@ -139,18 +154,21 @@ export function lockLaw(unit: CompareUnit, flank: 'drive' | 'overrun'): LockLaw 
           };
     }
     case 'friction-insert':
-      return { baseNm: torque('preloadNm', unit.preloadNm), slope: 0 };
+      return base(torque('preloadNm', unit.preloadNm));
     case 'selectable-locker':
-      return { baseNm: unit.engaged ? Number.POSITIVE_INFINITY : 0, slope: 0 };
+      return base(unit.engaged ? Number.POSITIVE_INFINITY : 0);
     case 'automatic-locker':
     case 'spool':
-      return { baseNm: Number.POSITIVE_INFINITY, slope: 0 };
+      return base(Number.POSITIVE_INFINITY);
   }
 }
 
 /** Locking torque of a law at an input torque, N·m. */
 export const lockAtInput = (law: LockLaw, inputNm: number): number =>
-  law.baseNm + law.slope * inputNm + (law.lateSlope ?? 0) * Math.max(0, inputNm - (law.lateFromNm ?? 0));
+  Math.max(
+    law.seriesNm,
+    law.baseNm + law.slope * inputNm + (law.lateSlope ?? 0) * Math.max(0, inputNm - (law.lateFromNm ?? 0)),
+  );
 
 export interface WheelGround {
   readonly loadN: number;
@@ -185,8 +203,15 @@ export interface CompareResult {
   readonly shaftNm: number;
 }
 
-/** Most torque that goes through before the weaker wheel spins: the first T at which T − T_lock(T) is twice its hold. */
+/**
+ * Most torque that goes through before the weaker wheel spins: the first T at which T − T_lock(T) is twice its hold. Of the
+ * larger of two it is the later one.
+ */
 function mostStraight(law: LockLaw, weakNm: number, togetherNm: number): number {
+  return Math.max(Math.min(2 * weakNm + law.seriesNm, togetherNm), mostByTorque(law, weakNm, togetherNm));
+}
+
+function mostByTorque(law: LockLaw, weakNm: number, togetherNm: number): number {
   const late = law.lateFromNm ?? Number.POSITIVE_INFINITY;
   const first = law.slope >= 1 ? Number.POSITIVE_INFINITY : (2 * weakNm + law.baseNm) / (1 - law.slope);
   if (first <= late) return Math.min(first, togetherNm);
@@ -240,7 +265,13 @@ export function compareUnit(unit: CompareUnit, situation: CompareSituation): Com
     // A locked axle scrubs: the wheel that gets more takes all that its tyre holds, the other one may be dragged.
     const most = Math.min(wanted, hold[gets], demand + drag[other(gets)]);
     const rest = demand - most;
-    if (rest <= hold[other(gets)] && rest - most <= lockAtInput(law, demand)) torques = shares(gets, most, demand);
+    if (rest <= hold[other(gets)] && rest - most <= lockAtInput(law, demand)) {
+      torques = shares(gets, most, demand);
+      // What the lock would take past what a tyre holds, the tyre slides at.
+      const slides = most < wanted - 1e-9 && most >= hold[gets] - 1e-9;
+      const dragged = rest < 0 && -rest >= drag[other(gets)] - 1e-9;
+      if (slides || dragged) slips = slides && dragged ? 'both' : slides ? gets : other(gets);
+    }
   }
   if (!torques) {
     const delivered = Math.min(demand, mostStraight(law, hold[weak], together));

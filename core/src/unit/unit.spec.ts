@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { InputError } from '../errors';
 import { biasRatio, lockingValue, wheelTorques } from './bias';
-import { rampFromRotationPlane, rampLockCoefficient, rampThrust, solidRampAngle } from './ramp';
-import { lockAt, unitLock } from './unit-lock';
+import { rampFrictionShare, rampFromRotationPlane, rampLockCoefficient, rampThrust, solidRampAngle } from './ramp';
+import { lockAt, preloadThat, unitLock } from './unit-lock';
 
 const unit = { frictionCoefficient: 0.1, interfacesPerPack: 6, meanRadiusMm: 45, pinRadiusMm: 30 };
 const ramp = (angleDeg: number) => ({ angleDeg, from: 'rotation-plane' as const });
@@ -73,18 +73,49 @@ describe('unit: ramps', () => {
 
 describe('unit: lock', () => {
   it('reproduces the worked example of the calculation list', () => {
-    // 60 + 0.5196·400 = 267.85; S 0.6696; TBR 5.054 [exact]
-    const lock = unitLock({ ...unit, ramp: ramp(60) }, 60, 400);
-    expect(lock.lockNm).toBeCloseTo(267.846, 3);
-    expect(lock.lockingValue).toBeCloseTo(0.6696, 4);
-    expect(lock.biasRatio).toBeCloseTo(5.054, 3);
-    expect(lock.solid).toBe(false);
+    // series: max(60, 0.5196·400) = 207.85; S 0.5196; TBR 3.163 [exact, statics of the pressure ring]
+    const series = unitLock({ ...unit, ramp: ramp(60) }, preloadThat('series', 60), 400);
+    expect(series.lockNm).toBeCloseTo(207.846, 3);
+    expect(series.lockingValue).toBeCloseTo(0.5196, 4);
+    expect(series.biasRatio).toBeCloseTo(3.163, 3);
+    expect(series.solid).toBe(false);
+    // parallel: 60 + 0.5196·400 = 267.85; TBR 5.054 [exact]
+    const parallel = unitLock({ ...unit, ramp: ramp(60) }, preloadThat('parallel', 60), 400);
+    expect(parallel.lockNm).toBeCloseTo(267.846, 3);
+    expect(parallel.biasRatio).toBeCloseTo(5.054, 3);
   });
 
-  it('is solid at any torque with ramps of 30°, and on preload alone at little torque', () => {
+  it('at little torque springs in series hold what they hold, and let slip what is above', () => {
+    // 100 N·m: max(60, 52) = 60, S 0.6, TBR 4.0 [exact]; added up it would be solid
+    const at = unitLock({ ...unit, ramp: ramp(60) }, preloadThat('series', 60), 100);
+    expect(at.lockNm).toBe(60);
+    expect(at.biasRatio).toBeCloseTo(4, 12);
+    expect(at.solid).toBe(false);
+    expect(unitLock({ ...unit, ramp: ramp(60) }, preloadThat('parallel', 60), 100).solid).toBe(true);
+    // both kinds: the larger of T_series and T_parallel + k·T [exact]
+    expect(unitLock({ ...unit, ramp: ramp(60) }, { seriesNm: 150, parallelNm: 60 }, 100).lockNm).toBe(150);
+    expect(unitLock({ ...unit, ramp: ramp(60) }, { seriesNm: 100, parallelNm: 60 }, 100).lockNm).toBeCloseTo(111.96, 2);
+  });
+
+  it('friction on the ramp takes its part of the axial force', () => {
+    // cot(α + ρ)/cot α, μ = tan ρ = 0.10: −18 % at 45°, −22 % at 60° [exact]
+    expect(rampFrictionShare(ramp(45), 0.1)).toBeCloseTo(0.818, 3);
+    expect(rampFrictionShare(ramp(60), 0.1)).toBeCloseTo(0.782, 3);
+    expect(rampFrictionShare(ramp(60), 0)).toBe(1);
+    expect(rampFrictionShare(ramp(85), 0.1)).toBe(0); // the pin sticks on so flat a ramp
+    const with01 = unitLock({ ...unit, ramp: ramp(45), rampFriction: 0.1 }, preloadThat('series', 0), 1000);
+    // pushed up the ramp: axial per tangential force is (cos α − μ·sin α)/(sin α + μ·cos α) [exact, friction circle]
+    expect(with01.lockNm).toBeCloseTo((900 * (1 - 0.1)) / (1 + 0.1), 6);
+    expect(rampThrust(600, 30, ramp(45), 0.1)).toBeCloseTo((10000 * 0.9) / 1.1, 6);
+    const plate = { ...unit, rampFriction: 0.1 };
+    expect(rampLockCoefficient({ ...plate, ramp: ramp(solidRampAngle(plate)) })).toBeCloseTo(1, 9);
+    expect(() => rampFrictionShare(ramp(45), -0.1)).toThrowMatching((e) => e.field === 'rampFriction');
+  });
+
+  it('is solid at any torque with ramps of 30°', () => {
     expect(unitLock({ ...unit, ramp: ramp(30) }, 0, 5000).solid).toBe(true);
     expect(unitLock({ ...unit, ramp: ramp(30) }, 0, 5000).biasRatio).toBeNull();
-    expect(unitLock({ ...unit, ramp: ramp(60) }, 60, 100).solid).toBe(true);
+    expect(unitLock({ ...unit, ramp: ramp(60) }, 60, 50).solid).toBe(true);
     expect(lockAt(0, 60).lockingValue).toBeNull();
     expect(lockAt(0, 0).solid).toBe(false);
     expect(lockAt(400, 0).biasRatio).toBe(1);
