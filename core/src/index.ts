@@ -213,9 +213,16 @@ export {
   type UncertainValue,
 } from './pack/sure';
 export { normalFrom, seededRandom } from './random';
-export { effectiveFriction, learnedFriction, type LearnedFriction } from './pack/friction';
+export { effectiveFriction, learnedFriction, studentT, type LearnedFriction } from './pack/friction';
 export { frictionRadius, packBreakaway, type PackFriction, type WearModel } from './pack/breakaway';
-export { HOLDS, perPackFromReading, wrenchReading, type Hold, type WrenchReading } from './pack/wrench';
+export {
+  HOLDS,
+  perPackFromReading,
+  wrenchReading,
+  type AtTheWheel,
+  type Hold,
+  type WrenchReading,
+} from './pack/wrench';
 export {
   FORCE_PEAK_RATIO,
   SNAP_THROUGH_RATIO,
@@ -229,6 +236,7 @@ export {
   groupFreeHeight,
   groupReach,
   isDiscs,
+  nestedDiscs,
   springColumn,
   type ColumnState,
   type DiscGroup,

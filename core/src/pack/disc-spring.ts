@@ -41,23 +41,35 @@ export function discSpringK1(delta: number): number {
   return ((delta - 1) / delta) ** 2 / (Math.PI * ((delta + 1) / (delta - 1) - 2 / Math.log(delta)));
 }
 
+/** What does not change with travel: F = scale·s/t·[(h₀/t − s/t)(h₀/t − s/(2t)) + 1], N. */
+function discScale(spring: DiscSpring): number {
+  const { youngGPa = SPRING_STEEL.youngGPa, poisson = SPRING_STEEL.poisson, thicknessMm: t } = spring;
+  const shape = t ** 4 / (discSpringK1(spring.outerDiameterMm / spring.innerDiameterMm) * spring.outerDiameterMm ** 2);
+  return ((4 * youngGPa * 1000) / (1 - poisson ** 2)) * shape;
+}
+
 /**
  * Force in N of one dished spring pressed by `travelMm`:
  * F(s) = 4E/(1−ν²) · t⁴/(K₁·D_e²) · s/t · [(h₀/t − s/t)(h₀/t − s/(2t)) + 1]
- * [standard: Almen & Laszlo 1936; EN 16984].
+ * [standard: Almen & Laszlo 1936; EN 16984]. Not counted: friction at its edges, and the tolerance of its load.
  * @param travelMm 0 (free) to coneHeightMm (flat)
  * @throws InputError naming the field; travel past flat is refused
  */
 export function discSpringForce(spring: DiscSpring, travelMm: number): number {
   requireDisc(spring);
   const travel = requireNumber('travelMm', travelMm, { min: 0, max: spring.coneHeightMm, unit: 'mm (flat)' });
-  const { youngGPa, poisson } = { ...SPRING_STEEL, ...spring };
-  const t = spring.thicknessMm;
-  const h = spring.coneHeightMm / t;
-  const s = travel / t;
-  const stiffness = (4 * youngGPa * 1000) / (1 - poisson ** 2);
-  const shape = t ** 4 / (discSpringK1(spring.outerDiameterMm / spring.innerDiameterMm) * spring.outerDiameterMm ** 2);
-  return stiffness * shape * s * ((h - s) * (h - s / 2) + 1);
+  const h = spring.coneHeightMm / spring.thicknessMm;
+  const s = travel / spring.thicknessMm;
+  return discScale(spring) * s * ((h - s) * (h - s / 2) + 1);
+}
+
+/** Stiffness of one dished spring at a travel, N/mm: the slope of {@link discSpringForce}; below 0 past its peak [exact]. */
+export function discSpringRate(spring: DiscSpring, travelMm: number): number {
+  requireDisc(spring);
+  const travel = requireNumber('travelMm', travelMm, { min: 0, max: spring.coneHeightMm, unit: 'mm (flat)' });
+  const h = spring.coneHeightMm / spring.thicknessMm;
+  const s = travel / spring.thicknessMm;
+  return (discScale(spring) / spring.thicknessMm) * (h * h + 1 - 3 * h * s + 1.5 * s * s);
 }
 
 /** Travel at which a disc's force reaches its maximum: flat, or where the slope is zero when h₀/t > √2 [exact]. */

@@ -5,6 +5,7 @@ import {
   columnTravel,
   groupFreeHeight,
   groupReach,
+  nestedDiscs,
   springColumn,
   type LinearGroup,
   type MeasuredGroup,
@@ -52,15 +53,17 @@ describe('springs of other kinds', () => {
       freeMm: fc.double({ min: 10, max: 60, noNaN: true }),
       solidMm: fc.double({ min: 1, max: 9, noNaN: true }),
     });
-    const disc = fc.record({
-      spring: fc.record({
-        outerDiameterMm: fc.constant(100),
-        innerDiameterMm: fc.constant(70),
-        thicknessMm: fc.double({ min: 1, max: 3, noNaN: true }),
-        coneHeightMm: fc.double({ min: 0.3, max: 1.3, noNaN: true }),
-      }),
-      nested: fc.integer({ min: 1, max: 3 }),
-    });
+    const disc = fc
+      .record({
+        spring: fc.record({
+          outerDiameterMm: fc.constant(100),
+          innerDiameterMm: fc.constant(70),
+          thicknessMm: fc.double({ min: 1, max: 3, noNaN: true }),
+          coneHeightMm: fc.double({ min: 0.3, max: 1.3, noNaN: true }),
+        }),
+        nested: fc.integer({ min: 1, max: 3 }),
+      })
+      .map(({ spring, nested }) => nestedDiscs(spring, nested));
     const mix = fc.array(fc.oneof<fc.Arbitrary<SpringGroup>[]>(linear, disc, fc.constant(sSpring)), {
       minLength: 2,
       maxLength: 5,

@@ -1,6 +1,6 @@
 import { normalFrom, seededRandom } from '../random';
 import { packBreakaway } from './breakaway';
-import { springColumn } from './spring-column';
+import { nestedDiscs, springColumn } from './spring-column';
 import { packSure, type SurePack, type UncertainValue } from './sure';
 
 const piece = (value: number, plusMinus: number, spread: UncertainValue['spread'] = 'uniform'): UncertainValue => ({
@@ -20,7 +20,7 @@ const SPRING = {
 const PACK: SurePack = {
   pieces: [piece(2, 0.02), piece(2.01, 0.02), piece(1.99, 0.02), piece(2, 0.02), piece(2, 0.02), piece(0.8, 0.01)],
   caseDepth: { label: 'case depth', value: 12.8, plusMinus: 0.03, spread: 'uniform' },
-  springs: [{ spring: SPRING, nested: 1 }],
+  springs: [nestedDiscs(SPRING, 1)],
   frictionCoefficient: { label: 'friction', value: 0.1, plusMinus: 0.015, spread: 'normal' },
   interfaces: 4,
   outerRadiusMm: 50,
@@ -85,7 +85,7 @@ describe('pack: how sure', () => {
   it('the nominal breakaway is that of the pack calculation', () => {
     const { breakaway } = run(PACK, 1000);
     const free = SPRING.coneHeightMm + SPRING.thicknessMm;
-    const clampN = springColumn([{ spring: SPRING, nested: 1 }], free - (12.8 - 10.8)).forceN;
+    const clampN = springColumn([nestedDiscs(SPRING, 1)], free - (12.8 - 10.8)).forceN;
     const nominal = packBreakaway({
       frictionCoefficient: 0.1,
       interfaces: 4,
@@ -130,6 +130,60 @@ describe('pack: how sure', () => {
     expect(counts.reduce((a, b) => a + b, 0)).toBe(200_000);
   });
 
+  it('a pack that won’t close is never in band, and its share is said', () => {
+    // flat at 1.2 mm of travel: clearance = free 2.7 − travel; a uniform case depth alone decides [exact]
+    const sure = (value: UncertainValue): UncertainValue => ({ ...value, plusMinus: 0 });
+    const pack: SurePack = {
+      ...PACK,
+      pieces: PACK.pieces.map(sure),
+      frictionCoefficient: sure(PACK.frictionCoefficient),
+      // room 1.6 ± 0.2: below 1.5 the springs would have to go past flat, a quarter of the draws
+      caseDepth: { ...PACK.caseDepth, value: 10.8 + 1.6, plusMinus: 0.2 },
+      heightBandMm: [10, 12],
+      breakawayBandNm: [0, 1e4],
+    };
+    const { wontClose, breakaway, height } = run(pack);
+    expect(wontClose).toBeCloseTo(0.25, 2);
+    expect(breakaway.chance).toBeCloseTo(0.75, 2);
+    expect(height.chance).toBeCloseTo(0.75, 2);
+    expect(breakaway.histogram.counts.reduce((a, b) => a + b, 0)).toBe(Math.round(200_000 * (1 - wontClose)));
+    expect(run(PACK).wontClose).toBe(0);
+  });
+
+  it('the load of the springs is one of the uncertain values', () => {
+    // alone, a uniform load from −7.5 to +15 % [standard: EN 16983, from memory]: mean +3.75 %, ends as they are [exact]
+    const sure = (value: UncertainValue): UncertainValue => ({ ...value, plusMinus: 0 });
+    const alone: SurePack = {
+      ...PACK,
+      pieces: PACK.pieces.map(sure),
+      caseDepth: sure(PACK.caseDepth),
+      frictionCoefficient: sure(PACK.frictionCoefficient),
+      springLoad: { minus: 0.075, plus: 0.15 },
+    };
+    const { breakaway, tornado } = run(alone);
+    expect(breakaway.worstCase[0] / breakaway.nominal).toBeCloseTo(0.925, 9);
+    expect(breakaway.worstCase[1] / breakaway.nominal).toBeCloseTo(1.15, 9);
+    expect(breakaway.mean / breakaway.nominal).toBeCloseTo(1.0375, 3);
+    expect(breakaway.deviation / breakaway.nominal).toBeCloseTo(0.1125 / Math.sqrt(3), 3);
+    expect(tornado).toEqual([
+      { label: 'spring load', lowNm: jasmine.any(Number), highNm: jasmine.any(Number) },
+    ] as never);
+  });
+
+  it('of springs in the pack and springs between the gears the stronger clamps', () => {
+    const coils = { rateNPerMm: 100, freeMm: 30, solidMm: 18 };
+    const gap: UncertainValue = { label: 'gap', value: 22, plusMinus: 0.5, spread: 'uniform' };
+    const perN = (0.1 * 4 * 42.5) / 1000;
+    const only = run({ ...PACK, springs: [], between: { springs: [coils], gap } }, 20_000);
+    expect(only.breakaway.nominal).toBeCloseTo(perN * 100 * (30 - 22), 6); // F = k·(free − gap) [exact]
+    expect(only.wontClose).toBe(0);
+    const weak = { ...coils, rateNPerMm: 1 };
+    expect(run({ ...PACK, between: { springs: [weak], gap } }, 1000).breakaway.nominal).toBeCloseTo(
+      run(PACK, 1000).breakaway.nominal,
+      9,
+    );
+  });
+
   it('without any uncertainty there is one answer', () => {
     const sure = (value: UncertainValue): UncertainValue => ({ ...value, plusMinus: 0 });
     const { breakaway, height } = run(
@@ -158,8 +212,10 @@ describe('pack: how sure', () => {
     ['pieces[0].plusMinus', { pieces: [piece(2, -0.1)] }],
     ['frictionCoefficient.value', { frictionCoefficient: { ...PACK.frictionCoefficient, value: 0 } }],
     ['heightBandMm', { heightBandMm: [11, 10] }],
-    ['nested', { springs: [{ spring: SPRING, nested: 0 }] }],
+    ['nested', { springs: [nestedDiscs(SPRING, 0)] }],
     ['springs', { springs: [] }],
+    ['springLoad.minus', { springLoad: { minus: -1, plus: 0 } }],
+    ['between.springs', { between: { springs: [], gap: piece(20, 0.1) } }],
     ['solidMm', { springs: [{ rateNPerMm: 100, freeMm: 3, solidMm: 3 }] }],
     ['innerRadiusMm', { innerRadiusMm: 60 }],
   ];

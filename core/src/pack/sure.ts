@@ -22,6 +22,13 @@ export interface SurePack {
   readonly caseDepth: UncertainValue;
   /** In series, as the pack has them. */
   readonly springs: readonly SpringGroup[];
+  /** Springs between the side gears, which press outwards across the gap between them; the stronger of the two clamps. */
+  readonly between?: { readonly springs: readonly SpringGroup[]; readonly gap: UncertainValue };
+  /**
+   * How far the load of the springs may lie below and above its nominal value, as shares; anywhere in there. EN 16983 has about
+   * 0.075 and 0.15 for discs of 1.25 to 3 mm (from memory). None unless told.
+   */
+  readonly springLoad?: { readonly minus: number; readonly plus: number };
   readonly frictionCoefficient: UncertainValue;
   readonly interfaces: number;
   readonly outerRadiusMm: number;
@@ -42,7 +49,7 @@ export interface Outcome {
   readonly deviation: number;
   /** 2.5, 50 and 97.5 percent of the samples. */
   readonly percentiles: readonly [number, number, number];
-  /** Share of the samples inside the band; null without one. */
+  /** Share of the samples inside the band; a pack that won't close never is. Null without a band. */
   readonly chance: number | null;
   /** Counts over equal steps from `from` to `to`. */
   readonly histogram: { readonly from: number; readonly to: number; readonly counts: readonly number[] };
@@ -61,10 +68,13 @@ export interface PackSure {
   readonly breakaway: Outcome;
   /** Largest first. */
   readonly tornado: readonly Influence[];
+  /** Share of the samples in which the springs would have to go past flat: the cover does not close. */
+  readonly wontClose: number;
   readonly samples: number;
 }
 
 export const SURE_LIMITS = {
+  springLoad: { min: 0, max: 0.9 },
   plusMinus: { min: 0, max: 10 },
   samples: { min: 100, max: 5_000_000, integer: true },
   seed: { min: 0, max: 4_294_967_295, integer: true },
@@ -78,6 +88,7 @@ interface Draw {
   height: number;
   clearance: number;
   breakaway: number;
+  closes: boolean;
 }
 
 function check(pack: SurePack, samples: number, seed: number): void {
@@ -94,50 +105,90 @@ function check(pack: SurePack, samples: number, seed: number): void {
   requireNumber('frictionCoefficient.value', pack.frictionCoefficient.value, LIMITS.frictionCoefficient);
   requireNumber('frictionCoefficient.plusMinus', pack.frictionCoefficient.plusMinus, SURE_LIMITS.plusMinus);
   requireNumber('interfaces', pack.interfaces, LIMITS.interfaces);
-  if (pack.springs.length === 0) throw new InputError('springs', 'springs is empty.', 'at least one spring');
+  const { between, springLoad } = pack;
+  if (pack.springs.length === 0 && !between)
+    throw new InputError('springs', 'springs is empty.', 'at least one spring');
   springColumn(pack.springs, 0);
+  if (between) {
+    requireNumber('between.gap.value', between.gap.value, LIMITS.thicknessMm);
+    requireNumber('between.gap.plusMinus', between.gap.plusMinus, SURE_LIMITS.plusMinus);
+    if (between.springs.length === 0)
+      throw new InputError('between.springs', 'between.springs is empty.', 'at least one spring');
+    springColumn(between.springs, 0);
+  }
+  if (springLoad) {
+    requireNumber('springLoad.minus', springLoad.minus, SURE_LIMITS.springLoad);
+    requireNumber('springLoad.plus', springLoad.plus, SURE_LIMITS.springLoad);
+  }
   for (const band of ['heightBandMm', 'breakawayBandNm'] as const) {
     const ends = pack[band];
     if (ends && !(ends[1] >= ends[0])) throw new InputError(band, `${band} is upside down.`, 'low, high');
   }
 }
 
-/**
- * Force of the spring column against its travel as a table, so that a million draws don't work the polynomial out again.
- * Slack springs press with nothing; springs at flat press as flat ones do.
- */
-function forceTable(pack: SurePack): (travelMm: number) => number {
-  const { springs } = pack;
-  const [first] = springs;
-  // Unlike springs are followed as far as the weakest of them holds more and more.
-  const alike = springs.every((group) => first !== undefined && sameGroup(group, first));
-  const flat = alike ? springs.reduce((sum, group) => sum + groupReach(group), 0) : columnPeak(springs).travelMm;
-  const steps = 512;
-  const forces = Float64Array.from({ length: steps + 1 }, (_, i) => springColumn(springs, (flat * i) / steps).forceN);
-  return (travel) => {
-    if (travel <= 0) return 0;
-    const at = Math.min((travel / flat) * steps, steps);
-    const j = Math.min(Math.floor(at), steps - 1);
-    const low = forces[j] as number;
-    return low + ((forces[j + 1] as number) - low) * (at - j);
-  };
+const STEPS = 512;
+
+/** A spring column as a table of force over travel, so that a million draws don't work the polynomial out again. */
+interface ForceTable {
+  readonly freeMm: number;
+  /** Flat, or as far as the weakest of unlike springs holds more and more. */
+  readonly flatMm: number;
+  readonly forces: Float64Array;
 }
 
-function evaluator(pack: SurePack): (height: number, depth: number, friction: number, into: Draw) => void {
-  const force = forceTable(pack);
+function forceTable(springs: readonly SpringGroup[]): ForceTable {
+  const [first] = springs;
+  const alike = springs.every((group) => first !== undefined && sameGroup(group, first));
+  const flatMm = alike ? springs.reduce((sum, group) => sum + groupReach(group), 0) : columnPeak(springs).travelMm;
+  const forces = Float64Array.from({ length: STEPS + 1 }, (_, i) => springColumn(springs, (flatMm * i) / STEPS).forceN);
+  return { freeMm: springs.reduce((sum, group) => sum + groupFreeHeight(group), 0), flatMm, forces };
+}
+
+/** Slack springs press with nothing; flat ones as they do at flat, and whoever asks has to see that it won't close. */
+function forceAt({ flatMm, forces }: ForceTable, travelMm: number): number {
+  if (travelMm <= 0 || flatMm === 0) return 0;
+  const at = (travelMm / flatMm) * STEPS;
+  if (at >= STEPS) return forces[STEPS] as number;
+  const j = at | 0;
+  const low = forces[j] as number;
+  return low + ((forces[j + 1] as number) - low) * (at - j);
+}
+
+/** What is drawn beside the height: room, friction, gap, load factor. */
+type Evaluate = (height: number, depth: number, friction: number, gap: number, load: number, into: Draw) => void;
+
+function evaluator(pack: SurePack): Evaluate {
+  const series = forceTable(pack.springs);
+  const between = pack.between ? forceTable(pack.between.springs) : null;
   const radius = frictionRadius(pack.outerRadiusMm, pack.innerRadiusMm, pack.wearModel);
-  const free = pack.springs.reduce((sum, group) => sum + groupFreeHeight(group), 0);
   const perNewton = (pack.interfaces * radius) / 1000;
-  return (height, depth, friction, into) => {
+  const { freeMm, flatMm } = series;
+  const inPack = pack.springs.length > 0;
+  const past = flatMm * (1 + 1e-9);
+  return (height, depth, friction, gap, load, into) => {
+    const clearance = depth - height;
+    const travel = freeMm - clearance;
+    let force = inPack ? forceAt(series, travel) : 0;
+    let closes = inPack ? travel <= past : clearance >= 0;
+    if (between) {
+      const pressed = between.freeMm - gap;
+      force = Math.max(force, forceAt(between, pressed));
+      closes &&= pressed <= between.flatMm * (1 + 1e-9);
+    }
     into.height = height;
-    into.clearance = depth - height;
-    into.breakaway = Math.max(friction, 0) * perNewton * force(free - into.clearance);
+    into.clearance = clearance;
+    // No coefficient is below nothing, however wide its spread [physics].
+    into.breakaway = (friction > 0 ? friction : 0) * perNewton * load * force;
+    into.closes = closes;
   };
 }
 
 /** Collects draws without keeping them: sums for the moments, fine bins for percentiles and picture. */
 class Tally {
   private readonly bins: Float64Array;
+  private readonly scale: number;
+  private readonly low: number;
+  private readonly high: number;
   private sum = 0;
   private squares = 0;
   private inside = 0;
@@ -151,17 +202,22 @@ class Tally {
     fine = BINS * 40,
   ) {
     this.bins = new Float64Array(fine);
+    this.scale = fine / (to - from);
+    this.low = band?.[0] ?? Number.POSITIVE_INFINITY;
+    this.high = band?.[1] ?? Number.NEGATIVE_INFINITY;
   }
 
-  add(value: number): void {
+  /** @param closes whether the pack goes together at all; a height counts in any case, a place in the band does not */
+  add(value: number, closes: boolean): void {
     const off = value - this.nominal;
     this.sum += off;
     this.squares += off * off;
     this.count++;
-    if (this.band && value >= this.band[0] && value <= this.band[1]) this.inside++;
-    const { length } = this.bins;
-    const at = Math.floor(((value - this.from) / (this.to - this.from)) * length);
-    const bin = Math.min(Math.max(at, 0), length - 1);
+    if (closes && value >= this.low && value <= this.high) this.inside++;
+    // The outermost bins hold what lies beyond the picture as well.
+    const at = (value - this.from) * this.scale;
+    const last = this.bins.length - 1;
+    const bin = at > 0 ? (at < last ? at | 0 : last) : 0;
     this.bins[bin] = (this.bins[bin] as number) + 1;
   }
 
@@ -179,8 +235,10 @@ class Tally {
     return this.to;
   }
 
-  outcome(worstCase: readonly [number, number], rss: number): Outcome {
-    const mean = this.sum / this.count;
+  /** @param all number of draws that the chance is a share of */
+  outcome(worstCase: readonly [number, number], rss: number, all: number): Outcome {
+    const count = Math.max(this.count, 1);
+    const mean = this.sum / count;
     const counts = Array.from({ length: BINS }, (_, i) =>
       this.bins.slice((i * this.bins.length) / BINS, ((i + 1) * this.bins.length) / BINS).reduce((a, b) => a + b, 0),
     );
@@ -189,9 +247,9 @@ class Tally {
       worstCase,
       rss,
       mean: this.nominal + mean,
-      deviation: Math.sqrt(Math.max(0, (this.squares - this.count * mean * mean) / Math.max(1, this.count - 1))),
+      deviation: Math.sqrt(Math.max(0, (this.squares - count * mean * mean) / Math.max(1, count - 1))),
       percentiles: [this.percentile(0.025), this.percentile(0.5), this.percentile(0.975)],
-      chance: this.band ? this.inside / this.count : null,
+      chance: this.band ? this.inside / all : null,
       histogram: { from: this.from, to: this.to, counts },
     };
   }
@@ -201,9 +259,19 @@ class Tally {
 const deviationOf = ({ plusMinus, spread }: UncertainValue): number =>
   spread === 'normal' ? plusMinus / 2 : plusMinus / Math.sqrt(3);
 
+/** A load that may lie unevenly about 1, as an even spread about its middle. */
+function loadOf({ springLoad }: SurePack): UncertainValue {
+  const { minus = 0, plus = 0 } = springLoad ?? {};
+  return { label: 'spring load', value: 1 + (plus - minus) / 2, plusMinus: (plus + minus) / 2, spread: 'uniform' };
+}
+
+const NO_GAP: UncertainValue = { label: 'gap between the gears', value: 0, plusMinus: 0, spread: 'uniform' };
+
 /**
  * How sure height, spring room and breakaway of one pack are: worst case, root of the sum of squares, and a seeded Monte
- * Carlo of so many draws. The same seed gives the same answer anywhere.
+ * Carlo of so many draws. The same seed gives the same answer anywhere. A draw in which the springs would have to go past flat
+ * is a cover that does not close: it is never in band, and its breakaway is in no other number of `breakaway`. The nominal
+ * value has the springs at their nominal load. Not counted: friction between nested springs, values that go together.
  * @param onProgress told by the share of the draws that is done; return false to stop, and null comes back
  * @throws InputError naming the field
  */
@@ -215,33 +283,44 @@ export function packSure(
 ): PackSure | null {
   check(pack, samples, seed);
   const evaluate = evaluator(pack);
-  const values = [...pack.pieces, pack.caseDepth, pack.frictionCoefficient];
-  const count = pack.pieces.length;
-  const nominalHeight = pack.pieces.reduce((sum, piece) => sum + piece.value, 0);
+  const gap = pack.between?.gap ?? NO_GAP;
+  const load = loadOf(pack);
+  const { caseDepth, frictionCoefficient: friction, pieces } = pack;
+  const values = [...pieces, caseDepth, friction, gap, load];
+  const count = pieces.length;
+  const blank = (): Draw => ({ height: 0, clearance: 0, breakaway: 0, closes: true });
   const at = (change: (value: UncertainValue, i: number) => number): Draw => {
-    const moved = values.map((value, i) => value.value + change(value, i));
-    const draw = { height: 0, clearance: 0, breakaway: 0 };
+    // The load is counted from its nominal 1, though its spread may lie unevenly about it.
+    const moved = values.map((value, i) => (value === load ? 1 : value.value) + change(value, i));
+    const draw = blank();
     const height = moved.slice(0, count).reduce((a, b) => a + b, 0);
-    evaluate(height, moved[count] as number, moved[count + 1] as number, draw);
+    const [depth = 0, mu = 0, between = 0, factor = 1] = moved.slice(count);
+    evaluate(height, depth, mu, between, factor, draw);
     return draw;
   };
+  /** The two ends of a value, from its nominal one. */
+  const ends = (value: UncertainValue): readonly [number, number] =>
+    value === load
+      ? [load.value - load.plusMinus - 1, load.value + load.plusMinus - 1]
+      : [-value.plusMinus, value.plusMinus];
   const nominal = at(() => 0);
 
   // Every value at its worst: heights add up; force is followed over the whole span, since it may have a top inside.
-  const spread = pack.pieces.reduce((sum, piece) => sum + piece.plusMinus, 0);
-  const { caseDepth, frictionCoefficient: friction } = pack;
-  const worstHeight = [nominalHeight - spread, nominalHeight + spread] as const;
+  const spread = pieces.reduce((sum, piece) => sum + piece.plusMinus, 0);
+  const worstHeight = [nominal.height - spread, nominal.height + spread] as const;
   const room = spread + caseDepth.plusMinus;
   const worstClearance = [nominal.clearance - room, nominal.clearance + room] as const;
   let [lowest, highest] = [Number.POSITIVE_INFINITY, 0];
-  const probe = { height: 0, clearance: 0, breakaway: 0 };
+  const probe = blank();
   for (let i = 0; i <= 200; i++) {
     const clearance = worstClearance[0] + ((worstClearance[1] - worstClearance[0]) * i) / 200;
-    for (const mu of [friction.value - friction.plusMinus, friction.value + friction.plusMinus]) {
-      evaluate(0, clearance, mu, probe);
-      lowest = Math.min(lowest, probe.breakaway);
-      highest = Math.max(highest, probe.breakaway);
-    }
+    const between = gap.value + gap.plusMinus * (i / 100 - 1);
+    for (const mu of [friction.value - friction.plusMinus, friction.value + friction.plusMinus])
+      for (const factor of [load.value - load.plusMinus, load.value + load.plusMinus]) {
+        evaluate(0, clearance, mu, between, factor, probe);
+        lowest = Math.min(lowest, probe.breakaway);
+        highest = Math.max(highest, probe.breakaway);
+      }
   }
 
   const rssOf = (read: (draw: Draw) => number): number => {
@@ -266,27 +345,43 @@ export function packSure(
   };
   const uniform = seededRandom(seed);
   const normal = normalFrom(uniform);
-  const draw = { height: 0, clearance: 0, breakaway: 0 };
-  const drawn = (value: UncertainValue): number =>
-    value.plusMinus === 0
-      ? value.value
-      : value.spread === 'normal'
-        ? value.value + (normal() * value.plusMinus) / 2
-        : value.value + (2 * uniform() - 1) * value.plusMinus;
+  const drawer = ({ value, plusMinus, spread: as }: UncertainValue): (() => number) => {
+    if (plusMinus === 0) return () => value;
+    if (as === 'normal') return () => value + (normal() * plusMinus) / 2;
+    const [from, width] = [value - plusMinus, 2 * plusMinus];
+    return () => from + width * uniform();
+  };
+  // Pieces that may lie anywhere within their ± are drawn in one go: they are the most by far.
+  const even = pieces.filter((piece) => piece.spread === 'uniform' && piece.plusMinus > 0);
+  const widths = Float64Array.from(even, ({ plusMinus }) => 2 * plusMinus);
+  const others = pieces.filter((piece) => !even.includes(piece)).map(drawer);
+  const base = even.reduce((sum, { value, plusMinus }) => sum + value - plusMinus, 0);
+  const [drawDepth, drawFriction, drawGap, drawLoad] = [caseDepth, friction, gap, load].map(drawer) as [
+    () => number,
+    () => number,
+    () => number,
+    () => number,
+  ];
+  const draw = blank();
+  let open = 0;
   for (let i = 0; i < samples; i++) {
     if (i % 50_000 === 0 && onProgress && !onProgress(i / samples)) return null;
-    let height = 0;
-    for (const piece of pack.pieces) height += drawn(piece);
-    evaluate(height, drawn(caseDepth), drawn(friction), draw);
-    tallies.height.add(draw.height);
-    tallies.clearance.add(draw.clearance);
-    tallies.breakaway.add(draw.breakaway);
+    let height = base;
+    for (let j = 0; j < widths.length; j++) height += (widths[j] as number) * uniform();
+    for (const other of others) height += other();
+    evaluate(height, drawDepth(), drawFriction(), drawGap(), drawLoad(), draw);
+    const { closes } = draw;
+    tallies.height.add(draw.height, closes);
+    tallies.clearance.add(draw.clearance, closes);
+    if (closes) tallies.breakaway.add(draw.breakaway, true);
+    else open++;
   }
 
   const tornado = values
-    .map((value, i): Influence => {
-      const low = at((_, k) => (k === i ? -value.plusMinus : 0)).breakaway;
-      const high = at((_, k) => (k === i ? value.plusMinus : 0)).breakaway;
+    .filter(({ plusMinus }) => plusMinus > 0)
+    .map((value): Influence => {
+      const i = values.indexOf(value);
+      const [low, high] = ends(value).map((off) => at((_, k) => (k === i ? off : 0)).breakaway) as [number, number];
       return { label: value.label, lowNm: low, highNm: high };
     })
     .sort((a, b) => Math.abs(b.highNm - b.lowNm) - Math.abs(a.highNm - a.lowNm));
@@ -294,16 +389,20 @@ export function packSure(
     height: tallies.height.outcome(
       worstHeight,
       rssOf((d) => d.height),
+      samples,
     ),
     clearance: tallies.clearance.outcome(
       worstClearance,
       rssOf((d) => d.clearance),
+      samples,
     ),
     breakaway: tallies.breakaway.outcome(
       [lowest, highest],
       rssOf((d) => d.breakaway),
+      samples,
     ),
     tornado,
+    wontClose: open / samples,
     samples,
   };
 }

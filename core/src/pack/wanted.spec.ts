@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { InputError } from '../errors';
 import { packBreakaway } from './breakaway';
-import { columnPeak, columnTravel, groupFreeHeight, springColumn, type DiscGroup } from './spring-column';
+import { columnPeak, columnTravel, groupFreeHeight, springColumn, nestedDiscs, type DiscGroup } from './spring-column';
 import { frictionInterfaces, type PackMember } from './interfaces';
 import { wantedPack, plateOrders, type WantedProblem } from './wanted';
 
@@ -75,10 +75,8 @@ describe('plate orders', () => {
 });
 
 describe('the inverse of a spring column', () => {
-  const disc = (thicknessMm: number, coneHeightMm: number, nested = 1): DiscGroup => ({
-    spring: { outerDiameterMm: 100, innerDiameterMm: 60, thicknessMm, coneHeightMm },
-    nested,
-  });
+  const disc = (thicknessMm: number, coneHeightMm: number, nested = 1): DiscGroup =>
+    nestedDiscs({ outerDiameterMm: 100, innerDiameterMm: 60, thicknessMm, coneHeightMm }, nested);
 
   it('comes back to the travel, single, nested and in series', () => {
     for (const groups of [
@@ -114,10 +112,10 @@ const friction: WantedProblem['friction'] = {
   innerRadiusMm: 35,
   wearModel: 'uniform-wear',
 };
-const spring: DiscGroup = {
-  spring: { outerDiameterMm: 100, innerDiameterMm: 60, thicknessMm: 2.8, coneHeightMm: 1.3 },
-  nested: 1,
-};
+const spring: DiscGroup = nestedDiscs(
+  { outerDiameterMm: 100, innerDiameterMm: 60, thicknessMm: 2.8, coneHeightMm: 1.3 },
+  1,
+);
 const plates = [steel, lined, steel, steel, lined, steel, lined];
 const side = { plates, platesMm: 14, caseDepthMm: 18, springs: [spring] };
 const stock = [0.4, 0.5, 0.6, 0.65, 0.7, 0.75, 0.8, 0.9, 1].map((thicknessMm) => ({ thicknessMm, count: 2 }));
@@ -187,6 +185,31 @@ describe('a pack from its breakaway', () => {
       expect((force * n * 0.1 * 0.0425) / 70)
         .withContext(`n ${n}`)
         .toBeCloseTo(1, 1);
+  });
+
+  it('keeps its answer where the peak of the springs lies between the band and the aim', () => {
+    // the aim at 85 % of the band is past what 4 interfaces hold at the peak: the peak itself is the aim then
+    const soft: DiscGroup = nestedDiscs(
+      { outerDiameterMm: 100, innerDiameterMm: 60, thicknessMm: 1.5, coneHeightMm: 2.9 },
+      1,
+    );
+    const peak = columnPeak([soft]);
+    const fine = Array.from({ length: 200 }, (_, i) => ({ thicknessMm: 0.02 + i * 0.01, count: 2 }));
+    for (let share = 0.8; share < 1; share += 0.01) {
+      const held = (0.1 * 4 * peak.forceN * 42.5) / 1000;
+      // low below the peak, the middle of the band at it or past it
+      const low = share * held;
+      const { plans } = wantedPack(
+        problem({
+          sides: [{ plates, platesMm: 14, caseDepthMm: 18, springs: [soft] }],
+          bandNm: [low, low + 3 * (held - low)],
+          stock: fine,
+        }),
+      );
+      const four = plans.find(({ interfaces }) => interfaces === 4);
+      expect(four?.inBand).withContext(share.toFixed(2)).toBeTrue();
+      expect(four?.sides[0]?.breakawayNm ?? 0).toBeGreaterThanOrEqual(low - 1e-9);
+    }
   });
 
   it('says which orders the springs are too weak for, and how far they get', () => {

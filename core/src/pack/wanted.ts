@@ -168,10 +168,17 @@ function check({ sides, friction, bandNm: [low, high] }: WantedProblem): void {
   });
 }
 
+type Peak = ReturnType<typeof columnPeak>;
+
+/** Travel at which springs hold a force; where they never hold so much, the travel of their peak. */
+function travelFor(springs: readonly SpringGroup[], forceN: number, peak: Peak): number {
+  return forceN >= peak.forceN ? peak.travelMm : (columnTravel(springs, forceN) ?? peak.travelMm);
+}
+
 /**
  * From a wanted breakaway to the packs that give it: every number of interfaces that both packs can be laid for, the
  * clamp force that the band then asks for, the spring travel that gives it, and the shims from stock that come nearest to
- * that height. FoundFinal: inside the band first, then springs within their listed travel, then packs that hold alike, then
+ * that height. Ranked: inside the band first, then springs within their listed travel, then packs that hold alike, then
  * what is left to wear, then few plates moved.
  * @param problem one side or two; the band is that of one pack, not of the torque wrench
  * @throws InputError naming the field
@@ -197,12 +204,23 @@ export function wantedPack(problem: WantedProblem): WantedResult {
       continue;
     }
     for (const aim of AIMS) {
-      const wantedN = clampFor(Math.min(low + aim * (high - low), mostNm), interfaces);
-      const targets = sides.map(({ springs, caseDepthMm, platesMm }, i) => ({
-        fixedMm: platesMm,
-        targetMm: Math.max(0, caseDepthMm - ((free[i] as number) - (columnTravel(springs, wantedN) ?? 0))),
-      }));
-      const { sides: chosen } = packShims(targets, stock, maxPiecesPerSide);
+      const wantedN = clampFor(low + aim * (high - low), interfaces);
+      const targets = sides.map(({ springs, caseDepthMm, platesMm }, i) => {
+        const room = (free[i] as number) - travelFor(springs, wantedN, peaks[i] as Peak);
+        return { fixedMm: platesMm, targetMm: Math.max(0, caseDepthMm - room) };
+      });
+      // The nearest shims may press a spring past its peak: then a little less is aimed at, until they don't.
+      const past = (heightMm: number, i: number): number =>
+        (free[i] as number) - ((sides[i] as WantedSide).caseDepthMm - heightMm) - (peaks[i] as Peak).travelMm;
+      let chosen = packShims(targets, stock, maxPiecesPerSide).sides;
+      for (let tries = 0; tries < 12 && chosen.some(({ heightMm }, i) => past(heightMm, i) > 0); tries++) {
+        chosen.forEach(({ heightMm }, i) => {
+          const target = targets[i] as (typeof targets)[number];
+          const over = past(heightMm, i);
+          if (over > 0) target.targetMm = Math.max(0, target.targetMm - over - 1e-9);
+        });
+        chosen = packShims(targets, stock, maxPiecesPerSide).sides;
+      }
       const planned = sides.map((side, i): WantedSideResult | null => {
         const { piecesMm: shimsMm, heightMm: stackMm } = chosen[i] as (typeof chosen)[number];
         const installedMm = side.caseDepthMm - stackMm;
@@ -222,7 +240,7 @@ export function wantedPack(problem: WantedProblem): WantedResult {
           breakawayNm: torqueAt(travel),
           slopeNmPerMm: (torqueAt(over) - torqueAt(under)) / (over - under),
           flattest: column.flattest,
-          reserveMm: travel - (columnTravel(side.springs, clampFor(low, interfaces)) ?? reach),
+          reserveMm: travel - travelFor(side.springs, clampFor(low, interfaces), peaks[i] as Peak),
         };
       });
       const whole = planned.filter((side) => side !== null);
