@@ -97,7 +97,7 @@ export class BuildDeriver {
       point: at,
       gearing: of(gearing) ?? {},
       axles,
-      inputNm: of(point) ?? 0,
+      inputNm: of(point)?.[main] ?? 0,
     };
   }
 }

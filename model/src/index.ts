@@ -149,7 +149,9 @@ export {
 } from './pack/inspect';
 export { HOLD_WORDS } from './pack/words';
 export { platesOf } from './pack/plates';
-export { measuredFriction, wantedBandNm } from './pack/wrench';
+export { measuredFriction, perPackOf, wantedBandNm, type FrictionKind } from './pack/wrench';
+export { lockSlope, plateUnit, rampOn, type Flank, type Thrust } from './pack/ramps';
+export { packStateOf, turningInForce, type PackContext } from './pack/pack-state';
 export {
   isPlate,
   isSpring,
@@ -159,26 +161,12 @@ export {
   type PackSideState,
   type PackState,
 } from './pack/state';
-export {
-  lockCurve,
-  plateUnit,
-  rampOn,
-  unitHolds,
-  unitState,
-  type Flank,
-  type LockPoint,
-  type UnitState,
-} from './unit/derive';
+export { lockCurve, unitHolds, unitState, type LockPoint, type UnitState } from './unit/derive';
 export { UNIT_TYPE_WORDS, type UnitTypeWords } from './unit/types';
-export {
-  comparedGround,
-  comparedSettings,
-  comparedUnits,
-  rankUnits,
-  USE_WEIGHTS,
-  type UnitRank,
-  type ComparedUnit,
-} from './unit/compare';
+export { comparedGround, comparedSettings, comparedUnits, type ComparedUnit } from './unit/compare';
+export { axleShares } from './point/derive';
+export { CRITERION_WORDS, USE_WEIGHTS, rankUnits, type CriterionWeights, type UnitRank } from './unit/rank';
+export { CRITERIA, type Criterion } from './identity/schema';
 export { Registry, defineCalculation, type Calculation } from './engine/calculations';
 export { openApi } from './engine/openapi';
 export {

@@ -1,3 +1,4 @@
+import { FORMAT_VERSION } from './version';
 import { InputError, entryOf } from '@hot-spline/core';
 import { demoFiles, driftBuild, reading } from '../testing/builds';
 import { readBuildFile, readFile } from './build-file';
@@ -76,7 +77,7 @@ describe('build file', () => {
       (f) => (loose(f).build.axles.rear.unit.plate.frictionInnerDiameter = { typed: '5 in', value: 5, unit: 'in' }),
       'build.axles.rear.unit.plate.frictionInnerDiameter',
     ],
-    ['a later format', (f) => (loose(f).formatVersion = 3), 'formatVersion'],
+    ['a later format', (f) => (loose(f).formatVersion = FORMAT_VERSION + 1), 'formatVersion'],
     [
       'a void of nothing',
       (f) => (loose(f).ledger[14].voids = '20000000-0000-4000-8000-000000000000'),

@@ -73,6 +73,9 @@ export function newPlateSpec(schools: Pick<Schools, 'wearModel' | 'rampFrom'> = 
     overrunRamp: ramp(70),
     pinRadius: mm(35),
     frictionCoefficient: entryOf(0.1, ''),
+    slidingCoefficient: null,
+    frictionBedded: false,
+    rampFriction: entryOf(0.1, ''),
     frictionPlates: '',
     oil: '',
     frictionSpread: null,
@@ -82,6 +85,8 @@ export function newPlateSpec(schools: Pick<Schools, 'wearModel' | 'rampFrom'> = 
     frictionInnerDiameter: mm(70),
     wearModel: schools.wearModel,
     preload: { from: 'dished-springs' },
+    gearGap: null,
+    springLoad: { minus: entryOf(7.5, '%'), plus: entryOf(15, '%') },
     targetHeight: mm(10.8),
     tolerance: mm(0.1),
     sideGearBacklash: null,
@@ -156,6 +161,8 @@ export function newBrief(): Brief {
     plannedTyre: null,
     was: null,
     sender: 'gearbox',
+    climb: { gear: 0, speed: entryOf(30, 'km/h'), grade: entryOf(12, '%'), load: entryOf(0, 'kg') },
+    unitWeights: null,
     ladder: [50, 80, 100, 130].map((speed) => entryOf(speed, 'km/h')),
   };
 }
@@ -176,6 +183,8 @@ export function newRoad(): Road {
     inertiaFactor: null,
     grade: entryOf(0, '%'),
     wheelSlip: entryOf(0, '%'),
+    dragHeight: null,
+    overrun: entryOf(20, '%'),
   };
 }
 

@@ -47,6 +47,7 @@ const bareAxle = (construction: Construction, name: string): AxleSpec => ({
   pinionSplines: null,
   shaftSplines: null,
   carriers: [],
+  extras: { ringBolts: null, recalibration: null },
   sets: [],
 });
 

@@ -61,7 +61,21 @@ const promised: [string, unknown, Record<string, unknown>][] = [
       preloadNm: 60,
       inputNm: 400,
     },
-    { lockNm: 267.85, lockingValue: 0.6696, biasRatio: 5.054, solid: false }, // [exact]
+    { lockNm: 207.85, lockingValue: 0.5196, biasRatio: 3.163, solid: false }, // springs in series [exact]
+  ],
+  [
+    'unit.lock',
+    {
+      frictionCoefficient: 0.1,
+      interfacesPerPack: 6,
+      meanRadiusMm: 45,
+      pinRadiusMm: 30,
+      ramp: { angleDeg: 60, from: 'rotation-plane' },
+      preloadNm: 60,
+      preloadActs: 'parallel',
+      inputNm: 400,
+    },
+    { lockNm: 267.85, lockingValue: 0.6696, biasRatio: 5.054, solid: false }, // in parallel they add [exact]
   ],
   [
     'pack.shims',

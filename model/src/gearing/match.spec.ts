@@ -27,7 +27,7 @@ describe('match', () => {
     const build = demo('kittiwake-drift-coupe');
     const plain = figure(build, 'point.speed') ?? 0;
     build.road.wheelSlip = entryOf(5, '%');
-    expect(figure(build, 'point.speed')).toBeCloseTo(plain / 1.05, 9); // n = n_kin·(1+s) [exact]
+    expect(figure(build, 'point.speed')).toBeCloseTo(plain * 0.95, 9); // n = n_kin/(1 − s) [exact]
     build.road.wheelSlip = entryOf(0, '%');
     if (build.axles.rear) build.axles.rear.tyre.growth = { share: entryOf(4, '%'), atSpeed: entryOf(60, 'm/s') };
     const grown = figure(build, 'point.speed') ?? 0;
@@ -50,7 +50,7 @@ describe('match', () => {
     const build = demo('bracken-raid-truck');
     const with2 = figure(build, 'gearing.cruise') ?? 0;
     if (build.coupling.kind === 'converter') build.coupling.slip = entryOf(0, '%');
-    expect(with2 / (figure(build, 'gearing.cruise') ?? 1)).toBeCloseTo(1.02, 9);
+    expect(with2 / (figure(build, 'gearing.cruise') ?? 1)).toBeCloseTo(1 / 0.98, 9); // a share of engine speed [exact]
   });
 
   it('planned tyre: equal gearing and what today’s final is worth', () => {
@@ -68,6 +68,18 @@ describe('match', () => {
     build.brief.sender = 'wheel';
     expect(figure(build, 'match.reading')).toBeCloseTo((100 * 635.8) / 634.3, 6);
     expect(finding(build, 'match.reading')?.verdict).toBe('fits');
+  });
+
+  it('speed reading by the rolling circumferences in force: a rollout beats the designation', () => {
+    const build = demo('kittiwake-drift-coupe');
+    const tyre = build.axles.rear?.tyre;
+    if (!tyre) throw new Error('no tyre');
+    tyre.measured = { kind: 'rollout', value: entryOf(1905, 'mm') };
+    // (3.7 · 1905)/(4.3 · 3.05 · 634.3) [exact]; the old tyre is known by its size alone
+    expect(figure(build, 'match.reading')).toBeCloseTo((100 * 3.7 * 1905) / (4.3 * 3.05 * 634.3), 6);
+    tyre.measured = null;
+    tyre.factor = 'unloaded';
+    expect(figure(build, 'match.reading')).toBeCloseTo((100 * 3.7 * 635.8) / (4.3 * 634.3), 6);
   });
 
   it('rule of thumb for big tyres is a guard band, said as common practice', () => {

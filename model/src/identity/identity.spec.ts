@@ -21,6 +21,7 @@ function described(change: Partial<AxleSpec> = {}, rest: Partial<NonNullable<Bui
     pinionSplines: null,
     shaftSplines: null,
     carriers: [],
+    extras: { ringBolts: null, recalibration: null },
     sets: [],
     ...change,
   };
@@ -66,8 +67,8 @@ describe('what the identified axle says', () => {
   });
 
   const carriers = [
-    { name: '3 series', fromRatio: 2.7, toRatio: 3.73, origin: 'trade' as const },
-    { name: '4 series', fromRatio: 4.1, toRatio: 5.13, origin: 'trade' as const },
+    { name: '3 series', fromRatio: 2.7, toRatio: 3.73, price: null, leadDays: null, origin: 'trade' as const },
+    { name: '4 series', fromRatio: 4.1, toRatio: 5.13, price: null, leadDays: null, origin: 'trade' as const },
   ];
 
   it('the carrier takes a range of ratios, both ends included', () => {
@@ -92,7 +93,7 @@ describe('what the identified axle says', () => {
   it('a judgement rests on where the value was read, and a guess is said to be one', () => {
     const judged = (origin: 'maker' | 'measured' | 'trade' | 'guess') => {
       const build = described(
-        { carriers: [{ name: '4 series', fromRatio: 3.92, toRatio: 6.5, origin }] },
+        { carriers: [{ name: '4 series', fromRatio: 3.92, toRatio: 6.5, price: null, leadDays: null, origin }] },
         { carrier: '4 series' },
       );
       const found = deriveBuild(build, []).findings.find(({ id }) => id === 'identity.carrier.rear');
@@ -117,6 +118,7 @@ describe('what the identified axle says', () => {
     torqueLimit: torqueNm === null ? null : entryOf(torqueNm, 'N·m'),
     price: null,
     leadDays: null,
+    welded: false,
     origin: 'maker' as const,
   });
 

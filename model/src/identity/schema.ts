@@ -1,6 +1,6 @@
 import { LIMITS } from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
-import { designation, distance, rpm } from '../document/fields';
+import { designation, distance, percent, rpm } from '../document/fields';
 import { toothPairSchema } from '../document/fields';
 import '../zod';
 import * as z from 'zod';
@@ -15,6 +15,23 @@ export const COMPLAINTS = [
   'drags-in-turns',
 ] as const;
 export const GOALS = ['time', 'finish', 'cruise', 'crawl'] as const;
+
+/** What tells units apart for a use. */
+export const CRITERIA = [
+  'drive-out',
+  'power-steer',
+  'split-grip',
+  'wheel-lift',
+  'lift-steady',
+  'low-speed',
+  'quiet',
+  'price',
+  'tunable',
+] as const;
+export type Criterion = (typeof CRITERIA)[number];
+const weightKeys = Object.fromEntries(CRITERIA.map((key) => [key, z.number().min(0).max(100)])) as {
+  [K in Criterion]: z.ZodNumber;
+};
 
 /** What the job is for; steers what is judged later. */
 export const briefSchema = z.strictObject({
@@ -32,6 +49,16 @@ export const briefSchema = z.strictObject({
   /** What was in it when the speedometer was right. */
   was: z.strictObject({ finalDrive: toothPairSchema, tyre: designation }).nullable(),
   sender: z.enum(['gearbox', 'wheel']),
+  /** The climb on which the converter's heat is worked out. */
+  climb: z.strictObject({
+    gear: z.int().min(0).max(11),
+    speed: entrySchema('speed', { above: 0, max: LIMITS.speedKmh.max / 3.6, unit: 'm/s' }),
+    grade: percent(-50, 100),
+    /** What is carried or towed on top of the car's mass. */
+    load: entrySchema('mass', { min: 0, max: 200_000, unit: 'kg' }),
+  }),
+  /** What each criterion weighs when units are ranked; null: as this use weighs them. */
+  unitWeights: z.strictObject(weightKeys).nullable(),
   /** Road speeds at which the rpm ladder has its columns. */
   ladder: z.array(entrySchema('speed', { above: 0, max: LIMITS.speedKmh.max / 3.6, unit: 'm/s' })).max(8),
 });

@@ -25,9 +25,9 @@ function lines(spec: LibrarySpec): Line[] {
   if (spec.kind === 'friction')
     return [
       ['oil', spec.oil, ''],
-      ...spec.readings.map(({ coefficient, from, on, origin }): Line => [
+      ...spec.readings.map(({ coefficient, from, on, kind, bedded, origin }): Line => [
         'reading',
-        list(coefficient.typed, from, on),
+        list(coefficient.typed, from, on, kind === 'sliding' ? kind : '', bedded ? 'bedded' : ''),
         origin,
       ]),
     ];
@@ -51,12 +51,16 @@ function axleLines(spec: AxleSpec): (Line | null)[] {
     ],
     spec.pinionSplines && ['pinion splines', String(spec.pinionSplines.value), spec.pinionSplines.origin],
     spec.shaftSplines && ['shaft splines', String(spec.shaftSplines.value), spec.shaftSplines.origin],
-    ...spec.carriers.map((c): Line => ['carrier', list(c.name, c.fromRatio, c.toRatio), c.origin]),
+    ...spec.carriers.map((c): Line => ['carrier', list(c.name, c.fromRatio, c.toRatio, c.price, c.leadDays), c.origin]),
     ...spec.sets.map((s): Line => [
       'set',
-      list(`${s.ring}/${s.pinion}`, s.torqueLimit?.typed, s.price, s.leadDays),
+      list(`${s.ring}/${s.pinion}`, s.torqueLimit?.typed, s.price, s.leadDays, s.welded ? 'welded' : ''),
       s.origin,
     ]),
+    ...EXTRAS.map(([key, field]): Line | null => {
+      const bought = spec.extras[key];
+      return bought && [field, list(bought.price, bought.leadDays), ''];
+    }),
   ];
 }
 
@@ -67,6 +71,11 @@ function gearboxLines(spec: GearboxSpec): (Line | null)[] {
     ...spec.gears.map((g): Line => ['gear', list(g.name, g.ratio.typed), g.origin]),
   ];
 }
+
+const EXTRAS = [
+  ['ringBolts', 'new ring bolts'],
+  ['recalibration', 'recalibration'],
+] as const;
 
 /** The library as CSV, one line a value. */
 export function libraryCsv(specs: readonly LibrarySpec[]): string {
@@ -82,10 +91,17 @@ const entry = (text: string, quantity: Quantity): Entry => {
 };
 const orNull = (text: string | undefined): number | null => (text === undefined || text === '' ? null : csvWhole(text));
 
+/** A word that may stand in a place or not. @throws InputError on `value` for another */
+function word(text: string, meant: string): boolean {
+  if (text !== '' && text.toLowerCase() !== meant)
+    throw new InputError('value', `value: “${cutText(text, 30)}” is not known there.`, `${meant}, or nothing`);
+  return text !== '';
+}
+
 /** Puts one line into the raw spec. @throws InputError on `field` or `value` */
 function put(raw: Record<string, unknown>, field: string, value: string, origin: string): void {
   const parts = value.split('|').map((part) => part.trim());
-  const [first = '', second = '', third = '', fourth] = parts;
+  const [first = '', second = '', third = '', fourth, fifth = ''] = parts;
   const append = (key: string, item: unknown): void => {
     raw[key] = [...((raw[key] as unknown[] | undefined) ?? []), item];
   };
@@ -115,7 +131,14 @@ function put(raw: Record<string, unknown>, field: string, value: string, origin:
       raw['shaftSplines'] = { value: csvNumber(value), origin };
       return;
     case 'carrier':
-      append('carriers', { name: first, fromRatio: csvNumber(second), toRatio: csvNumber(third), origin });
+      append('carriers', {
+        name: first,
+        fromRatio: csvNumber(second),
+        toRatio: csvNumber(third),
+        price: orNull(fourth),
+        leadDays: orNull(fifth),
+        origin,
+      });
       return;
     case 'set': {
       const [ring = '', pinion = ''] = first.split(/[/:]/);
@@ -126,8 +149,15 @@ function put(raw: Record<string, unknown>, field: string, value: string, origin:
         torqueLimit,
         price: orNull(third),
         leadDays: orNull(fourth),
+        welded: word(fifth, 'welded'),
         origin,
       });
+      return;
+    }
+    case 'new ring bolts':
+    case 'recalibration': {
+      const key = EXTRAS.find(([, name]) => name === field.toLowerCase())?.[0] ?? field;
+      raw['extras'] = { ...(raw['extras'] as object), [key]: { price: orNull(first), leadDays: orNull(second) } };
       return;
     }
     case 'piece':
@@ -137,7 +167,14 @@ function put(raw: Record<string, unknown>, field: string, value: string, origin:
       raw['oil'] = value;
       return;
     case 'reading':
-      append('readings', { coefficient: entry(first, 'coefficient'), from: second, on: third, origin });
+      append('readings', {
+        coefficient: entry(first, 'coefficient'),
+        from: second,
+        on: third,
+        kind: word(fourth ?? '', 'sliding') ? 'sliding' : 'static',
+        bedded: word(fifth, 'bedded'),
+        origin,
+      });
       return;
     case 'torque limit':
       raw['torqueLimit'] = { value: entry(value, 'torque'), origin };
@@ -201,6 +238,7 @@ function empty(kind: LibrarySpec['kind'], name: string): Record<string, unknown>
         pinionSplines: null,
         shaftSplines: null,
         carriers: [],
+        extras: { ringBolts: null, recalibration: null },
         sets: [],
       };
     case 'gearbox':

@@ -16,6 +16,7 @@ const axleNamed = (name: string) => ({
   ringBolts: null,
   pinionSplines: null,
   shaftSplines: null,
+  extras: { ringBolts: { price: 24, leadDays: 2 }, recalibration: null },
   sets: [],
 });
 
@@ -30,7 +31,10 @@ describe('the library', () => {
 
   it('keeps names that a spreadsheet would take for a formula', () => {
     for (const name of ['=Axle', '-9 inch', '+two', '@home', "'quoted", 'with, comma', 'with "quotes"', 'Ümläut ½']) {
-      const axle = { ...axleNamed(name), carriers: [{ name: '=3 series', fromRatio: 3, toRatio: 4, origin: 'guess' }] };
+      const axle = {
+        ...axleNamed(name),
+        carriers: [{ name: '=3 series', fromRatio: 3, toRatio: 4, price: null, leadDays: null, origin: 'guess' }],
+      };
       const spec = librarySpecSchema.parse(axle);
       const text = libraryCsv([spec]);
       // no cell starts a formula in a spreadsheet [common practice]

@@ -26,11 +26,17 @@ export const CONSTRUCTIONS = [
 
 const sourced = <S extends z.ZodType>(value: S) => z.strictObject({ value, origin });
 
+const price = z.number().min(0).max(1e9);
+const leadDays = z.int().min(0).max(3650);
+const bought = z.strictObject({ price: price.nullable(), leadDays: leadDays.nullable() });
+
 export const carrierSchema = z
   .strictObject({
     name: z.string().trim().min(1).max(40),
     fromRatio: z.number().gt(0).max(LIMITS.ratio.max),
     toRatio: z.number().gt(0).max(LIMITS.ratio.max),
+    price: price.nullable(),
+    leadDays: leadDays.nullable(),
     origin,
   })
   .refine(({ fromRatio, toRatio }) => toRatio >= fromRatio, {
@@ -44,8 +50,10 @@ export const gearSetSchema = z
     pinion: z.int().min(LIMITS.teeth.min).max(LIMITS.teeth.max),
     /** Torque that the ring gear stands. */
     torqueLimit: torque.nullable(),
-    price: z.number().min(0).max(1e9).nullable(),
-    leadDays: z.int().min(0).max(3650).nullable(),
+    price: price.nullable(),
+    leadDays: leadDays.nullable(),
+    /** The ring comes welded to its carrier: a change of ratio takes the carrier with it. */
+    welded: z.boolean(),
     origin,
   })
   .refine(({ ring, pinion }) => ring >= pinion, {
@@ -69,6 +77,8 @@ export const axleSpecSchema = z.strictObject({
   pinionSplines: sourced(z.int().min(4).max(80)).nullable(),
   shaftSplines: sourced(z.int().min(4).max(80)).nullable(),
   carriers: z.array(carrierSchema).max(6),
+  /** What a change of ratio buys beside the set; null while nobody has asked. */
+  extras: z.strictObject({ ringBolts: bought.nullable(), recalibration: bought.nullable() }),
   sets: z.array(gearSetSchema).max(60),
 });
 
@@ -110,6 +120,10 @@ export const frictionTableSchema = z.strictObject({
     .array(
       z.strictObject({
         coefficient: entrySchema('coefficient', LIMITS.frictionCoefficient),
+        /** Breaking away or slipping. */
+        kind: z.enum(['static', 'sliding']),
+        /** Whether the plates were bedded in. */
+        bedded: z.boolean(),
         /** The build that it was measured on. */
         from: z.string().trim().min(1).max(80),
         on: z.iso.date(),

@@ -1,4 +1,13 @@
-import { LIMITS, SURE_LIMITS, explain, packSure, type NumberRange, type SurePack } from '@hot-spline/core';
+import {
+  LIMITS,
+  SURE_LIMITS,
+  explain,
+  nestedDiscs,
+  packSure,
+  type DiscSpring,
+  type NumberRange,
+  type SurePack,
+} from '@hot-spline/core';
 import { number, out, plain } from '../engine/calc-keys';
 import { defineCalculation } from '../engine/calculations';
 import '../zod';
@@ -20,6 +29,10 @@ const sureInput = z.strictObject({
     nested: number(SURE_LIMITS.nested).default(1),
     inSeries: number(SURE_LIMITS.nested).default(1),
   }),
+  /** How far the springs' load may lie below and above its nominal value, as shares. */
+  springLoad: z
+    .strictObject({ minus: number(SURE_LIMITS.springLoad), plus: number(SURE_LIMITS.springLoad) })
+    .default({ minus: 0, plus: 0 }),
   frictionCoefficient: uncertain(LIMITS.frictionCoefficient),
   interfaces: number(LIMITS.interfaces),
   outerRadiusMm: number(LIMITS.radiusMm),
@@ -46,13 +59,14 @@ const sureOutput = z.object({
   clearance: outcomeSchema,
   breakaway: outcomeSchema,
   tornado: z.array(z.object({ label: z.string(), lowNm: out, highNm: out })),
+  wontClose: out,
   samples: out,
 });
 
 /** Equal springs: so many nested in each of so many groups in series. */
 function surePack({ spring, ...pack }: Omit<z.output<typeof sureInput>, 'samples' | 'seed'>): SurePack {
   const { nested, inSeries, ...disc } = spring;
-  const group = { spring: disc, nested };
+  const group = nestedDiscs(plain<DiscSpring>(disc), nested);
   return plain<SurePack>({ ...pack, springs: Array.from({ length: inSeries }, () => group) });
 }
 
@@ -63,7 +77,7 @@ function sureOf({ samples, seed, ...pack }: z.output<typeof sureInput>) {
 /** The breakaway at the nominal values, with what the draws say about it. */
 function explainSure(
   { samples: _samples, seed, ...asked }: z.output<typeof sureInput>,
-  { breakaway, height }: z.output<typeof sureOutput>,
+  { breakaway, height, wontClose }: z.output<typeof sureOutput>,
 ) {
   const pack = surePack(asked);
   return explain({
@@ -96,6 +110,7 @@ function explainSure(
           { label: '2.5 % of the draws lie below', value: breakaway.percentiles[0], quantity: 'torque' },
           { label: '2.5 % of the draws lie above', value: breakaway.percentiles[2], quantity: 'torque' },
           { label: 'stack height, mean', value: height.mean, quantity: 'length' },
+          { label: 'of the draws the cover won’t close', value: 100 * wontClose, quantity: 'percent' },
         ],
       };
     },
@@ -127,6 +142,7 @@ export const sureCalculation = defineCalculation({
       nested: 1,
       inSeries: 1,
     },
+    springLoad: { minus: 0.075, plus: 0.15 },
     frictionCoefficient: { label: 'friction', value: 0.1, plusMinus: 0.015, spread: 'normal' as const },
     interfaces: 2,
     outerRadiusMm: 50,

@@ -3,7 +3,9 @@ import {
   WANTED_LIMITS,
   SHIM_LIMITS,
   SURE_LIMITS,
+  PRELOAD_ACTS,
   groupFreeHeight,
+  nestedDiscs,
   effectiveFriction,
   explain,
   frictionRadius,
@@ -23,6 +25,13 @@ const radii = {
   outerRadiusMm: number(LIMITS.radiusMm),
   innerRadiusMm: number(LIMITS.radiusMm),
   wearModel: z.enum(['uniform-wear', 'uniform-pressure']).default('uniform-wear'),
+};
+const wheelKeys = {
+  /** Turning torque with both wheels free; half of it is in a reading with the other wheel held. */
+  turningNm: number(LIMITS.torqueNm).default(0),
+  /** How the springs act, and k of the loaded flank: with the carrier held they build up. */
+  acts: z.enum(PRELOAD_ACTS).default('series'),
+  slope: number({ min: 0, max: 20 }).default(0),
 };
 const frictionSchema = z.strictObject({ frictionCoefficient: number(LIMITS.frictionCoefficient), ...radii });
 
@@ -95,6 +104,16 @@ const examplePack = {
   springs: [{ spring: { outerDiameterMm: 100, innerDiameterMm: 60, thicknessMm: 2.8, coneHeightMm: 1.3 }, nested: 1 }],
 };
 
+/** Equal springs nested, as the core has them. */
+const problemOf = ({ sides, ...rest }: z.output<typeof planInput>): WantedProblem =>
+  plain<WantedProblem>({
+    ...rest,
+    sides: sides.map((side) => ({
+      ...side,
+      springs: side.springs.map(({ spring, nested }) => nestedDiscs(spring, nested)),
+    })),
+  });
+
 /** From a wanted breakaway to packs, and from a measured one to the friction that explains it. */
 export const wantedCalculations = [
   defineCalculation({
@@ -109,9 +128,9 @@ export const wantedCalculations = [
       stock: [0.5, 0.6, 0.7, 0.8, 0.9, 1].map((thicknessMm) => ({ thicknessMm, count: 2 })),
       maxPiecesPerSide: 3,
     },
-    run: (input) => plain<z.output<typeof planOutput>>(wantedPack(plain<WantedProblem>(input))),
+    run: (input) => plain<z.output<typeof planOutput>>(wantedPack(problemOf(input))),
     explain: (input, { plans: [best], tooWeak }) => {
-      const { sides, friction } = plain<WantedProblem>(input);
+      const { sides, friction } = problemOf(input);
       const [side, planned] = [sides[0], best?.sides[0]];
       const free = (side?.springs ?? []).reduce((sum, group) => sum + groupFreeHeight(group), 0);
       return explain({
@@ -153,6 +172,7 @@ export const wantedCalculations = [
     input: z.strictObject({
       hold: z.enum(HOLDS),
       torqueNm: number(LIMITS.torqueNm),
+      ...wheelKeys,
       packs: z
         .array(z.strictObject({ interfaces: number(LIMITS.interfaces), clampN: number(LIMITS.forceN) }))
         .min(1)
@@ -171,17 +191,19 @@ export const wantedCalculations = [
       innerRadiusMm: 35,
       wearModel: 'uniform-wear' as const,
     },
-    run: ({ hold, torqueNm, packs, outerRadiusMm, innerRadiusMm, wearModel }) => {
-      const perPackNm = perPackFromReading({ hold, torqueNm });
+    run: ({ hold, torqueNm, turningNm, acts, slope, packs, outerRadiusMm, innerRadiusMm, wearModel }) => {
+      const perPackNm = perPackFromReading({ hold, torqueNm }, { turningNm, acts, slope });
       const radius = frictionRadius(outerRadiusMm, innerRadiusMm, wearModel);
       return { perPackNm, frictionCoefficient: effectiveFriction(perPackNm, packs, radius) };
     },
-    explain: ({ hold, torqueNm, packs, outerRadiusMm, innerRadiusMm, wearModel }) =>
+    explain: ({ hold, torqueNm, turningNm, acts, slope, packs, outerRadiusMm, innerRadiusMm, wearModel }) =>
       explain({
         title: 'Friction coefficient from the measured breakaway',
-        formula: 'μ = packs × torque of a pack ÷ (mean radius × sum of interfaces × clamp force)',
+        formula:
+          'torque of a pack = M − R ÷ 2 with the other wheel held, M on the bench, M ÷ 2 in gear (springs in parallel M × (1 − k) ÷ 2); μ = packs × torque of a pack ÷ (mean radius × sum of interfaces × clamp force)',
         inputs: [
           { key: 'torque', label: `reading, ${hold}`, value: torqueNm, quantity: 'torque' },
+          { key: 'turning', label: 'R, turning torque with both wheels free', value: turningNm, quantity: 'torque' },
           {
             key: 'radius',
             label: 'mean friction radius',
@@ -191,9 +213,13 @@ export const wantedCalculations = [
         ],
         sources: [{ kind: 'exact', text: 'inverse of T = μ·n·F·r, Shigley, axial clutches; equilibrium for the hold' }],
         result: { label: 'friction coefficient', quantity: 'coefficient' },
-        compute: ({ torque = 0, radius = 0 }) => ({
-          value: effectiveFriction(perPackFromReading({ hold, torqueNm: torque }), packs, radius),
-        }),
+        compute: ({ torque = 0, turning = 0, radius = 0 }) => {
+          const perPack = perPackFromReading({ hold, torqueNm: torque }, { turningNm: turning, acts, slope });
+          return {
+            value: effectiveFriction(perPack, packs, radius),
+            steps: [{ label: 'torque of one pack', value: perPack, quantity: 'torque' }],
+          };
+        },
       }),
   }),
 ];

@@ -25,6 +25,8 @@ const breakawayInput = z.strictObject({
   outerRadiusMm: number(LIMITS.radiusMm),
   innerRadiusMm: number(LIMITS.radiusMm),
   wearModel: z.enum(['uniform-wear', 'uniform-pressure']),
+  /** Turning torque with both wheels free: half of it is in the reading with the other wheel held. */
+  turningNm: number(LIMITS.torqueNm).default(0),
 });
 
 export const packCalculations = [
@@ -58,17 +60,17 @@ export const packCalculations = [
       innerRadiusMm: 35,
       wearModel: 'uniform-wear' as const,
     },
-    run: (pack) => {
+    run: ({ turningNm, ...pack }) => {
       const perPackNm = packBreakaway(pack);
       const packs = { leftNm: perPackNm, rightNm: perPackNm };
       return {
         perPackNm,
-        wheelOtherHeldNm: wrenchReading(packs, 'other-wheel-held').torqueNm,
+        wheelOtherHeldNm: wrenchReading(packs, 'other-wheel-held', { turningNm }).torqueNm,
         wheelCarrierHeldNm: wrenchReading(packs, 'carrier-held').torqueNm,
         benchNm: wrenchReading(packs, 'bench').torqueNm,
       };
     },
-    explain: (pack) => explainBreakaway('Friction torque of one pack', pack),
+    explain: ({ turningNm: _, ...pack }) => explainBreakaway('Friction torque of one pack', pack),
   }),
   defineCalculation({
     name: 'pack.shims',

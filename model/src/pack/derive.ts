@@ -17,7 +17,8 @@ import { packFigures } from './ids';
 import * as words from './words';
 import { EXACT, type Rests } from '../engine/figure';
 import { SPRING_SOURCES, explainBreakaway } from './explain';
-import { isSpring, packSideState, sideFriction, type PackSideState, type PackState } from './state';
+import { packStateOf, type PackContext } from './pack-state';
+import { isSpring, sideFriction, type PackSideState, type PackState } from './state';
 import { findSwapped } from './swapped';
 import { findInspected } from './inspect';
 import { wrenchFigures } from './wrench';
@@ -34,13 +35,11 @@ export function derivePack(
   plate: PlateSpec,
   axle: AxleName,
   readings: Readings,
+  context: PackContext,
   today: string | null,
   d: Derivation,
 ): PackState {
-  const state: PackState = {
-    left: packSideState(plate, axle, 'left', readings),
-    right: packSideState(plate, axle, 'right', readings),
-  };
+  const state = packStateOf(plate, axle, readings, context);
   for (const side of SIDES) {
     sideFigures(plate, axle, side, state[side], d);
     findHeight(plate, axle, side, state[side], d);
@@ -51,7 +50,8 @@ export function derivePack(
   findUnmeasured(axle, state, d);
   findInspected(plate, axle, state, today, d);
   findSwapped(axle, state, [entryBase(plate.packs.left.caseDepth), entryBase(plate.packs.right.caseDepth)], d);
-  wrenchFigures(plate, axle, state, readings, d);
+  findBetween(plate, axle, state, d);
+  wrenchFigures(plate, axle, state, readings, context, d);
   return state;
 }
 
@@ -121,8 +121,11 @@ function groupWords(group: SpringGroup): string {
       ? `measured at ${group.points.map(({ heightMm, forceN }) => `${heightMm.toFixed(2)} mm ${forceN.toFixed(0)} N`).join(', ')}`
       : `${group.rateNPerMm.toFixed(1)} N/mm, free ${group.freeMm.toFixed(3)}, solid ${group.solidMm.toFixed(3)} mm`;
   }
-  const { outerDiameterMm: outer, innerDiameterMm: inner, thicknessMm, coneHeightMm } = group.spring;
-  return `${group.nested} nested, ${outer.toFixed(1)} × ${inner.toFixed(1)} × ${thicknessMm.toFixed(3)}, h₀ ${coneHeightMm.toFixed(3)} mm`;
+  const [first] = group.discs;
+  if (!first) return 'none';
+  const { outerDiameterMm: outer, innerDiameterMm: inner, coneHeightMm } = first;
+  const thick = group.discs.map(({ thicknessMm }) => thicknessMm.toFixed(3)).join(' + ');
+  return `${group.discs.length === 1 ? 'one' : `${group.discs.length} nested`}, ${outer.toFixed(1)} × ${inner.toFixed(1)} × ${thick}, h₀ ${coneHeightMm.toFixed(3)} mm`;
 }
 
 function explainClamp(plate: PlateSpec, side: Side, state: PackSideState) {
@@ -147,7 +150,7 @@ function explainClamp(plate: PlateSpec, side: Side, state: PackSideState) {
       ...state.springs.map((group, i) => ({
         key: `n${i}`,
         label: `group ${i + 1}: ${groupWords(group)}`,
-        value: isDiscs(group) ? group.nested : 1,
+        value: isDiscs(group) ? group.discs.length : 1,
         quantity: 'count' as const,
       })),
     ],
@@ -227,6 +230,8 @@ function findInterfaces(axle: AxleName, side: Side, state: PackSideState, d: Der
 
 function findSprings(axle: AxleName, side: Side, state: PackSideState, d: Derivation): void {
   const { clampProblem: problem, springs } = state;
+  // Springs between the gears have a finding of their own.
+  if (springs.length === 0 && state.between) return;
   const common = {
     id: `pack.spring.${axle}.${side}`,
     place: { sheet: 'pack', tab: 'stack', axle, field: `stack-${side}` },
@@ -254,7 +259,9 @@ function findSprings(axle: AxleName, side: Side, state: PackSideState, d: Deriva
   }
   const flattest = state.column?.flattest ?? 0;
   const doubled = springs.some(
-    (group) => isDiscs(group) && group.spring.coneHeightMm / group.spring.thicknessMm > FORCE_PEAK_RATIO,
+    (group) =>
+      isDiscs(group) &&
+      group.discs.some(({ coneHeightMm, thicknessMm }) => coneHeightMm / thicknessMm > FORCE_PEAK_RATIO),
   );
   const hard = flattest > PACK_GUARDS.springTravel;
   d.finding({
@@ -272,6 +279,53 @@ function findSprings(axle: AxleName, side: Side, state: PackSideState, d: Deriva
       hard,
     },
     say: words.springs,
+  });
+}
+
+/** Springs between the gears: the gap is an input of its own. */
+function findBetween(plate: PlateSpec, axle: AxleName, { left }: PackState, d: Derivation): void {
+  const { between } = left;
+  if (!between || plate.preload.from !== 'dished-springs') return;
+  const { gapMm, freeMm, forceN, springs } = between;
+  d.figure({
+    id: packFigures.between(axle),
+    label: 'Spring between the gears',
+    value: gapMm === null ? null : forceN,
+    instead: 'no gap',
+    quantity: 'force',
+    ...(gapMm === null
+      ? {}
+      : {
+          explain: () =>
+            explain({
+              title: 'Force of the springs between the side gears',
+              formula: 'force of the springs at free height less gap; nothing where they stand free',
+              inputs: [
+                { key: 'free', label: 'free height', value: freeMm, quantity: 'length' },
+                { key: 'gap', label: 'gap between the gears', value: gapMm, quantity: 'length' },
+              ],
+              sources: SPRING_SOURCES,
+              result: { label: 'force on both packs', quantity: 'force' },
+              compute: ({ free = 0, gap = 0 }) => ({
+                value: free > gap ? springColumn(springs, free - gap).forceN : 0,
+                steps: [{ label: 'travel', value: free - gap, quantity: 'length' }],
+              }),
+            }),
+        }),
+  });
+  d.finding({
+    id: `pack.between.${axle}`,
+    verdict: gapMm === null ? 'not-yet' : forceN > 0 ? 'fits' : 'watch',
+    place: { sheet: 'pack', tab: 'springs', axle, field: 'gear-gap' },
+    station: 'packs',
+    figures: [packFigures.between(axle)],
+    rule: 'a spring between the gears presses by the gap between them [exact]',
+    facts: {
+      gap: gapMm === null ? 'open' : 'known',
+      free: fact(freeMm, 'length'),
+      ...(gapMm === null ? {} : { room: fact(gapMm, 'length'), force: fact(forceN, 'force') }),
+    },
+    say: words.between,
   });
 }
 

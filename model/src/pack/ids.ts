@@ -10,5 +10,7 @@ export const packFigures = {
   wrench: (axle: AxleName, hold: Hold) => `pack.${axle}.wrench.${hold}` as const,
   slope: (axle: AxleName) => `pack.${axle}.slope` as const,
   bedded: (axle: AxleName) => `pack.${axle}.bedded` as const,
-  friction: (axle: AxleName) => `pack.${axle}.friction` as const,
+  between: (axle: AxleName) => `pack.${axle}.between` as const,
+  friction: (axle: AxleName, kind: 'static' | 'sliding' = 'static') =>
+    kind === 'static' ? (`pack.${axle}.friction` as const) : (`pack.${axle}.friction.sliding` as const),
 };

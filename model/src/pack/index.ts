@@ -4,7 +4,8 @@ import { packCalculations } from './calculations';
 import { derivePack } from './derive';
 import { packFigures } from './ids';
 import { packSubjects } from './readings';
-import { platesOf } from './plates';
+import { bevelGear } from '../unit/schema';
+import { pinionRatio, platesOf, thrustOf } from './plates';
 import type { PackState } from './state';
 
 export type PackStates = Partial<Record<AxleName, PackState | null>>;
@@ -22,16 +23,22 @@ export const pack = defineCapability({
     driven: build.driven,
     rear: platesOf(build.axles.rear?.unit),
     front: platesOf(build.axles.front?.unit),
+    rearThrust: thrustOf(build.axles.rear?.unit),
+    frontThrust: thrustOf(build.axles.front?.unit),
+    rearRatio: pinionRatio(build.axles.rear),
+    frontRatio: pinionRatio(build.axles.front),
     readings,
     today,
   }),
-  derive: ({ driven, readings, today, ...plates }, d): PackStates => {
+  derive: ({ driven, readings, today, ...of }, d): PackStates => {
     const states: PackStates = {};
     for (const name of driven === 'both' ? (['rear', 'front'] as const) : [driven]) {
-      const plate = plates[name];
+      const plate = of[name];
       if (!plate) continue;
+      const [gear, ratio] = name === 'rear' ? [of.rearThrust, of.rearRatio] : [of.frontThrust, of.frontRatio];
+      const context = { thrust: gear ? bevelGear(gear) : ('ramps' as const), pinionRatio: ratio };
       states[name] = d.attempt({ sheet: 'pack', tab: 'stack', axle: name, field: 'stack-left' }, 'packs', () =>
-        derivePack(plate, name, readings, today, d.using([`axles.${name}.unit`])),
+        derivePack(plate, name, readings, context, today, d.using([`axles.${name}.unit`])),
       );
     }
     return states;

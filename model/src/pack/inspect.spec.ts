@@ -5,7 +5,7 @@ import type { Condition, PlateSpec } from './schema';
 import { readingsInForce } from '../derive';
 import type { LedgerEntry } from '../engine/readings';
 import { driftBuild, reading } from '../testing/builds';
-import { packSideState } from './state';
+import { packStateOf } from './pack-state';
 import { conditionVerdict, overhaulAdvice, inspectPack } from './inspect';
 
 const { build, ledger } = driftBuild();
@@ -29,11 +29,7 @@ function changed(change: (plate: PlateSpec) => void): PlateSpec {
 
 function piecesOf(plate: PlateSpec, entries: readonly LedgerEntry[] = ledger) {
   const readings = readingsInForce(entries);
-  const packs = {
-    left: packSideState(plate, 'rear', 'left', readings),
-    right: packSideState(plate, 'rear', 'right', readings),
-  };
-  return inspectPack(plate, packs);
+  return inspectPack(plate, packStateOf(plate, 'rear', readings, { thrust: 'ramps', pinionRatio: 4 }));
 }
 const advise = (plate: PlateSpec, entries?: readonly LedgerEntry[]) => overhaulAdvice(plate, piecesOf(plate, entries));
 

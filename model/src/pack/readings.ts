@@ -56,4 +56,34 @@ export const breakaway = defineSubject({
   words: ({ axle: on, hold }) => `${capital(on)}: breakaway, ${HOLD_WORDS[hold]}`,
 });
 
-export const packSubjects = [thickness, stackHeight, caseDepth, breakaway] as const;
+/** What the torque wrench reads on while it turns: below the breakaway, and another coefficient. */
+export const steadyTorque = defineSubject({
+  what: 'steady-torque',
+  keys: { axle, hold: z.enum(HOLDS) },
+  value: {
+    of: 'number',
+    counts: 'one',
+    quantity: 'torque',
+    scale: 'bolt',
+    range: { above: 0, max: 1e5, unit: 'N·m' },
+    plausible: [1, 1000],
+  },
+  words: ({ axle: on, hold }) => `${capital(on)}: steady reading, ${HOLD_WORDS[hold]}`,
+});
+
+/** What it takes to turn both wheels together, both of them free: drag of everything that turns with them. */
+export const turningTorque = defineSubject({
+  what: 'turning-torque',
+  keys: { axle, at: z.enum(['wheel', 'pinion']) },
+  value: {
+    of: 'number',
+    counts: 'one',
+    quantity: 'torque',
+    scale: 'turning',
+    range: { min: 0, max: 1e4, unit: 'N·m' },
+    plausible: [0.05, 60],
+  },
+  words: ({ axle: on, at }) => `${capital(on)}: turning torque, both wheels free, at the ${at}`,
+});
+
+export const packSubjects = [thickness, stackHeight, caseDepth, breakaway, steadyTorque, turningTorque] as const;

@@ -1,6 +1,6 @@
-import { HOLDS, LIMITS, entryBase } from '@hot-spline/core';
+import { HOLDS, LIMITS, PRELOAD_ACTS, RAMP_FRICTION, entryBase } from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
-import { angle, diameter, id, photoId, thickness } from '../document/fields';
+import { angle, diameter, id, percent, photoId, thickness } from '../document/fields';
 import '../zod';
 import * as z from 'zod';
 
@@ -52,7 +52,7 @@ export const memberSchema = z.discriminatedUnion('kind', [
     /** Of one coil. */
     rate: entrySchema('stiffness', { above: 0, max: 1e5, unit: 'N/mm' }),
     solidHeight: thickness,
-    /** It stands between the side gears and presses both packs: half of it belongs to each. */
+    /** It stands in the gap between the side gears and presses both packs. */
     shared: z.boolean(),
   }),
   z.strictObject({
@@ -107,7 +107,14 @@ export const plateSchema = z
     /** In force for a one-and-a-half-way unit; kept for the others. */
     overrunRamp: angle,
     pinRadius: entrySchema('length', LIMITS.radiusMm),
+    /** Static: what the torque wrench breaks away. */
     frictionCoefficient: entrySchema('coefficient', LIMITS.frictionCoefficient),
+    /** While it slips: what locks in running; null while nobody has measured it, and then taken as the static one. */
+    slidingCoefficient: entrySchema('coefficient', LIMITS.frictionCoefficient).nullable(),
+    /** The coefficients are of plates that are bedded in: they are not multiplied by `bedding` again. */
+    frictionBedded: z.boolean(),
+    /** Friction coefficient of the pins on their ramps. */
+    rampFriction: entrySchema('coefficient', RAMP_FRICTION),
     /** What the friction plates are and the oil they run in: what the shop's table of friction is kept by. */
     frictionPlates: z.string().trim().max(60),
     oil: z.string().trim().max(60),
@@ -129,8 +136,17 @@ export const plateSchema = z
     wearModel: z.enum(['uniform-wear', 'uniform-pressure']),
     preload: z.discriminatedUnion('from', [
       z.strictObject({ from: z.literal('dished-springs') }),
-      z.strictObject({ from: z.literal('measured-force'), force: entrySchema('force', LIMITS.forceN) }),
+      z.strictObject({
+        from: z.literal('measured-force'),
+        force: entrySchema('force', LIMITS.forceN),
+        /** Whether the clamp passes through the spring or the spring pushes along with the thrust. */
+        acts: z.enum(PRELOAD_ACTS),
+      }),
     ]),
+    /** Gap between the side gears that a spring between them stands in; null while it has not been measured. */
+    gearGap: thickness.nullable(),
+    /** How far the load of the springs may lie below and above what is computed. */
+    springLoad: z.strictObject({ minus: percent(0, 90), plus: percent(0, 90) }),
     targetHeight: thickness,
     tolerance: thickness,
     /** Between side gear and spider gears, by the maker's sheet; null while it has not been read. */

@@ -6,10 +6,12 @@ import {
   groupFreeHeight,
   packBreakaway,
   springColumn,
+  type AtTheWheel,
   type ColumnState,
   type DiscSpring,
   type PackFriction,
   type PackMember,
+  type PreloadActs,
   type SpringGroup,
 } from '@hot-spline/core';
 import { SPRING_KINDS, type Member, type Pack, type PlateSpec } from './schema';
@@ -38,20 +40,47 @@ export interface PackSideState {
   readonly caseDepthMm: number;
   readonly caseDepthReading: InForce | null;
   readonly stackReading: InForce | null;
+  /** In the pack, one after the other. */
   readonly springs: readonly SpringGroup[];
+  /** How the springs in the pack act: in series unless all of them stand inside of a pressure ring. */
+  readonly acts: PreloadActs;
+  /** Springs between the side gears, in their gap; null where there are none. */
+  readonly between: BetweenGears | null;
   readonly springFreeMm: number;
   /** Room left for the springs: case depth less stack. */
   readonly springInstalledMm: number;
   readonly column: ColumnState | null;
   /** Why there is no clamp force, if there is none. */
   readonly clampProblem: { kind: 'slack' | 'refused'; error: string; field: string } | null;
+  /** At rest: the stronger of the springs in the pack and those between the gears. */
   readonly clampN: number;
+  /** The same by how the springs act. */
+  readonly rest: { readonly seriesN: number; readonly parallelN: number };
+  /** Static: what breaks away. */
   readonly breakawayNm: number;
+  /** While it slips. */
+  readonly slidingNm: number;
+}
+
+/** Springs in the gap between the side gears: they push both gears outwards. */
+export interface BetweenGears {
+  readonly springs: readonly SpringGroup[];
+  readonly freeMm: number;
+  /** Null while nobody has measured the gap. */
+  readonly gapMm: number | null;
+  readonly forceN: number;
 }
 
 export interface PackState {
   readonly left: PackSideState;
   readonly right: PackSideState;
+  /** What is in a torque wrench's reading beside the packs. */
+  readonly wheel: WheelState;
+}
+
+export interface WheelState extends AtTheWheel {
+  /** Turning torque with both wheels free was read: drag is known, and taken off. */
+  readonly dragKnown: boolean;
 }
 
 /** What a member turns with and whether it is lined. Everything but a splined plate turns with the case. */
@@ -71,8 +100,6 @@ const alike = (a: DiscSpring, b: DiscSpring): boolean =>
 
 /** A spring that is no dished one, with its measured free height in place of the listed one. */
 function otherSpring({ member, thicknessMm }: MemberState): SpringGroup | null {
-  // Of a spring that presses both packs this one has the half: half the heights, and so twice the rate.
-  const part = 'shared' in member && member.shared ? 2 : 1;
   switch (member.kind) {
     case 'wave':
       return {
@@ -82,15 +109,15 @@ function otherSpring({ member, thicknessMm }: MemberState): SpringGroup | null {
       };
     case 'coils':
       return {
-        rateNPerMm: part * member.count * entryBase(member.rate),
-        freeMm: thicknessMm / part,
-        solidMm: entryBase(member.solidHeight) / part,
+        rateNPerMm: member.count * entryBase(member.rate),
+        freeMm: thicknessMm,
+        solidMm: entryBase(member.solidHeight),
       };
     case 's-spring':
       return {
-        freeMm: thicknessMm / part,
+        freeMm: thicknessMm,
         points: member.points.map(({ height, force }) => ({
-          heightMm: entryBase(height) / part,
+          heightMm: entryBase(height),
           forceN: entryBase(force),
         })),
       };
@@ -100,7 +127,7 @@ function otherSpring({ member, thicknessMm }: MemberState): SpringGroup | null {
 }
 
 interface Nested {
-  readonly group: { spring: DiscSpring; nested: number };
+  readonly discs: DiscSpring[];
   readonly hollow: 'in' | 'out';
 }
 
@@ -126,17 +153,17 @@ function springGroups(members: readonly MemberState[]): SpringGroup[] {
       coneHeightMm: entryBase(member.coneHeight),
     };
     if (open?.hollow === member.hollow) {
-      if (!alike(open.group.spring, spring)) {
+      if (!alike(open.discs[0] ?? spring, spring)) {
         throw new InputError(
           'members',
-          'members: nested dished springs must be of one size.',
+          'members: nested dished springs must have one size across and one cone height; thickness may differ.',
           'equal springs, or turn one round',
         );
       }
-      open.group.nested += 1;
+      open.discs.push(spring);
     } else {
-      open = { group: { spring, nested: 1 }, hollow: member.hollow };
-      groups.push(open.group);
+      open = { discs: [spring], hollow: member.hollow };
+      groups.push({ discs: open.discs });
     }
   }
   return groups;
@@ -158,6 +185,21 @@ function stackReadingInForce(
   return same && !newerPiece ? reading : null;
 }
 
+const isShared = ({ member }: MemberState): boolean => 'shared' in member && member.shared;
+
+/** The pieces of one pack, each as measured or else by the catalogue. */
+function membersOf(plate: PlateSpec, axle: AxleName, side: Side, readings: Readings): MemberState[] {
+  return plate.packs[side].members.map((member): MemberState => {
+    const reading = readings.get(thickness.key({ axle, side, memberId: member.id })) ?? null;
+    return {
+      member,
+      ...memberTurns(member),
+      thicknessMm: reading ? readingBase(reading) : entryBase(member.thickness),
+      reading,
+    };
+  });
+}
+
 /** The state of one pack from its specification and the readings in force. */
 export function packSideState(
   plate: PlateSpec,
@@ -167,15 +209,7 @@ export function packSideState(
   shimMoreMm = 0,
 ): PackSideState {
   const pack: Pack = plate.packs[side];
-  const members = pack.members.map((member): MemberState => {
-    const reading = readings.get(thickness.key({ axle, side, memberId: member.id })) ?? null;
-    return {
-      member,
-      ...memberTurns(member),
-      thicknessMm: reading ? readingBase(reading) : entryBase(member.thickness),
-      reading,
-    };
-  });
+  const members = membersOf(plate, axle, side, readings);
   const { interfaces, gaps } = frictionInterfaces([
     { keyedTo: 'gear', lined: pack.gearFace.lined },
     ...members.map(({ keyedTo, lined }) => ({ keyedTo, lined })),
@@ -187,49 +221,115 @@ export function packSideState(
   const caseDepthReading = readings.get(caseDepth.key({ axle, side })) ?? null;
   const caseDepthMm = caseDepthReading ? readingBase(caseDepthReading) : entryBase(pack.caseDepth);
   const springInstalledMm = caseDepthMm - stackMm;
-  const common = {
+  // One spring between the gears presses both packs, whichever of them it is listed with.
+  const own = members.filter(isShared);
+  const other = side === 'left' ? 'right' : 'left';
+  const shared = own.length > 0 ? own : membersOf(plate, axle, other, readings).filter(isShared);
+  // More shim on each side brings both gears inwards.
+  const gapMm = plate.gearGap ? entryBase(plate.gearGap) - 2 * shimMoreMm : null;
+  const clamped = clamp(plate, members, shared, springInstalledMm, gapMm);
+  const friction = (coefficient: number): PackFriction => ({
+    ...sideFriction(plate, interfaces, clamped.clampN),
+    frictionCoefficient: coefficient,
+  });
+  return {
     members,
     gaps,
     interfaces,
     stackMm,
-    stackFrom: stackReading ? ('stack' as const) : ('pieces' as const),
+    stackFrom: stackReading ? 'stack' : 'pieces',
     stackReading,
     caseDepthMm,
     caseDepthReading,
     springInstalledMm,
+    ...clamped,
+    breakawayNm: packBreakaway(friction(entryBase(plate.frictionCoefficient))),
+    slidingNm: packBreakaway(friction(slidingFriction(plate))),
   };
-  const clamped = clamp(plate, members, springInstalledMm);
-  return { ...common, ...clamped, breakawayNm: packBreakaway(sideFriction(plate, interfaces, clamped.clampN)) };
 }
 
-type Clamped = Pick<PackSideState, 'springs' | 'springFreeMm' | 'column' | 'clampProblem' | 'clampN'>;
+/** The coefficient while it slips; the static one until it has been measured. */
+export const slidingFriction = ({ slidingCoefficient, frictionCoefficient }: PlateSpec): number =>
+  entryBase(slidingCoefficient ?? frictionCoefficient);
 
-function clamp(plate: PlateSpec, members: readonly MemberState[], installedMm: number): Clamped {
+type Clamped = Pick<
+  PackSideState,
+  'springs' | 'acts' | 'between' | 'springFreeMm' | 'column' | 'clampProblem' | 'clampN' | 'rest'
+>;
+
+/**
+ * How springs in the pack act: the clamp passes through them on its way to the case, unless they stand inside of a pressure
+ * ring and push it outwards [exact, statics of the ring].
+ */
+function columnActs(members: readonly MemberState[]): PreloadActs {
+  const ring = members.map(({ member }) => member.kind).lastIndexOf('ring');
+  const places = members.flatMap((state, i) => (isSpring(state.member) && !isShared(state) ? [i] : []));
+  return ring >= 0 && places.length > 0 && places.every((place) => place < ring) ? 'parallel' : 'series';
+}
+
+function clamp(
+  plate: PlateSpec,
+  members: readonly MemberState[],
+  shared: readonly MemberState[],
+  installedMm: number,
+  gapMm: number | null,
+): Clamped {
+  const acts = plate.preload.from === 'measured-force' ? plate.preload.acts : columnActs(members);
   let springs: SpringGroup[] = [];
   let springFreeMm = 0;
+  let between: BetweenGears | null = null;
+  const result = (
+    columnN: number,
+    column: ColumnState | null = null,
+    clampProblem: PackSideState['clampProblem'] = null,
+  ): Clamped => {
+    const betweenN = between?.forceN ?? 0;
+    const seriesN = acts === 'series' ? columnN : 0;
+    const parallelN = Math.max(acts === 'parallel' ? columnN : 0, betweenN);
+    const rest = { seriesN, parallelN };
+    return { springs, acts, between, springFreeMm, column, clampProblem, rest, clampN: Math.max(seriesN, parallelN) };
+  };
+  const slack = (error: string): Clamped => result(0, null, { kind: 'slack', error, field: 'members' });
   try {
-    springs = springGroups(members);
+    springs = springGroups(members.filter((state) => !isShared(state)));
     springFreeMm = springs.reduce((sum, group) => sum + groupFreeHeight(group), 0);
-    if (plate.preload.from === 'measured-force') {
-      return { springs, springFreeMm, column: null, clampProblem: null, clampN: entryBase(plate.preload.force) };
+    if (plate.preload.from === 'measured-force') return result(entryBase(plate.preload.force));
+    if (shared.length > 0) {
+      const groups = springGroups(shared);
+      const freeMm = groups.reduce((sum, group) => sum + groupFreeHeight(group), 0);
+      const pressed = gapMm === null ? 0 : freeMm - gapMm;
+      between = { springs: groups, freeMm, gapMm, forceN: 0 };
+      if (gapMm === null && springs.length === 0)
+        return result(0, null, {
+          kind: 'refused',
+          error: 'gearGap: the gap between the side gears has not been entered.',
+          field: 'gearGap',
+        });
+      if (pressed > 0) between = { ...between, forceN: betweenForce(groups, pressed) };
+      if (springs.length === 0) return pressed > 0 ? result(0) : slack('The springs between the gears stand free.');
     }
     const travel = springFreeMm - installedMm;
-    if (springs.length === 0 || travel < 0) {
-      const error = springs.length === 0 ? 'There is no spring in this pack.' : 'The springs stand free.';
-      return {
-        springs,
-        springFreeMm,
-        column: null,
-        clampProblem: { kind: 'slack', error, field: 'members' },
-        clampN: 0,
-      };
-    }
+    if (springs.length === 0) return slack('There is no spring in this pack.');
+    if (travel < 0) return between?.forceN ? result(0) : slack('The springs stand free.');
     const column = springColumn(springs, travel);
-    return { springs, springFreeMm, column, clampProblem: null, clampN: column.forceN };
+    return result(column.forceN, column);
   } catch (error) {
     if (!(error instanceof InputError)) throw error;
-    const clampProblem = { kind: 'refused' as const, error: error.message, field: error.field };
-    return { springs, springFreeMm, column: null, clampProblem, clampN: 0 };
+    return result(0, null, { kind: 'refused', error: error.message, field: error.field });
+  }
+}
+
+/** @throws InputError on `gearGap` where the springs between the gears can't take the gap */
+function betweenForce(groups: readonly SpringGroup[], pressedMm: number): number {
+  try {
+    return springColumn(groups, pressedMm).forceN;
+  } catch (error) {
+    if (!(error instanceof InputError) || error.field !== 'travelMm') throw error;
+    throw new InputError(
+      'gearGap',
+      `gearGap: the springs between the gears would have to close by ${pressedMm.toFixed(2)} mm.`,
+      error.allowed,
+    );
   }
 }
 

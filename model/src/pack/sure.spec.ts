@@ -58,7 +58,9 @@ describe('what is asked of the uncertainty of a pack', () => {
   });
 
   it('refuses packs without springs to reckon with', () => {
-    const build = withPlate(driftBuild().build, { preload: { from: 'measured-force', force: entryOf(900, 'N') } });
+    const build = withPlate(driftBuild().build, {
+      preload: { from: 'measured-force', force: entryOf(900, 'N'), acts: 'series' },
+    });
     expect(() => asked(build)).toThrowMatching((error) => error instanceof InputError && error.field === 'members');
   });
 });

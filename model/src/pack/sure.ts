@@ -30,7 +30,8 @@ function pieceOf({ member, thicknessMm, reading }: MemberState, i: number): Unce
  */
 export function surePackOf(plate: PlateSpec, packs: PackState, side: Side): SurePack {
   const state = packs[side];
-  if (plate.preload.from !== 'dished-springs' || state.springs.length === 0)
+  const { between } = state;
+  if (plate.preload.from !== 'dished-springs' || (state.springs.length === 0 && !between))
     throw new InputError(
       'members',
       'This pack has no springs to work its clamp force out from.',
@@ -41,7 +42,9 @@ export function surePackOf(plate: PlateSpec, packs: PackState, side: Side): Sure
   const solid = state.members.filter(({ member }) => !isSpring(member));
   const stack = state.stackReading;
   const friction = entryBase(plate.frictionCoefficient);
-  const band = wantedBandNm(plate);
+  const band = wantedBandNm(plate, packs.wheel);
+  if (between && between.gapMm === null)
+    throw new InputError('gearGap', 'The gap between the side gears has not been entered.', 'the gap');
   return {
     pieces: stack
       ? [{ label: 'whole stack', value: state.stackMm, plusMinus: plusMinus(stack.instrument), spread: 'uniform' }]
@@ -53,6 +56,20 @@ export function surePackOf(plate: PlateSpec, packs: PackState, side: Side): Sure
       spread: 'uniform',
     },
     springs: state.springs,
+    ...(between && between.gapMm !== null
+      ? {
+          between: {
+            springs: between.springs,
+            gap: {
+              label: 'gap between the gears',
+              value: between.gapMm,
+              plusMinus: INSTRUMENTS.caliper,
+              spread: 'uniform' as const,
+            },
+          },
+        }
+      : {}),
+    springLoad: { minus: entryBase(plate.springLoad.minus) / 100, plus: entryBase(plate.springLoad.plus) / 100 },
     frictionCoefficient: {
       label: 'friction coefficient',
       value: friction,

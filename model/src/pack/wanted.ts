@@ -16,7 +16,7 @@ export function wantedProblemOf(
   drawer: ShimBox | null,
   most: number,
 ): WantedProblem {
-  const bandNm = wantedBandNm(plate);
+  const bandNm = wantedBandNm(plate, packs.wheel);
   if (!bandNm) throw new InputError('wanted', 'Nothing is wanted yet.', 'a band of breakaway torque and its hold');
   if (plate.preload.from !== 'dished-springs')
     throw new InputError('members', 'The clamp force is given as measured, so no height changes it.', 'dished springs');
@@ -27,6 +27,12 @@ export function wantedProblemOf(
       const { members, stackMm, caseDepthMm, springs } = packs[side];
       const plates = members.filter(({ member }) => isPlate(member));
       const { gearFace, caseWall } = plate.packs[side];
+      if (packs[side].between)
+        throw new InputError(
+          'members',
+          'A spring between the side gears presses by their gap: no height of the pack changes it.',
+          'springs in the packs alone',
+        );
       if (gearFace.lined || caseWall.lined || members.some(({ member }) => member.kind === 'wave'))
         throw new InputError(
           'members',

@@ -124,17 +124,56 @@ export const unmeasured = (f: F<'open' | 'all', 'nextSide' | 'next'>): Words => 
 });
 
 export function measured(
-  f: F<'measured' | 'predicted' | 'perPack', 'hold', 'far'> & { readonly off?: NumberFact },
+  f: F<'measured' | 'predicted', 'hold' | 'impossible', 'far' | 'dragged'> & {
+    readonly off?: NumberFact;
+    readonly perPack?: NumberFact;
+  },
   system: UnitSystem,
 ): Words {
   const off = f.off?.value;
   const apart =
     off === undefined ? 'measured where none was' : `${Math.round(Math.abs(off))} % ${off < 0 ? 'below' : 'above'}`;
   const torque = (one: NumberFact): string => say(one.value, 'torque', system);
+  if (f.impossible !== '')
+    return {
+      title:
+        f.impossible === 'locked' ? 'This hold says nothing of this unit' : 'The reading is less than the drag alone',
+      detail:
+        f.impossible === 'locked'
+          ? `${torque(f.measured)} measured ${f.hold}, where springs in parallel lock it whatever they hold. Take another hold.`
+          : `${torque(f.measured)} measured, and half of the turning torque is more: read both again.`,
+    };
+  const drag = f.dragged
+    ? ' The drag of the axle is in the reading: take the turning torque with both wheels free.'
+    : '';
   return {
     title: f.far ? `Breakaway ${apart} predicted` : 'Breakaway as predicted',
-    detail: `${torque(f.measured)} measured, ${torque(f.predicted)} predicted (${f.hold}). Per pack ${torque(f.perPack)}.${f.far ? ' Look at friction coefficient, oil and stack height.' : ''}`,
+    detail: `${torque(f.measured)} measured, ${torque(f.predicted)} predicted (${f.hold}). ${f.perPack ? `Per pack ${torque(f.perPack)}.` : ''}${f.far ? ' Look at friction coefficient, oil and stack height.' : ''}${drag}`,
   };
+}
+
+export const steady = (f: F<'breakaway' | 'steady', 'hold'>, system: UnitSystem): Words => ({
+  title: 'The steady reading is above the breakaway',
+  detail: `${say(f.steady.value, 'torque', system)} steady, ${say(f.breakaway.value, 'torque', system)} breaking away, ${f.hold}. What slips reads less than what breaks away: turn steadily and read both again, or look for chatter.`,
+});
+
+export function between(
+  f: F<'free', 'gap'> & { readonly room?: NumberFact; readonly force?: NumberFact },
+  system: UnitSystem,
+): Words {
+  const free = say(f.free.value, 'length', system);
+  if (!f.room || !f.force)
+    return {
+      title: 'Gap between the side gears not entered yet',
+      detail: `A spring of ${free} stands in it and presses both packs: measure the gap, gears seated on their packs.`,
+    };
+  const room = say(f.room.value, 'length', system);
+  return f.force.value > 0
+    ? {
+        title: `The spring between the gears presses with ${say(f.force.value, 'force', system)}`,
+        detail: `${free} free in a gap of ${room}; it pushes along with the thrust, so it adds to it.`,
+      }
+    : { title: 'The spring between the gears stands free', detail: `${free} free in a gap of ${room}: no preload.` };
 }
 
 export function wanted(f: F<'predicted' | 'low' | 'high', 'hold', 'fits'>, system: UnitSystem): Words {

@@ -41,10 +41,10 @@ describe('a wanted breakaway', () => {
 
   it('stands for a band of one pack, by its hold', () => {
     for (const hold of HOLDS) {
-      const band = wantedBandNm(plateOf(withPlate(build, { wanted: { hold, low: torque(50), high: torque(60) } })));
+      const band = wantedBandNm(plateOf(withPlate(build, { wanted: { hold, low: torque(50), high: torque(60) } })), {});
       expect(band).toEqual([perPackFromReading({ hold, torqueNm: 50 }), perPackFromReading({ hold, torqueNm: 60 })]);
     }
-    expect(wantedBandNm(plateOf(withPlate(build, { wanted: null })))).toBeNull();
+    expect(wantedBandNm(plateOf(withPlate(build, { wanted: null })), {})).toBeNull();
   });
 
   it('is what the draws are judged by, and the spread is the shop’s where it is known', () => {
@@ -113,7 +113,7 @@ describe('a wanted breakaway', () => {
       return '';
     };
     expect(field(withPlate(build, { wanted: null }))).toBe('wanted');
-    const force = { from: 'measured-force' as const, force: entryOf(900, 'N') };
+    const force = { from: 'measured-force' as const, force: entryOf(900, 'N'), acts: 'series' as const };
     expect(field(withPlate(build, { wanted, preload: force }))).toBe('members');
     const bare = withPlate(build, { wanted });
     const { left } = plateOf(bare).packs;

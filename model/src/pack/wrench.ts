@@ -6,19 +6,23 @@ import {
   formatUnit,
   perPackFromReading,
   wrenchReading,
+  type AtTheWheel,
   type Hold,
+  type WorkingInput,
+  type WrenchReading,
 } from '@hot-spline/core';
-import type { AxleName, Side } from '../document/names';
+import type { AxleName } from '../document/names';
 import type { PlateSpec } from './schema';
 import type { Derivation } from '../engine/derivation';
 import { fact } from '../engine/finding';
 import { readingBase, type InForce, type Readings } from '../engine/readings';
 import { packFigures } from './ids';
-import { breakaway } from './readings';
+import { packStateOf, type PackContext } from './pack-state';
+import { breakaway, steadyTorque } from './readings';
 import * as words from './words';
 import { HOLD_WORDS } from './words';
 import { EXACT } from '../engine/figure';
-import { packSideState, plateRadius, type PackSideState, type PackState } from './state';
+import { plateRadius, type PackState } from './state';
 
 /** Prediction and measured breakaway further apart than this want an explanation: a guard band of ours. */
 const BREAKAWAY_GUARD = 0.15;
@@ -26,44 +30,85 @@ const BREAKAWAY_GUARD = 0.15;
 /** Shim added on each side for the slope figure: 1 thou. */
 const SLOPE_MM = 0.0254;
 
+/** The mean torque of one pack behind a reading; null where the reading can't be one of packs at all. */
+export function perPackOf(reading: WrenchReading, wheel: AtTheWheel): number | null {
+  const locked = wrenchReading({ leftNm: 1, rightNm: 1 }, reading.hold, wheel).torqueNm === Number.POSITIVE_INFINITY;
+  const drag = wrenchReading({ leftNm: 0, rightNm: 0 }, reading.hold, wheel).torqueNm;
+  return locked || reading.torqueNm < drag ? null : perPackFromReading(reading, wheel);
+}
+
+const HOLD_FORMULAS = {
+  'other-wheel-held':
+    'reading = (left pack + right pack) ÷ 2 + R ÷ 2: with the carrier free both packs slip at half the wheel speed, and half of what both wheels take when they turn together is in it',
+  'carrier-held': 'reading = left pack + right pack: with the carrier held both packs slip at full wheel speed',
+  bench: 'reading = (left pack + right pack) ÷ 2: nothing else turns',
+} as const;
+const PARALLEL_FORMULA =
+  'reading = (left pack + right pack) ÷ (1 − k): springs in parallel let the friction of one gear load the spiders and build up';
+
+const turningInput = (hold: Hold, wheel: AtTheWheel): WorkingInput[] =>
+  hold === 'other-wheel-held'
+    ? [
+        {
+          key: 'turning',
+          label: 'R, turning torque with both wheels free',
+          value: wheel.turningNm ?? 0,
+          quantity: 'torque',
+        },
+      ]
+    : hold === 'carrier-held' && wheel.acts === 'parallel'
+      ? [{ key: 'slope', label: 'k on overrun', value: wheel.slope ?? 0, quantity: 'coefficient' }]
+      : [];
+
 /** What the torque wrench reads for each hold, what was measured, what is wanted, and what one more shim does. */
 export function wrenchFigures(
   plate: PlateSpec,
   axle: AxleName,
   state: PackState,
   readings: Readings,
+  context: PackContext,
   d: Derivation,
 ): void {
+  const { wheel } = state;
   const packs = { leftNm: state.left.breakawayNm, rightNm: state.right.breakawayNm };
   for (const hold of HOLDS) {
-    const predicted = wrenchReading(packs, hold);
+    const predicted = wrenchReading(packs, hold, wheel);
+    const locked = predicted.torqueNm === Number.POSITIVE_INFINITY;
     d.figure({
       id: packFigures.wrench(axle, hold),
       label: `Torque wrench on a wheel, ${HOLD_WORDS[hold]}`,
-      value: predicted.torqueNm,
+      value: locked ? null : predicted.torqueNm,
+      instead: 'locked',
       quantity: 'torque',
       explain: () =>
         explain({
           title: `What the torque wrench reads: ${HOLD_WORDS[hold]}`,
-          formula:
-            hold === 'carrier-held'
-              ? 'reading = left pack + right pack: with the carrier held both packs slip at full wheel speed'
-              : 'reading = (left pack + right pack) ÷ 2: with the carrier free both packs slip at half the wheel speed',
+          formula: hold === 'carrier-held' && wheel.acts === 'parallel' ? PARALLEL_FORMULA : HOLD_FORMULAS[hold],
           inputs: [
             { key: 'leftNm', label: 'left pack', value: packs.leftNm, quantity: 'torque' },
             { key: 'rightNm', label: 'right pack', value: packs.rightNm, quantity: 'torque' },
+            ...turningInput(hold, wheel),
           ],
-          sources: [{ kind: 'exact', text: 'equilibrium of the differential' }],
+          sources: [{ kind: 'exact', text: 'equilibrium of the differential, and energy for the drag' }],
           result: { label: 'torque wrench', quantity: 'torque' },
-          note: 'Breakaway is above the steady reading: note both.',
-          compute: ({ leftNm = 0, rightNm = 0 }) => ({ value: wrenchReading({ leftNm, rightNm }, hold).torqueNm }),
+          note:
+            hold === 'other-wheel-held' && !wheel.dragKnown
+              ? 'The drag of the axle is not in it yet: read the turning torque with both wheels free.'
+              : 'Breakaway is above the steady reading: note both.',
+          compute: ({ leftNm = 0, rightNm = 0, turning = 0, slope: k = 0 }) => ({
+            value: wrenchReading({ leftNm, rightNm }, hold, { ...wheel, turningNm: turning, slope: k }).torqueNm,
+          }),
         }),
     });
     const reading = readings.get(breakaway.key({ axle, hold }));
     if (!reading) continue;
     const measured = { hold, torqueNm: readingBase(reading) };
-    const off = predicted.torqueNm === 0 ? Number.POSITIVE_INFINITY : measured.torqueNm / predicted.torqueNm - 1;
-    const far = Math.abs(off) > BREAKAWAY_GUARD;
+    findSteady(axle, measured, readings, d);
+    const perPack = perPackOf(measured, wheel);
+    const off =
+      predicted.torqueNm === 0 || locked ? Number.POSITIVE_INFINITY : measured.torqueNm / predicted.torqueNm - 1;
+    const dragged = hold === 'other-wheel-held' && !wheel.dragKnown;
+    const far = Math.abs(off) > BREAKAWAY_GUARD || perPack === null;
     d.finding({
       id: `pack.measuredBreakaway.${axle}.${hold}`,
       verdict: far ? 'watch' : 'fits',
@@ -74,25 +119,50 @@ export function wrenchFigures(
       facts: {
         hold: HOLD_WORDS[hold],
         measured: fact(measured.torqueNm, 'torque'),
-        predicted: fact(predicted.torqueNm, 'torque'),
-        perPack: fact(perPackFromReading(measured), 'torque'),
+        predicted: fact(locked ? 0 : predicted.torqueNm, 'torque'),
+        ...(perPack === null ? {} : { perPack: fact(perPack, 'torque') }),
         ...(Number.isFinite(off) ? { off: fact(100 * off, 'percent') } : {}),
         far,
+        dragged,
+        impossible: perPack === null ? (locked ? 'locked' : 'drag') : '',
       },
       say: words.measured,
     });
   }
-  slope(plate, axle, state, readings, d);
-  bedded(plate, axle, packs, d);
-  wanted(plate, axle, packs, d);
-  effective(plate, axle, state, readings, d);
+  slope(plate, axle, state, readings, context, d);
+  bedded(plate, axle, state, d);
+  wanted(plate, axle, state, d);
+  effective(plate, axle, state, readings, 'static', d);
+  effective(plate, axle, state, readings, 'sliding', d);
 }
 
-function slope(plate: PlateSpec, axle: AxleName, state: PackState, readings: Readings, d: Derivation): void {
+/** A steady reading above the breakaway is no plate that was slipping. */
+function findSteady(axle: AxleName, { hold, torqueNm }: WrenchReading, readings: Readings, d: Derivation): void {
+  const steady = readings.get(steadyTorque.key({ axle, hold }));
+  if (!steady || readingBase(steady) <= torqueNm) return;
+  d.finding({
+    id: `pack.steady.${axle}.${hold}`,
+    verdict: 'watch',
+    place: { sheet: 'pack', tab: 'wrench', axle, field: `breakaway-${hold}` },
+    station: 'packs',
+    figures: [packFigures.wrench(axle, hold)],
+    rule: 'what breaks away is above what slips on [common practice]',
+    facts: { hold: HOLD_WORDS[hold], breakaway: fact(torqueNm, 'torque'), steady: fact(readingBase(steady), 'torque') },
+    say: words.steady,
+  });
+}
+
+function slope(
+  plate: PlateSpec,
+  axle: AxleName,
+  state: PackState,
+  readings: Readings,
+  context: PackContext,
+  d: Derivation,
+): void {
   const reading = (moreMm: number): number => {
-    const side = (name: Side): PackSideState => packSideState(plate, axle, name, readings, moreMm);
-    return wrenchReading({ leftNm: side('left').breakawayNm, rightNm: side('right').breakawayNm }, 'other-wheel-held')
-      .torqueNm;
+    const { left, right, wheel } = packStateOf(plate, axle, readings, { ...context, moreMm });
+    return wrenchReading({ leftNm: left.breakawayNm, rightNm: right.breakawayNm }, 'other-wheel-held', wheel).torqueNm;
   };
   const id = packFigures.slope(axle);
   const label = `One thou (${formatUnit(SLOPE_MM, 'mm')} mm) more shim a side`;
@@ -125,22 +195,29 @@ function slope(plate: PlateSpec, axle: AxleName, state: PackState, readings: Rea
   });
 }
 
-/** What the wrench will read once the plates are bedded in. */
-function bedded(plate: PlateSpec, axle: AxleName, packs: { leftNm: number; rightNm: number }, d: Derivation): void {
-  const share = entryBase(plate.bedding) / 100;
+/** What the wrench will read once the plates are bedded in: drag stays, the packs' part goes down. */
+function bedded(plate: PlateSpec, axle: AxleName, state: PackState, d: Derivation): void {
+  const share = plate.frictionBedded ? 1 : entryBase(plate.bedding) / 100;
   const hold = plate.wanted?.hold ?? 'other-wheel-held';
-  const fresh = wrenchReading(packs, hold).torqueNm;
+  const at = (leftNm: number, rightNm: number): number =>
+    wrenchReading({ leftNm, rightNm }, hold, state.wheel).torqueNm;
+  const { left, right } = state;
+  const value = at(share * left.breakawayNm, share * right.breakawayNm);
   d.figure({
     id: packFigures.bedded(axle),
     label: 'Bedded in',
-    value: share * fresh,
+    value: Number.isFinite(value) ? value : null,
+    instead: 'locked',
     quantity: 'torque',
     explain: () =>
       explain({
         title: `Breakaway when the plates are bedded in: ${HOLD_WORDS[hold]}`,
-        formula: 'bedded in = fresh × share that is left',
+        formula: plate.frictionBedded
+          ? 'the coefficient is of plates that are bedded in: nothing goes down any more'
+          : 'packs bedded in = packs fresh × share that is left; drag stays as it is',
         inputs: [
-          { key: 'fresh', label: 'predicted fresh', value: fresh, quantity: 'torque' },
+          { key: 'left', label: 'left pack, fresh', value: left.breakawayNm, quantity: 'torque' },
+          { key: 'right', label: 'right pack, fresh', value: right.breakawayNm, quantity: 'torque' },
           { key: 'share', label: 'left after bedding in', value: 100 * share, quantity: 'percent' },
         ],
         sources: [
@@ -148,22 +225,27 @@ function bedded(plate: PlateSpec, axle: AxleName, packs: { leftNm: number; right
         ],
         result: { label: 'bedded in', quantity: 'torque' },
         note: 'Check it again after the run-in.',
-        compute: ({ fresh: nm = 0, share: percent = 0 }) => ({ value: (nm * percent) / 100 }),
+        compute: ({ left: l = 0, right: r = 0, share: percent = 0 }) => ({
+          value: at((l * percent) / 100, (r * percent) / 100),
+        }),
       }),
   });
 }
 
-/** Band of one pack that the wanted reading stands for, N·m. */
-export function wantedBandNm({ wanted: asked }: PlateSpec): readonly [number, number] | null {
+/** Band of one pack that the wanted reading stands for, N·m; null where nothing is wanted, or no pack can read so. */
+export function wantedBandNm({ wanted: asked }: PlateSpec, wheel: AtTheWheel): readonly [number, number] | null {
   if (!asked) return null;
-  const perPack = (torqueNm: number): number => perPackFromReading({ hold: asked.hold, torqueNm });
-  return [perPack(entryBase(asked.low)), perPack(entryBase(asked.high))];
+  const perPack = (torqueNm: number): number | null => perPackOf({ hold: asked.hold, torqueNm }, wheel);
+  const [low, high] = [perPack(entryBase(asked.low)), perPack(entryBase(asked.high))];
+  return low === null || high === null ? null : [low, high];
 }
 
-function wanted(plate: PlateSpec, axle: AxleName, packs: { leftNm: number; rightNm: number }, d: Derivation): void {
+function wanted(plate: PlateSpec, axle: AxleName, { left, right, wheel }: PackState, d: Derivation): void {
   const { wanted: asked } = plate;
   if (!asked) return;
-  const { torqueNm } = wrenchReading(packs, asked.hold);
+  const packs = { leftNm: left.breakawayNm, rightNm: right.breakawayNm };
+  const { torqueNm } = wrenchReading(packs, asked.hold, wheel);
+  if (!Number.isFinite(torqueNm)) return;
   const [low, high] = [entryBase(asked.low), entryBase(asked.high)];
   const fits = torqueNm >= low && torqueNm <= high;
   d.finding({
@@ -184,59 +266,110 @@ function wanted(plate: PlateSpec, axle: AxleName, packs: { leftNm: number; right
   });
 }
 
-/** The friction coefficient that the newest breakaway reading stands for; null without one, or with nothing clamped. */
+export type FrictionKind = 'static' | 'sliding';
+const KIND_WORDS: Readonly<Record<FrictionKind, string>> = {
+  static: 'Friction as measured, breaking away',
+  sliding: 'Friction as measured, slipping',
+};
+
+export interface MeasuredFriction {
+  readonly hold: Hold;
+  readonly reading: InForce;
+  readonly coefficient: number;
+  /** Drag of the axle is in the reading and nobody has read it: the coefficient is too high by an unknown amount. */
+  readonly dragged: boolean;
+}
+
+/**
+ * The friction coefficient that the newest reading stands for, breaking away or slipping; null without one, with nothing
+ * clamped, or where the reading can't be one of packs at all.
+ */
 export function measuredFriction(
   plate: PlateSpec,
   axle: AxleName,
   state: PackState,
   readings: Readings,
-): { readonly hold: Hold; readonly reading: InForce; readonly coefficient: number } | null {
+  kind: FrictionKind = 'static',
+): MeasuredFriction | null {
+  const subject = kind === 'static' ? breakaway : steadyTorque;
   const newest = HOLDS.flatMap((hold) => {
-    const reading = readings.get(breakaway.key({ axle, hold }));
+    const reading = readings.get(subject.key({ axle, hold }));
     return reading ? [{ hold, reading }] : [];
   }).sort((a, b) => b.reading.seq - a.reading.seq)[0];
   const pressed = [state.left, state.right];
   if (!newest || pressed.every(({ interfaces, clampN }) => interfaces * clampN === 0)) return null;
-  const perPack = perPackFromReading({ hold: newest.hold, torqueNm: readingBase(newest.reading) });
-  return { ...newest, coefficient: effectiveFriction(perPack, pressed, plateRadius(plate)) };
+  const perPack = perPackOf({ hold: newest.hold, torqueNm: readingBase(newest.reading) }, state.wheel);
+  if (perPack === null) return null;
+  return {
+    ...newest,
+    coefficient: effectiveFriction(perPack, pressed, plateRadius(plate)),
+    dragged: newest.hold === 'other-wheel-held' && !state.wheel.dragKnown,
+  };
 }
 
-function effective(plate: PlateSpec, axle: AxleName, state: PackState, readings: Readings, d: Derivation): void {
-  const measured = measuredFriction(plate, axle, state, readings);
+function effective(
+  plate: PlateSpec,
+  axle: AxleName,
+  state: PackState,
+  readings: Readings,
+  kind: FrictionKind,
+  d: Derivation,
+): void {
+  const measured = measuredFriction(plate, axle, state, readings, kind);
   if (!measured) return;
-  const { left, right } = state;
+  const { left, right, wheel } = state;
   const radius = plateRadius(plate);
   const torque = readingBase(measured.reading);
+  const { hold } = measured;
   d.figure({
-    id: packFigures.friction(axle),
-    label: 'Friction as measured',
+    id: packFigures.friction(axle, kind),
+    label: KIND_WORDS[kind],
     value: measured.coefficient,
     quantity: 'coefficient',
     decimals: 3,
     explain: () =>
       explain({
-        title: 'Friction coefficient from the measured breakaway',
-        formula: 'μ = 2 × torque of a pack ÷ (mean radius × (interfaces × clamp force, left + right))',
+        title: `Friction coefficient from the ${kind === 'static' ? 'measured breakaway' : 'steady reading'}`,
+        formula:
+          'T of a pack = M − R ÷ 2 with the other wheel held, M on the bench, by equilibrium in gear; μ = 2 × T of a pack ÷ (mean radius × (interfaces × clamp force, left + right))',
         inputs: [
-          { key: 'torque', label: `reading, ${HOLD_WORDS[measured.hold]}`, value: torque, quantity: 'torque' },
+          { key: 'torque', label: `M, reading, ${HOLD_WORDS[hold]}`, value: torque, quantity: 'torque' },
+          ...turningInput(hold, wheel),
           { key: 'radius', label: 'mean friction radius', value: radius, quantity: 'length' },
           { key: 'left', label: 'clamp force, left', value: left.clampN, quantity: 'force' },
           { key: 'right', label: 'clamp force, right', value: right.clampN, quantity: 'force' },
           { key: 'nLeft', label: 'interfaces, left', value: left.interfaces, quantity: 'count' },
           { key: 'nRight', label: 'interfaces, right', value: right.interfaces, quantity: 'count' },
         ],
-        sources: [{ kind: 'exact', text: 'inverse of T = μ·n·F·r, Shigley, axial clutches' }],
+        sources: [
+          {
+            kind: 'exact',
+            text: 'inverse of T = μ·n·F·r, Shigley, axial clutches; equilibrium and energy at the wheel',
+          },
+        ],
         result: { label: 'friction coefficient', quantity: 'coefficient' },
-        compute: ({ torque: nm = 0, radius: mm = 0, left: fl = 0, right: fr = 0, nLeft = 0, nRight = 0 }) => ({
-          value: effectiveFriction(
-            perPackFromReading({ hold: measured.hold, torqueNm: nm }),
-            [
-              { interfaces: nLeft, clampN: fl },
-              { interfaces: nRight, clampN: fr },
-            ],
-            mm,
-          ),
-        }),
+        ...(measured.dragged
+          ? {
+              note: 'The drag of the axle is still in it, so it is too high: read the turning torque with both wheels free.',
+            }
+          : {}),
+        compute: (v) => {
+          const perPack = perPackFromReading(
+            { hold, torqueNm: v['torque'] ?? 0 },
+            { ...wheel, turningNm: v['turning'] ?? 0, slope: v['slope'] ?? 0 },
+          );
+          return {
+            value: effectiveFriction(
+              perPack,
+              [
+                { interfaces: v['nLeft'] ?? 0, clampN: v['left'] ?? 0 },
+                { interfaces: v['nRight'] ?? 0, clampN: v['right'] ?? 0 },
+              ],
+              v['radius'] ?? 0,
+            ),
+            steps: [{ label: 'torque of one pack', value: perPack, quantity: 'torque' }],
+          };
+        },
       }),
   });
 }

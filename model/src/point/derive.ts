@@ -1,10 +1,12 @@
 import { engineTorque, entryBase, explain, roadSpeed } from '@hot-spline/core';
+import type { AxleName } from '../document/names';
 import type { Build } from '../document/schema';
 import type { Derivation } from '../engine/derivation';
 import { EXACT } from '../engine/figure';
 import { fact } from '../engine/finding';
-import { explainSpeed, gearingAt, speedFan, type AxleGearingState } from '../gearing/axle-gearing';
+import { drivenAxles, explainSpeed, gearingAt, speedFan, type AxleGearingState } from '../gearing/axle-gearing';
 import { torqueCurve } from '../road/torque-curve';
+import { axleShare } from '../road/vehicle';
 import { pointFigures } from './ids';
 import type { OperatingPoint } from './schema';
 import * as words from './words';
@@ -14,14 +16,16 @@ export const CLUTCH_MARGIN_GUARD = 1.2;
 
 /**
  * Torque and speed along the driveline at the operating point, full load.
- * @returns the torque into the unit of the followed axle, N·m
+ * @returns the torque into the unit of each driven axle, N·m
  */
 export function derivePoint(
   build: Build,
-  own: AxleGearingState | undefined,
+  main: AxleName,
+  axles: Partial<Record<AxleName, AxleGearingState>>,
   { gear: wanted, range: inRange, rpm }: OperatingPoint,
   all: Derivation,
-): number {
+): Partial<Record<AxleName, number>> {
+  const own = axles[main];
   // The gears of the build may be fewer than when the device looked last.
   const gear = wanted < build.gearbox.gears.length ? wanted : build.gearbox.gears.length - 1;
   const range = inRange < (build.transfer?.ranges.length ?? 1) ? inRange : 0;
@@ -45,7 +49,7 @@ export function derivePoint(
   });
   findPoint(build, rpm, all);
   findCoupling(build, d.using(['coupling']));
-  if (!own) return 0;
+  if (!own) return {};
   speedsAtLimit(build, own, range, all);
   const gearing = gearingAt(build, own, gear, range);
   const rangeValue = gearing.rangeRatio ?? 1;
@@ -84,7 +88,15 @@ export function derivePoint(
             { key: 'engine', label: 'engine torque', value: engineNm, quantity: 'torque' },
             ...factors.map((factor) => ({ ...factor, quantity: 'ratio' as const })),
           ],
-          sources: [{ kind: 'exact', text: 'no losses counted; all of it taken at this axle' }],
+          sources: [
+            {
+              kind: 'exact',
+              text:
+                build.driven === 'both'
+                  ? 'no losses counted; two driven axles share it as their tyres can take it at standing loads'
+                  : 'no losses counted; all of it taken at this axle',
+            },
+          ],
           result: { label, quantity: 'torque' },
           compute: (v) => ({ value: Object.values(v).reduce((a, b) => a * b, 1) }),
         }),
@@ -95,11 +107,39 @@ export function derivePoint(
   const rangeFactor = { key: 'range', label: 'range', value: rangeValue };
   torque(pointFigures.gearbox(), 'Gearbox output torque', [gearFactor]);
   torque(pointFigures.prop(), 'Prop shaft torque', [gearFactor, rangeFactor]);
-  return torque(pointFigures.input(), 'Torque into the unit', [
+  const shares = axleShares(build, axles);
+  const share = shares[main] ?? 1;
+  const inputNm = torque(pointFigures.input(), 'Torque into the unit', [
     gearFactor,
     rangeFactor,
+    ...(share < 1 ? [{ key: 'share', label: 'share of this axle, by what both can take', value: share }] : []),
     { key: 'final', label: 'final drive', value: own.finalRatio },
   ]);
+  const propNm = inputNm / (share * own.finalRatio);
+  return Object.fromEntries(
+    drivenAxles(build).flatMap((name) => {
+      const axle = axles[name];
+      return axle ? [[name, propNm * (shares[name] ?? 1) * axle.finalRatio]] : [];
+    }),
+  );
+}
+
+/**
+ * Share of the torque behind the transfer case that each driven axle takes: in proportion to what its tyres can put down, at
+ * the prop shaft: μ·N·r ÷ (final drive × hub), standing loads. Grip, not the engine, sets what arrives [exact, equilibrium with
+ * both axles tied together]; not counted: a centre differential with a split of its own.
+ */
+export function axleShares(
+  build: Build,
+  axles: Partial<Record<AxleName, AxleGearingState>>,
+): Partial<Record<AxleName, number>> {
+  const takes = drivenAxles(build).flatMap((name) => {
+    const axle = axles[name];
+    if (!axle) return [];
+    return [{ name, can: (axleShare(build, name) * axle.circumferenceMm) / (axle.finalRatio * axle.hubRatio) }];
+  });
+  const all = takes.reduce((sum, { can }) => sum + can, 0);
+  return Object.fromEntries(takes.map(({ name, can }) => [name, can / all]));
 }
 
 function speedsAtLimit(build: Build, own: AxleGearingState, range: number, all: Derivation): void {

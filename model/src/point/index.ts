@@ -13,6 +13,6 @@ export const point = defineCapability({
   place: { sheet: 'engine', field: 'torque-curve' },
   station: 'engine',
   inputs: ({ build, main, point: at }) => ({ build, main, at }),
-  /** Torque into the unit of the followed axle, N·m. */
-  derive: ({ build, main, at }, d, given) => derivePoint(build, given.of(gearing)?.[main], at, d),
+  /** Torque into the unit of each driven axle, N·m. */
+  derive: ({ build, main, at }, d, given) => derivePoint(build, main, given.of(gearing) ?? {}, at, d),
 });

@@ -19,7 +19,7 @@ const heatSchema = z.strictObject({
   /** 1 for first. */
   gear: number({ min: 1, max: 20, integer: true }),
   speedKmh: number(LIMITS.speedKmh),
-  gradePercent: number({ min: -100, max: 200 }),
+  gradePercent: number({ min: 0, max: 200 }),
   /** Of `road.run`; not used here. */
   distanceM: distanceM.optional(),
 });

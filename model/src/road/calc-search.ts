@@ -50,7 +50,7 @@ const searchSchema = z.strictObject({
     })
     .prefault({}),
   /** Bounds the work: looks at so many thousand branches at the most, then says how far its bound is. */
-  mostThousandBranches: number({ min: 1, max: 1000, integer: true }).default(20),
+  mostThousandBranches: number({ min: 1, max: 1000, integer: true }).default(60),
 });
 const searchOutput = z.object({
   best: z.array(z.object({ final: finalSchema, pairs: z.array(pairSchema), timeS: out })),

@@ -21,6 +21,10 @@ export const roadSchema = z.strictObject({
   inertiaFactor: entrySchema('coefficient', VEHICLE_LIMITS.inertiaFactor).nullable(),
   grade: percent(-50, 100),
   wheelSlip: percent(0, 50),
+  /** Height at which drag pulls; null: that of the centre of gravity. */
+  dragHeight: entrySchema('length', VEHICLE_LIMITS.dragHeightMm).nullable(),
+  /** Torque that the engine drags with on overrun, as a share of its torque under power. */
+  overrun: percent(0, 100),
 });
 
 export const shelfPairSchema = z.strictObject({

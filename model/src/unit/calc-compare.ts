@@ -1,4 +1,12 @@
-import { LIMITS, compareUnit, explain, type CompareSituation, type CompareUnit } from '@hot-spline/core';
+import {
+  LIMITS,
+  PRELOAD_ACTS,
+  compareUnit,
+  explain,
+  preloadThat,
+  type CompareSituation,
+  type CompareUnit,
+} from '@hot-spline/core';
 import '../zod';
 import * as z from 'zod';
 import { number, out, plain } from '../engine/calc-keys';
@@ -11,14 +19,22 @@ const gear = z.strictObject({
   pressureAngleDeg: number({ above: 0, max: 90 }),
   coneAngleDeg: number({ above: 0, max: 90 }),
 });
+const acts = z.enum(PRELOAD_ACTS);
 const bias = number({ min: 1, max: 100 });
 
 const unitSchema = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('open') }),
-  z.strictObject({ type: z.literal('plate'), preloadNm: torque, driveSlope: slope, overrunSlope: slope }),
+  z.strictObject({
+    type: z.literal('plate'),
+    preloadNm: torque,
+    preloadActs: acts.default('series'),
+    driveSlope: slope,
+    overrunSlope: slope,
+  }),
   z.strictObject({
     type: z.literal('side-gear-thrust'),
     preloadN: number(LIMITS.forceN),
+    preloadActs: acts.default('parallel'),
     frictionCoefficient: number(LIMITS.frictionCoefficient),
     interfacesPerPack: number(LIMITS.interfaces),
     meanRadiusMm: number(LIMITS.radiusMm),
@@ -62,9 +78,16 @@ const inputSchema = z.strictObject({
   }),
 });
 
+/** A plate unit says one preload and how it acts. */
+function asked(unit: z.output<typeof unitSchema>): CompareUnit {
+  if (unit.type !== 'plate') return unit;
+  const { preloadNm, preloadActs, ...rest } = unit;
+  return { ...rest, preload: preloadThat(preloadActs, preloadNm) };
+}
+
 function compareAll({ units, situation }: z.output<typeof inputSchema>) {
   const at = plain<CompareSituation>(situation);
-  return units.map((unit) => compareUnit(unit as CompareUnit, at));
+  return units.map((unit) => compareUnit(asked(unit), at));
 }
 
 /** Every type of unit in one situation. */

@@ -1,4 +1,4 @@
-import { LIMITS, unitLock } from '@hot-spline/core';
+import { LIMITS, PRELOAD_ACTS, RAMP_FRICTION, preloadThat, unitLock } from '@hot-spline/core';
 import { number, out } from '../engine/calc-keys';
 import { defineCalculation } from '../engine/calculations';
 import '../zod';
@@ -12,7 +12,9 @@ const plateOf = (input: z.output<typeof lockInput>) => ({
   meanRadiusMm: input.meanRadiusMm,
   pinRadiusMm: input.pinRadiusMm,
   ramp: input.ramp,
+  rampFriction: input.rampFriction,
 });
+const preloadOf = ({ preloadActs, preloadNm }: z.output<typeof lockInput>) => preloadThat(preloadActs, preloadNm);
 
 const lockInput = z.strictObject({
   frictionCoefficient: number(LIMITS.frictionCoefficient),
@@ -21,6 +23,9 @@ const lockInput = z.strictObject({
   pinRadiusMm: number(LIMITS.radiusMm),
   ramp: z.strictObject({ angleDeg: z.number().min(0).max(90), from: z.enum(['rotation-plane', 'axis']) }),
   preloadNm: number(LIMITS.torqueNm).default(0),
+  /** Whether the clamp passes through the spring or the spring pushes along with the ramps. */
+  preloadActs: z.enum(PRELOAD_ACTS).default('series'),
+  rampFriction: number(RAMP_FRICTION).default(0),
   inputNm: number(LIMITS.torqueNm),
 });
 
@@ -43,10 +48,11 @@ export const unitCalculations = [
       pinRadiusMm: 30,
       ramp: { angleDeg: 60, from: 'rotation-plane' as const },
       preloadNm: 60,
+      preloadActs: 'series' as const,
       inputNm: 400,
     },
-    run: (input) => unitLock(plateOf(input), input.preloadNm, input.inputNm),
-    explain: (input) => explainUnitLock('Locking torque', plateOf(input), input.preloadNm, input.inputNm),
+    run: (input) => unitLock(plateOf(input), preloadOf(input), input.inputNm),
+    explain: (input) => explainUnitLock('Locking torque', plateOf(input), preloadOf(input), input.inputNm),
   }),
 
   unitCompare,

@@ -2,42 +2,63 @@ import { SITUATIONS, compareUnit, situationOf, type CompareUnit } from '@hot-spl
 import { USES, type Use } from '../document/names';
 import { deriveBuild } from '../derive';
 import { demoFiles, driftBuild } from '../testing/builds';
-import { USE_WEIGHTS, comparedGround, comparedSettings, comparedUnits, rankUnits } from './compare';
+import { CRITERIA } from '../identity/schema';
+import { comparedGround, comparedSettings, comparedUnits } from './compare';
+import { CRITERION_WORDS, USE_WEIGHTS, rankUnits, type CriterionWeights, type UnitRank } from './rank';
 
-/** Gentle enough that not every unit spins both wheels. */
-const SETTINGS = { ...comparedSettings(600), splitShare: 0.25 };
+/** About what the tyres of this axle hold. */
+const SETTINGS = comparedSettings(2000);
 const GROUND = { axleLoadN: 7000, grip: 1, tyreRadiusMm: 310, trackMm: 1500, cgHeightMm: 500 };
 
+const WHEEL = (GROUND.axleLoadN / 2) * GROUND.grip * 0.31;
+
 /** Ranks of the ordinary units, by their labels. */
-function ranks(use: Use) {
+function ranks(use: Use, weighs?: CriterionWeights) {
   const units = comparedUnits(driftBuild().build, 'rear', null);
   const rows = units.map(({ unit }) =>
     SITUATIONS.map((name) => compareUnit(unit, situationOf(name, GROUND, SETTINGS))),
   );
-  const all = rankUnits(use, rows);
-  return new Map(units.map(({ label }, i) => [label, all[i] as (typeof all)[number]]));
+  const all = rankUnits(use, units, rows, { inputNm: SETTINGS.inputNm, wheelNm: WHEEL }, weighs);
+  return new Map(units.map(({ label }, i) => [label, all[i] as UnitRank]));
 }
 const score = (use: Use, label: string): number => ranks(use).get(label)?.score ?? Number.NaN;
 
 describe('units ranked for a use', () => {
-  it('every use weighs situations that are there, to one in all', () => {
+  it('every use weighs what is there, a hundred in all, and says how each is measured', () => {
     for (const use of USES) {
-      const { thrust, push } = USE_WEIGHTS[use];
-      expect(Object.values(thrust).reduce((a, b) => a + b, 0))
-        .withContext(use)
-        .toBeCloseTo(1, 12);
-      expect(Object.keys(thrust).every((name) => SITUATIONS.some((one) => one === name))).toBeTrue();
-      expect(push).toBeGreaterThanOrEqual(0);
+      const all = CRITERIA.reduce((sum, key) => sum + USE_WEIGHTS[use][key], 0);
+      expect(all).withContext(use).toBe(100);
     }
+    expect(Object.keys(CRITERION_WORDS).sort()).toEqual([...CRITERIA].sort());
   });
 
-  it('scores lie between 0 and 100, and the best of a use without push has 100 where it gives the most everywhere', () => {
+  it('a score is the weighted mean of the parts that are shown, each 0 to 100', () => {
     for (const use of USES)
-      for (const [label, { score: of }] of ranks(use)) {
-        expect(of).withContext(`${use} ${label}`).toBeGreaterThanOrEqual(0);
-        expect(of).toBeLessThanOrEqual(100 + 1e-9);
+      for (const [label, { score: of, parts }] of ranks(use)) {
+        const mean = CRITERIA.reduce((sum, key) => sum + USE_WEIGHTS[use][key] * parts[key], 0) / 100;
+        expect(of).withContext(`${use} ${label}`).toBeCloseTo(mean, 9);
+        for (const key of CRITERIA) {
+          expect(parts[key]).withContext(`${label} ${key}`).toBeGreaterThanOrEqual(0);
+          expect(parts[key]).toBeLessThanOrEqual(100 + 1e-9);
+        }
       }
-    expect(score('drag', 'Spool')).toBeCloseTo(100, 9);
+  });
+
+  it('a moment that turns in is no push: only what pushes wide is held against a unit', () => {
+    const units = comparedUnits(driftBuild().build, 'rear', null).slice(0, 2);
+    const rows = units.map(({ unit }) =>
+      SITUATIONS.map((name) => compareUnit(unit, situationOf(name, GROUND, SETTINGS))),
+    );
+    const exit = SITUATIONS.indexOf('corner-exit');
+    const turned = (yawNm: number): number => {
+      const moved = rows.map((row, i) => row.map((one, k) => (i === 0 && k === exit ? { ...one, yawNm } : one)));
+      return (
+        rankUnits('street', units, moved, { inputNm: SETTINGS.inputNm, wheelNm: WHEEL })[0]?.parts['power-steer'] ?? -1
+      );
+    };
+    expect(turned(400)).toBe(100);
+    expect(turned(0)).toBe(100);
+    expect(turned(-400)).toBeLessThan(100);
   });
 
   it('agrees with what each type is for (common practice, docs/unit.md)', () => {
@@ -45,17 +66,30 @@ describe('units ranked for a use', () => {
     for (const label of ['Selectable locker, on', 'Automatic locker', 'Spool'])
       for (const other of ['Open', 'Helical', 'Cone', 'Friction insert'])
         expect(score('rock', label)).withContext(`${label} against ${other}`).toBeGreaterThan(score('rock', other));
+    const first = (use: Use): string => [...ranks(use)].sort((a, b) => b[1].score - a[1].score)[0]?.[0] ?? '';
+    expect(first('drag')).toBe('Spool');
     expect(score('drag', 'Spool')).toBeGreaterThan(score('drag', 'Open'));
     expect(score('raid', 'Helical with preload')).toBeGreaterThan(score('raid', 'Helical'));
-    // street: no difference of wheel speed at all pushes wide, and that counts there
+    // street: fit and forget before cheap and mild; no difference of wheel speed at all comes last
+    expect(score('street', 'Helical')).toBeGreaterThan(score('street', 'Open'));
+    expect(first('street')).not.toBe('Open');
     expect(score('street', 'Helical')).toBeGreaterThan(score('street', 'Spool'));
   });
 
-  it('names what it is strong and weak in, of what counts', () => {
-    const helical = ranks('rock').get('Helical');
-    expect(helical?.weak).toContain('wheel-in-air'); // gets nothing there without preload
-    expect(ranks('rock').get('Spool')?.strong).toEqual(jasmine.arrayContaining(['wheel-in-air', 'crossed-axle']));
-    expect(ranks('drag').get('Spool')?.strong).toEqual(['split-grip']);
+  it('ties only what really ties', () => {
+    for (const use of USES) {
+      const scores = [...ranks(use).values()].map(({ score: of }) => of.toFixed(4));
+      expect(new Set(scores).size).withContext(use).toBe(scores.length);
+    }
+  });
+
+  it('weights of the shop change the order, and none at all rank nothing', () => {
+    const only = (key: (typeof CRITERIA)[number]): CriterionWeights =>
+      Object.fromEntries(CRITERIA.map((one) => [one, one === key ? 7 : 0])) as Record<typeof key, number>;
+    const cheap = [...ranks('rock', only('price'))].sort((a, b) => b[1].score - a[1].score);
+    expect(cheap[0]?.[0]).toBe('Open');
+    const none = Object.fromEntries(CRITERIA.map((one) => [one, 0])) as CriterionWeights;
+    for (const { score: of } of ranks('rock', none).values()) expect(of).toBe(0);
   });
 
   it('in a drift transition no unit gives more than both tyres hold, and a locked one gives just that', () => {
@@ -81,7 +115,7 @@ describe('units ranked for a use', () => {
         const rows = units.map(({ unit }) =>
           SITUATIONS.map((name) => compareUnit(unit, situationOf(name, ground, settings))),
         );
-        const all = rankUnits(build.use, rows);
+        const all = rankUnits(build.use, units, rows, { inputNm: settings.inputNm, wheelNm: 1000 });
         expect(all.length).withContext(file).toBe(units.length);
         expect(all.every(({ score: of }) => Number.isFinite(of))).toBeTrue();
         expect(units.filter(({ own: mine }) => mine).length).toBe(1);

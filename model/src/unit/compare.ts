@@ -1,22 +1,20 @@
 import {
   GRAVITY,
-  SITUATIONS,
   entryBase,
   entryOf,
   type AxleGround,
-  type CompareResult,
   type CompareUnit,
-  type SituationName,
   type SituationSettings,
 } from '@hot-spline/core';
-import type { AxleName, Use } from '../document/names';
+import type { AxleName } from '../document/names';
 import type { Build } from '../document/schema';
-import type { Unit } from './schema';
+import { bevelGear, type Unit } from './schema';
 import { ORDINARY, openUnit, unitAs } from '../document/new-build';
-import type { AxleGearingState } from '../gearing/axle-gearing';
+import { gearRatios, type AxleGearingState } from '../gearing/axle-gearing';
+import { torqueCurve } from '../road/torque-curve';
 import type { PackState } from '../pack/state';
 import { axleShare } from '../road/vehicle';
-import { bevelGear, unitHolds } from './derive';
+import { unitHolds } from './derive';
 import { UNIT_TYPE_WORDS } from './types';
 
 export interface ComparedUnit {
@@ -45,6 +43,8 @@ const OTHERS: readonly ComparedUnit[] = [
     unit: {
       type: 'side-gear-thrust',
       preloadN: 1500,
+      // An ordinary one has its springs between the gears.
+      preloadActs: 'parallel',
       frictionCoefficient: 0.1,
       interfacesPerPack: 6,
       meanRadiusMm: 45,
@@ -84,65 +84,18 @@ export function comparedGround(build: Build, axle: AxleName, own: AxleGearingSta
 }
 
 /**
- * What each use asks of a unit: shares of the thrust in each situation, and how much a push off the line on power counts
- * against it. Ours, after what each type is for in common practice; no published source.
+ * The most torque that arrives at an axle, N·m: the engine's in first gear and high range with this axle's share, or what its
+ * tyres hold standing, whichever is less. Where nothing ever slips, every unit is as good as another.
  */
-export const USE_WEIGHTS: Readonly<
-  Record<Use, { readonly thrust: Readonly<Partial<Record<SituationName, number>>>; readonly push: number }>
-> = {
-  street: { thrust: { 'split-grip': 0.6, 'corner-exit': 0.4 }, push: 0.5 },
-  drag: { thrust: { 'split-grip': 1 }, push: 0 },
-  circuit: { thrust: { 'corner-exit': 0.7, 'split-grip': 0.3 }, push: 0.25 },
-  'hill-climb': { thrust: { 'corner-exit': 0.7, 'split-grip': 0.3 }, push: 0.2 },
-  drift: { thrust: { 'drift-transition': 0.7, 'corner-exit': 0.2, 'split-grip': 0.1 }, push: 0 },
-  oval: { thrust: { 'corner-exit': 0.8, 'split-grip': 0.2 }, push: 0.1 },
-  rock: { thrust: { 'crossed-axle': 0.5, 'wheel-in-air': 0.4, 'split-grip': 0.1 }, push: 0 },
-  raid: {
-    thrust: {
-      'wheel-in-air': 0.3,
-      'crossed-axle': 0.25,
-      'split-grip': 0.2,
-      'corner-exit': 0.15,
-      'wheel-in-air-braked': 0.1,
-    },
-    push: 0.15,
-  },
-};
-
-export interface UnitRank {
-  /** 0 to 100: what it gives of the best in each situation that counts, less its push. */
-  readonly score: number;
-  /** Situations that count in which it gives nearly all, or less than half, of the best. */
-  readonly strong: readonly SituationName[];
-  readonly weak: readonly SituationName[];
+export function mostArriving(build: Build, axle: AxleName, own: AxleGearingState, share: number): number {
+  const most = Math.max(...torqueCurve(build).map(({ torqueNm }) => torqueNm));
+  const first = gearRatios(build)[0] ?? 1;
+  const ground = comparedGround(build, axle, own);
+  const tyres = (ground.axleLoadN * ground.grip * ground.tyreRadiusMm) / 1000 / own.hubRatio;
+  return Math.min(most * first * own.finalRatio * share, tyres);
 }
 
-/**
- * How well each unit serves a use.
- * @param results for each unit, its results in the order of `SITUATIONS`
- */
-export function rankUnits(use: Use, results: readonly (readonly CompareResult[])[]): UnitRank[] {
-  const { thrust: weights, push } = USE_WEIGHTS[use];
-  const counted = SITUATIONS.flatMap((name, i) => {
-    const weight = weights[name] ?? 0;
-    const best = Math.max(...results.map((row) => Math.abs(row[i]?.thrustN ?? 0)));
-    return weight > 0 && best > 0 ? [{ name, i, weight, best }] : [];
-  });
-  const exit = SITUATIONS.indexOf('corner-exit');
-  const worst = Math.max(1e-9, ...results.map((row) => Math.abs(row[exit]?.yawNm ?? 0)));
-  const all = counted.reduce((sum, { weight }) => sum + weight, 0) || 1;
-  return results.map((row) => {
-    const share = ({ i, best }: { i: number; best: number }): number => Math.abs(row[i]?.thrustN ?? 0) / best;
-    const gives = counted.reduce((sum, one) => sum + one.weight * share(one), 0) / all;
-    const pushes = (push * Math.abs(row[exit]?.yawNm ?? 0)) / worst;
-    return {
-      score: 100 * Math.max(0, gives - pushes),
-      strong: counted.filter((one) => share(one) > 0.97).map(({ name }) => name),
-      weak: counted.filter((one) => share(one) < 0.5).map(({ name }) => name),
-    };
-  });
-}
-
-export function comparedSettings(inputNm: number): SituationSettings {
-  return { inputNm, overrunNm: 0.2 * inputNm, splitShare: 0.3, lateralG: 0.6, brakeNm: 150 };
+/** @param overrunShare torque that the engine drags with, as a share of that under power */
+export function comparedSettings(inputNm: number, overrunShare = 0.2): SituationSettings {
+  return { inputNm, overrunNm: overrunShare * inputNm, splitShare: 0.3, lateralG: 0.6, brakeNm: 150 };
 }

@@ -6,87 +6,53 @@ import {
   lockAtInput,
   lockLaw,
   rampFromRotationPlane,
-  rampLockCoefficient,
-  sideGearThrust,
   solidRampAngle,
   wheelTorques,
-  type BevelGear,
   type CompareUnit,
-  type PlateUnit,
-  type Ramp,
+  type Preload,
   type UnitLock,
 } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import { SIDES, type AxleName } from '../document/names';
 import type { PlateSpec } from '../pack/schema';
-import type { Unit } from './schema';
+import { bevelGear, type Unit } from './schema';
 import type { Derivation } from '../engine/derivation';
 import { fact } from '../engine/finding';
 import { unitFigures } from './ids';
 import * as words from './words';
-import { plateRadius } from '../pack/state';
+import { lockSlope, packTorquePerNewton, plateUnit, type Flank } from '../pack/ramps';
+import { plateRadius, slidingFriction } from '../pack/state';
 import type { PackState } from '../pack/state';
 import { explainHolds, explainThrustLock, explainUnitLock } from './explain';
 import { UNIT_TYPE_WORDS } from './types';
-
-export type Flank = 'drive' | 'overrun';
 
 export interface UnitState {
   readonly type: Unit['type'];
   readonly holds: CompareUnit;
   /** It holds whatever comes in. */
   readonly locked: boolean;
-  /** Locking torque of both packs at no input, N·m. */
+  /** Locking torque of both packs at no input, N·m, by how their springs act. */
+  readonly preload: Preload;
+  /** The same in all: the stronger of the two. */
   readonly preloadNm: number;
   /** Locking torque per input torque. */
   readonly coefficient: Readonly<Record<Flank, number>>;
   lock(flank: Flank, inputNm: number): UnitLock;
 }
 
-const NO_RAMP: Ramp = { angleDeg: 90, from: 'rotation-plane' };
-
-/** The ramp that works on a flank: the drive ramp both ways for a two-way unit, none on overrun for a one-way one. */
-export function rampOn(plate: PlateSpec, flank: Flank): Ramp {
-  const from = plate.rampFrom;
-  if (flank === 'drive' || plate.action === 'two-way') return { angleDeg: entryBase(plate.driveRamp), from };
-  if (plate.action === 'one-way') return NO_RAMP;
-  return { angleDeg: entryBase(plate.overrunRamp), from };
-}
-
-/** What the core needs of a plate unit on one flank. */
-export function plateUnit(plate: PlateSpec, packs: PackState, flank: Flank): PlateUnit {
-  return {
-    frictionCoefficient: entryBase(plate.frictionCoefficient),
-    interfacesPerPack: (packs.left.interfaces + packs.right.interfaces) / 2,
-    meanRadiusMm: plateRadius(plate),
-    pinRadiusMm: entryBase(plate.pinRadius),
-    ramp: rampOn(plate, flank),
-  };
-}
-
-/** Its side gears, as the core reads them. */
-export function bevelGear(gear: NonNullable<Unit['sideGear']>): BevelGear {
-  return {
-    meanRadiusMm: entryBase(gear.meanRadius),
-    pressureAngleDeg: entryBase(gear.pressureAngle),
-    coneAngleDeg: entryBase(gear.coneAngle),
-  };
-}
-
-/** Friction torque of one pack per N of clamp, N·m. */
-export function packTorquePerNewton(plate: PlateSpec, packs: PackState): number {
-  const interfaces = (packs.left.interfaces + packs.right.interfaces) / 2;
-  return (entryBase(plate.frictionCoefficient) * interfaces * plateRadius(plate)) / 1000;
+/** Locking torque of both packs at no input while they slip, by how their springs act. */
+export function preloadOf(plate: PlateSpec, packs: PackState): Preload {
+  const perNewton = (slidingFriction(plate) * plateRadius(plate)) / 1000;
+  const both = (of: 'seriesN' | 'parallelN'): number =>
+    perNewton * SIDES.reduce((sum, side) => sum + packs[side].interfaces * packs[side].rest[of], 0);
+  return { seriesNm: both('seriesN'), parallelNm: both('parallelN') };
 }
 
 function plateHolds({ type, plate, sideGear }: Unit, packs: PackState | null): CompareUnit {
   if (!plate || !packs) return { type: 'open' };
-  const preloadNm = packs.left.breakawayNm + packs.right.breakawayNm;
-  if (type === 'side-gear-thrust' && sideGear) {
-    const slope = 2 * packTorquePerNewton(plate, packs) * sideGearThrust(bevelGear(sideGear));
-    return { type: 'plate', preloadNm, driveSlope: slope, overrunSlope: slope };
-  }
-  const slope = (flank: Flank): number => rampLockCoefficient(plateUnit(plate, packs, flank));
-  return { type: 'plate', preloadNm, driveSlope: slope('drive'), overrunSlope: slope('overrun') };
+  const preload = preloadOf(plate, packs);
+  const thrust = type === 'side-gear-thrust' && sideGear ? bevelGear(sideGear) : 'ramps';
+  const slope = (flank: Flank): number => lockSlope(plate, packs, flank, thrust);
+  return { type: 'plate', preload, driveSlope: slope('drive'), overrunSlope: slope('overrun') };
 }
 
 /**
@@ -139,7 +105,8 @@ export function unitState(unit: Unit, packs: PackState | null): UnitState {
     type: unit.type,
     holds,
     locked,
-    preloadNm: locked ? 0 : laws.drive.baseNm,
+    preload: locked ? { seriesNm: 0, parallelNm: 0 } : { seriesNm: laws.drive.seriesNm, parallelNm: laws.drive.baseNm },
+    preloadNm: locked ? 0 : Math.max(laws.drive.seriesNm, laws.drive.baseNm),
     coefficient: { drive: locked ? 1 : laws.drive.slope, overrun: locked ? 1 : laws.overrun.slope },
     lock: (flank, inputNm) =>
       locked
@@ -161,16 +128,20 @@ export function lockCurve(unit: UnitState, mostNm: number, steps = 40): LockPoin
   });
 }
 
-/** Figures and findings of the unit of one axle at the input torque of the operating point. */
+/**
+ * Figures and findings of the unit of one axle at the input torque of the operating point; overrun is judged at the torque
+ * that the engine drags with.
+ */
 export function deriveUnit(
   unit: Unit,
   axle: AxleName,
   packs: PackState | null,
-  inputNm: number,
+  torques: Readonly<Record<Flank, number>>,
   d: Derivation,
 ): UnitState {
   const state = unitState(unit, packs);
   for (const flank of ['drive', 'overrun'] as const) {
+    const inputNm = torques[flank];
     const lock = state.lock(flank, inputNm);
     const on = flank === 'drive' ? 'under power' : 'on overrun';
     d.figure({
@@ -193,7 +164,12 @@ export function deriveUnit(
           formula: 'bias = (1 + S) ÷ (1 − S), S = locking torque ÷ input torque',
           inputs: [
             { key: 'lock', label: 'locking torque', value: lock.lockNm, quantity: 'torque' },
-            { key: 'input', label: 'input torque', value: inputNm, quantity: 'torque' },
+            {
+              key: 'input',
+              label: flank === 'drive' ? 'input torque' : 'torque that the engine drags with',
+              value: inputNm,
+              quantity: 'torque',
+            },
           ],
           sources: [{ kind: 'exact', text: 'definition' }],
           result: {
@@ -218,10 +194,10 @@ export function deriveUnit(
 function explainLock(unit: Unit, state: UnitState, packs: PackState | null, flank: Flank, inputNm: number) {
   const title = `Locking torque ${flank === 'drive' ? 'under power' : 'on overrun'}`;
   if (packs && unit.plate && unit.type === 'plate')
-    return explainUnitLock(title, plateUnit(unit.plate, packs, flank), state.preloadNm, inputNm);
+    return explainUnitLock(title, plateUnit(unit.plate, packs, flank), state.preload, inputNm);
   if (packs && unit.plate && unit.type === 'side-gear-thrust' && unit.sideGear) {
     const perNewton = packTorquePerNewton(unit.plate, packs);
-    return explainThrustLock(title, perNewton, bevelGear(unit.sideGear), state.preloadNm, inputNm);
+    return explainThrustLock(title, perNewton, bevelGear(unit.sideGear), state.preload, inputNm);
   }
   return explainHolds(title, state.holds, inputNm);
 }

@@ -9,18 +9,30 @@ import {
   type BevelGear,
   type CompareUnit,
   type PlateUnit,
+  type Preload,
   type Ramp,
   type Working,
   type WorkingInput,
 } from '@hot-spline/core';
 
+const preloadInputs = ({ seriesNm, parallelNm }: Preload): WorkingInput[] => [
+  ...(seriesNm > 0 || parallelNm === 0
+    ? [{ key: 'series', label: 'springs in series, both packs', value: seriesNm, quantity: 'torque' as const }]
+    : []),
+  ...(parallelNm > 0
+    ? [{ key: 'parallel', label: 'springs in parallel, both packs', value: parallelNm, quantity: 'torque' as const }]
+    : []),
+];
+
 /** Working of the locking torque of a plate unit on one flank of its ramps. */
-export function explainUnitLock(title: string, unit: PlateUnit, preloadNm: number, inputNm: number): Working {
+export function explainUnitLock(title: string, unit: PlateUnit, preload: Preload, inputNm: number): Working {
+  const { rampFriction = 0 } = unit;
   return explain({
     title,
-    formula: 'T lock = preload + k × input torque, k = μ × n × r_m ÷ (r_p × tan α), α from the plane of rotation',
+    formula:
+      'T lock = the larger of springs in series, and springs in parallel + k × input torque; k = μ × n × r_m ÷ (r_p × tan(α + ρ)), α from the plane of rotation, tan ρ the friction on the ramp',
     inputs: [
-      { key: 'preload', label: 'preload, both packs', value: preloadNm, quantity: 'torque' },
+      ...preloadInputs(preload),
       { key: 'input', label: 'input torque', value: inputNm, quantity: 'torque' },
       { key: 'mu', label: 'friction coefficient', value: unit.frictionCoefficient, quantity: 'coefficient' },
       { key: 'n', label: 'interfaces a pack', value: unit.interfacesPerPack, quantity: 'count' },
@@ -32,21 +44,26 @@ export function explainUnitLock(title: string, unit: PlateUnit, preloadNm: numbe
         value: rampFromRotationPlane(unit.ramp),
         quantity: 'angle',
       },
+      { key: 'rho', label: 'friction on the ramp', value: rampFriction, quantity: 'coefficient' },
     ],
-    sources: [{ kind: 'exact', text: 'ramp thrust on the plates; friction on the ramps not counted' }],
+    sources: [
+      { kind: 'exact', text: 'statics of the pressure ring: ramps first take over what the pin carried' },
+      { kind: 'guard-band', text: 'the friction on the ramp is ours, to be edited; that of plate ears is not counted' },
+    ],
     result: { label: 'locking torque', quantity: 'torque' },
-    compute: ({ preload = 0, input = 0, mu = 0, n = 0, rm = 0, rp = 0, angle = 0 }) => {
+    compute: ({ series = 0, parallel = 0, input = 0, mu = 0, n = 0, rm = 0, rp = 0, angle = 0, rho = 0 }) => {
       const ramp: Ramp = { angleDeg: angle, from: 'rotation-plane' };
-      const lock = unitLock(
-        { frictionCoefficient: mu, interfacesPerPack: n, meanRadiusMm: rm, pinRadiusMm: rp, ramp },
-        preload,
-        input,
-      );
+      const plate = { frictionCoefficient: mu, interfacesPerPack: n, meanRadiusMm: rm, pinRadiusMm: rp, ramp };
+      const springs = { seriesNm: series, parallelNm: parallel };
+      const lock = unitLock({ ...plate, rampFriction: rho }, springs, input);
+      const free = unitLock(plate, springs, input);
       return {
         value: lock.lockNm,
         steps: [
-          { label: 'ramp thrust on one pack', value: rampThrust(input, rp, ramp), quantity: 'force' },
+          { label: 'ramp thrust on one pack', value: rampThrust(input, rp, ramp, rho), quantity: 'force' },
           { label: 'k, locking torque per input torque', value: lock.rampCoefficient, quantity: 'ratio' },
+          { label: 'k without friction on the ramp', value: free.rampCoefficient, quantity: 'ratio' },
+          { label: 'locking torque without it', value: free.lockNm, quantity: 'torque' },
           { label: 'locking value S', value: input === 0 ? 0 : (100 * lock.lockNm) / input, quantity: 'percent' },
         ],
       };
@@ -72,15 +89,15 @@ export function explainThrustLock(
   title: string,
   perNewton: number,
   gear: BevelGear,
-  preloadNm: number,
+  preload: Preload,
   inputNm: number,
 ): Working {
   return explain({
     title,
     formula:
-      'T lock = preload + 2 × pack torque per newton × thrust, thrust = (T ÷ 2) ÷ r_g × tan φ × sin Γ on each pack',
+      'T lock = the larger of springs in series, and springs in parallel + 2 × pack torque per newton × thrust, thrust = (T ÷ 2) ÷ r_g × tan φ × sin Γ on each pack',
     inputs: [
-      { key: 'preload', label: 'preload, both packs', value: preloadNm, quantity: 'torque' },
+      ...preloadInputs(preload),
       { key: 'input', label: 'input torque', value: inputNm, quantity: 'torque' },
       { key: 'per', label: 'pack torque per kN of clamp', value: 1000 * perNewton, quantity: 'torque' },
       ...bevelInputs(gear),
@@ -88,10 +105,10 @@ export function explainThrustLock(
     sources: [BEVEL_SOURCE],
     result: { label: 'locking torque', quantity: 'torque' },
     compute: (v) => {
-      const { preload = 0, input = 0, per = 0 } = v;
+      const { series = 0, parallel = 0, input = 0, per = 0 } = v;
       const thrust = sideGearThrust(bevelOf(v)) * input;
       return {
-        value: preload + (2 * per * thrust) / 1000,
+        value: Math.max(series, parallel + (2 * per * thrust) / 1000),
         steps: [{ label: 'thrust of one side gear', value: thrust, quantity: 'force' }],
       };
     },

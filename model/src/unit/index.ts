@@ -1,3 +1,4 @@
+import { entryBase } from '@hot-spline/core';
 import type { AxleName } from '../document/names';
 import { defineCapability } from '../engine/capability';
 import { gearing } from '../gearing';
@@ -24,11 +25,13 @@ export const unit = defineCapability({
     driven: build.driven,
     rear: build.axles.rear?.unit,
     front: build.axles.front?.unit,
+    overrun: build.road.overrun,
     readings,
     main,
   }),
-  derive: ({ driven, readings, main, ...units }, d, given): UnitStates => {
-    const inputNm = given.of(point) ?? 0;
+  derive: ({ driven, readings, main, overrun, ...units }, d, given): UnitStates => {
+    const inputs = given.of(point) ?? {};
+    const share = entryBase(overrun) / 100;
     const states: UnitStates = {};
     for (const name of driven === 'both' ? (['rear', 'front'] as const) : [driven]) {
       const spec = units[name];
@@ -36,7 +39,7 @@ export const unit = defineCapability({
       const own = d.using([`axles.${name}.unit`]);
       const packs = given.of(pack)?.[name] ?? null;
       const state = d.attempt({ sheet: 'unit', axle: name, field: 'drive-ramp' }, 'unit', () =>
-        deriveUnit(spec, name, packs, inputNm, own),
+        deriveUnit(spec, name, packs, { drive: inputs[name] ?? 0, overrun: share * (inputs[name] ?? 0) }, own),
       );
       d.attempt({ sheet: 'unit', axle: name, field: 'unit-type' }, 'unit', () =>
         deriveSideGears(spec, name, readings, own),
@@ -45,7 +48,13 @@ export const unit = defineCapability({
     }
     const [mainState, gears] = [states[main], given.of(gearing)?.[main]];
     if (mainState && gears)
-      deriveShafts(main, mainState, inputNm, gears.hubRatio, d.using(['engine.torqueCurve', `axles.${main}`]));
+      deriveShafts(
+        main,
+        mainState,
+        inputs[main] ?? 0,
+        gears.hubRatio,
+        d.using(['engine.torqueCurve', `axles.${main}`]),
+      );
     return states;
   },
 });

@@ -1,4 +1,4 @@
-import { LIMITS } from '@hot-spline/core';
+import { LIMITS, entryBase, type BevelGear } from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
 import { plateSchema } from '../pack/schema';
 import '../zod';
@@ -81,3 +81,12 @@ export const unitSchema = z
   });
 
 export type Unit = z.infer<typeof unitSchema>;
+
+/** Side gears, as the core reads them. */
+export function bevelGear(gear: NonNullable<Unit['sideGear']>): BevelGear {
+  return {
+    meanRadiusMm: entryBase(gear.meanRadius),
+    pressureAngleDeg: entryBase(gear.pressureAngle),
+    coneAngleDeg: entryBase(gear.coneAngle),
+  };
+}

@@ -1,14 +1,13 @@
 import { INSERT_FIT_MM, entryBase, explain, shimForBacklash, sideGearBacklashSlope } from '@hot-spline/core';
 import { ORDINARY } from '../document/new-build';
 import { SIDES, capital, type AxleName } from '../document/names';
-import type { Unit } from './schema';
+import { bevelGear, type Unit } from './schema';
 import type { Derivation } from '../engine/derivation';
 import { fact } from '../engine/finding';
 import { readingBase, type Readings } from '../engine/readings';
 import { unitFigures } from './ids';
 import { insertFit, sideGearBacklash } from './readings';
 import * as words from './words';
-import { bevelGear } from './derive';
 
 /** Backlash of the side gears: what was measured against the sheet, and the shim that brings it there. */
 function findBacklash({ plate, sideGear }: Unit, axle: AxleName, readings: Readings, d: Derivation): void {

@@ -4,7 +4,7 @@ import type { PlateSpec } from '../pack/schema';
 import { deriveBuild } from '../derive';
 import { readingsInForce } from '../derive';
 import { driftBuild, withPlate } from '../testing/builds';
-import { plateUnit } from './derive';
+import { plateUnit } from '../pack/ramps';
 import { TUNE_STEPS, WISHES, tuneFor, type Advice } from './tune';
 
 const { build, ledger } = driftBuild();
@@ -12,9 +12,8 @@ const readings = readingsInForce(ledger);
 const softer = withPlate(build, { driveRamp: entryOf(65, '°'), overrunRamp: entryOf(75, '°') });
 const plateOf = (one: typeof build): PlateSpec => one.axles.rear?.unit.plate as PlateSpec;
 const plate = plateOf(softer);
-const INPUT = 1500;
-const advice = (complaint: Complaint, of: PlateSpec = plate): Advice[] =>
-  tuneFor(complaint, of, 'rear', readings, INPUT);
+const TUNING = { thrust: 'ramps' as const, pinionRatio: 4.1, readings, inputNm: 1500, overrunNm: 300 };
+const advice = (complaint: Complaint, of: PlateSpec = plate): Advice[] => tuneFor(complaint, of, 'rear', TUNING);
 const kinds = (list: Advice[]): string[] => list.map(({ change }) => change.kind);
 
 /** Directions are common practice, no published source; sizes are checked against the laws of the unit. */
@@ -23,7 +22,7 @@ describe('tuning from what the driver says', () => {
     for (const complaint of ['runs-hot', 'whines'] as const) expect(advice(complaint)).toEqual([]);
     for (const complaint of Object.keys(WISHES) as Complaint[])
       expect(advice(complaint).length).withContext(complaint).toBeGreaterThan(0);
-    expect(tuneFor('pushes-wide', plate, 'rear', readings, 0)).toEqual([]);
+    expect(tuneFor('pushes-wide', plate, 'rear', { ...TUNING, inputNm: 0 })).toEqual([]);
   });
 
   it('moves what is wanted the way that is wanted, best first', () => {
@@ -48,16 +47,20 @@ describe('tuning from what the driver says', () => {
     const packs = deriveBuild(softer, ledger).axles.rear?.pack;
     if (!packs) throw new Error('no packs');
     const k = (of: PlateSpec): number => rampLockCoefficient(plateUnit(of, packs, 'drive'));
-    const preload = packs.left.breakawayNm + packs.right.breakawayNm;
-    // S = (T₀ + k·T) ÷ T, k = μ·n·r_m/(r_p·tan α) [exact]
-    expect(step.before.drive).toBeCloseTo((preload + k(plate) * INPUT) / INPUT, 9);
-    expect(step.after.drive).toBeCloseTo((preload + k(step.plate) * INPUT) / INPUT, 9);
+    const preload = packs.left.slidingNm + packs.right.slidingNm;
+    // springs in series: S = max(T₀, k·T) ÷ T, k = μ·n·r_m/(r_p·tan(α + ρ)) [exact]
+    expect(k(plate) * TUNING.inputNm).toBeGreaterThan(preload);
+    expect(step.before.drive).toBeCloseTo(k(plate), 9);
+    expect(step.after.drive).toBeCloseTo(k(step.plate), 9);
     expect(step.after.breakaway).toBe(step.before.breakaway);
   });
 
   it('a one-and-a-half-way unit changes its overrun ramp for the lift, and leaves power alone', () => {
     const half: PlateSpec = { ...plate, action: 'one-and-a-half-way' };
-    const step = advice('snaps-on-lift', half).find(({ change }) => change.kind === 'overrun-ramp');
+    // dragging so little, the springs alone hold: no ramp changes anything
+    expect(kinds(advice('snaps-on-lift', half))).not.toContain('overrun-ramp');
+    const hard = tuneFor('snaps-on-lift', half, 'rear', { ...TUNING, overrunNm: 900 });
+    const step = hard.find(({ change }) => change.kind === 'overrun-ramp');
     if (step?.change.kind !== 'overrun-ramp') throw new Error('no overrun step');
     expect(entryBase(step.change.to)).toBe(75 - TUNE_STEPS.rampDeg);
     expect(step.after.drive).toBe(step.before.drive);
@@ -99,7 +102,10 @@ describe('tuning from what the driver says', () => {
   });
 
   it('offers no shim where the clamp force is given as measured', () => {
-    const force: PlateSpec = { ...plate, preload: { from: 'measured-force', force: entryOf(900, 'N') } };
+    const force: PlateSpec = {
+      ...plate,
+      preload: { from: 'measured-force', force: entryOf(900, 'N'), acts: 'series' },
+    };
     expect(kinds(advice('chatters', force))).not.toContain('shim');
   });
 });

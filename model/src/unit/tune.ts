@@ -4,14 +4,13 @@ import type { Complaint } from '../identity/schema';
 import type { PlateSpec } from '../pack/schema';
 import { openUnit } from '../document/new-build';
 import { layPack } from '../pack/wanted';
-import { isPlate, memberTurns, packSideState, type PackState } from '../pack/state';
+import { packStateOf, type PackContext } from '../pack/pack-state';
+import { isPlate, memberTurns } from '../pack/state';
 import type { Readings } from '../engine/readings';
 import { unitState } from './derive';
 
 /** Steps of a trial, ours: small enough to feel one at a time. */
 export const TUNE_STEPS = { rampDeg: 5, shimMm: 0.1, additive: 0.9 } as const;
-/** Overrun torque against power at the same point, a guard value of ours. */
-const OVERRUN_SHARE = 0.2;
 
 /** What a complaint asks for: 1 more, −1 less, and how much of it; what is not named should stay as it is. */
 type Wish = Readonly<Partial<Record<'drive' | 'overrun' | 'breakaway', number>>>;
@@ -33,6 +32,13 @@ export interface Behaviour {
   readonly breakaway: number;
 }
 
+/** What a tuning is worked out at. */
+export interface Tuning extends PackContext {
+  readonly readings: Readings;
+  readonly inputNm: number;
+  readonly overrunNm: number;
+}
+
 export type TuneChange =
   | { readonly kind: 'drive-ramp' | 'overrun-ramp'; readonly from: Entry; readonly to: Entry }
   | { readonly kind: 'action'; readonly from: PlateSpec['action']; readonly to: PlateSpec['action'] }
@@ -50,18 +56,22 @@ export interface Advice {
   readonly score: number;
 }
 
-function behaviour(plate: PlateSpec, axle: AxleName, readings: Readings, inputNm: number, moreMm = 0): Behaviour {
-  const packs: PackState = {
-    left: packSideState(plate, axle, 'left', readings, moreMm),
-    right: packSideState(plate, axle, 'right', readings, moreMm),
-  };
+function behaviour(
+  plate: PlateSpec,
+  axle: AxleName,
+  { readings, inputNm, overrunNm, ...context }: Tuning,
+  moreMm = 0,
+): Behaviour {
+  const packs = packStateOf(plate, axle, readings, { ...context, moreMm });
   const state = unitState({ ...openUnit(), type: 'plate', plate }, packs);
-  const overrunNm = OVERRUN_SHARE * inputNm;
   return {
     drive: state.lock('drive', inputNm).lockNm / inputNm,
     overrun: state.lock('overrun', overrunNm).lockNm / overrunNm,
-    breakaway: wrenchReading({ leftNm: packs.left.breakawayNm, rightNm: packs.right.breakawayNm }, 'other-wheel-held')
-      .torqueNm,
+    breakaway: wrenchReading(
+      { leftNm: packs.left.breakawayNm, rightNm: packs.right.breakawayNm },
+      'other-wheel-held',
+      packs.wheel,
+    ).torqueNm,
   };
 }
 
@@ -123,23 +133,17 @@ const moved = (before: number, after: number): number => (before === 0 ? Number(
 /**
  * Single steps that serve a complaint of the driver, best first, each with what it does computed for this unit. Left out:
  * steps that serve it not at all, and steps that would lock the unit solid where it was not.
- * @param inputNm torque into the unit at the operating point, above 0
+ * @param tuning torques into the unit at the operating point, above 0, under power and on overrun
  * @returns none for a complaint that is not the unit's
  */
-export function tuneFor(
-  complaint: Complaint,
-  plate: PlateSpec,
-  axle: AxleName,
-  readings: Readings,
-  inputNm: number,
-): Advice[] {
+export function tuneFor(complaint: Complaint, plate: PlateSpec, axle: AxleName, tuning: Tuning): Advice[] {
   const wish = WISHES[complaint];
-  if (!wish || inputNm <= 0) return [];
-  const before = behaviour(plate, axle, readings, inputNm);
+  if (!wish || tuning.inputNm <= 0 || tuning.overrunNm <= 0) return [];
+  const before = behaviour(plate, axle, tuning);
   const keys = ['drive', 'overrun', 'breakaway'] as const;
   return steps(plate)
     .map(({ change, plate: changed, moreMm }): Advice => {
-      const after = behaviour(changed, axle, readings, inputNm, moreMm);
+      const after = behaviour(changed, axle, tuning, moreMm);
       const score = keys.reduce((sum, key) => {
         const share = moved(before[key], after[key]);
         const wanted = wish[key];
