@@ -65,6 +65,13 @@ export {
   type AxleGearing,
   type Gearing,
 } from './gearing/road-speed';
+export {
+  BEARING_LIMITS,
+  bearingOrders,
+  orderFrequency,
+  type BearingOrders,
+  type RollingBearing,
+} from './gearing/noise';
 export { greatestCommonDivisor, nearestToothPair, toothPair, type Hunting, type ToothPair } from './gearing/tooth-pair';
 
 export {
@@ -83,6 +90,9 @@ export {
   MOST_CANDIDATES,
   mostRingTorque,
   findFinals,
+  type Bill,
+  type BillItem,
+  type Bought,
   type Candidate,
   type CarrierSeries,
   type Change,

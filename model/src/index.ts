@@ -55,6 +55,8 @@ export { CURVE_UNITS, readTorqueCsv, type CurveUnit, type TorqueImport } from '.
 export { TraceReader, traceColumns, type TraceColumns, type TraceImport, type TraceSpeedUnit } from './road/trace-csv';
 export { vehicleOf } from './road/vehicle';
 export { searchProblemOf } from './road/search-problem';
+export { explainHeat } from './road/calc-heat';
+export { climbOf, climbingVehicle } from './road/derive';
 export { explainRun } from './road/calc-run';
 export { THUMB, lowRange } from './gearing/match';
 export { goalOf, findProblemOf } from './gearing/find-problem';

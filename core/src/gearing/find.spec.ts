@@ -91,8 +91,47 @@ describe('gearing: rank', () => {
   it('says what the next better choice costs', () => {
     const ranked = findFinals(TRUCK);
     expect(ranked[0]?.behindNext).toBeNull();
+    // both take a carrier, ring bolts and a recalibration of which no price is known
     expect(ranked[1]?.behindNext?.price).toBe((ranked[0]?.candidate.price ?? 0) - (ranked[1]?.candidate.price ?? 0));
     expect(ranked[1]?.behindNext?.score).toBeGreaterThanOrEqual(0);
+  });
+
+  it('counts everything that is bought: carrier, ring bolts, recalibration; the longest lead time of it', () => {
+    const problem: FindProblem = {
+      ...TRUCK,
+      carriers: [
+        { name: 'tall', fromRatio: 2.5, toRatio: 4.09, price: 150, leadDays: 4 },
+        { name: 'short', fromRatio: 4.1, toRatio: 6, price: 190, leadDays: 30 },
+      ],
+      extras: { ringBolts: { price: 28, leadDays: 1 }, recalibration: { price: 60 } },
+    };
+    const bill = (of: FindProblem, ring: number, pinion: number) =>
+      findFinals(of).find(({ candidate }) => candidate.ring === ring && candidate.pinion === pinion)?.bill;
+    // [exact, addition]: set 430 + carrier 190 + bolts 28 + recalibration 60; the carrier takes longest
+    const short = bill(problem, 41, 8);
+    expect(short?.items.map(({ code }) => code)).toEqual(['set', 'carrier', 'ring-bolts', 'recalibration']);
+    expect([short?.price, short?.whole, short?.leadDays]).toEqual([708, true, 30]);
+    // the same carrier series: no carrier
+    const tall = bill(problem, 41, 11);
+    expect([tall?.price, tall?.leadDays]).toEqual([320 + 28 + 60, 2]);
+    // the set that is in costs nothing
+    expect(bill(problem, 41, 10)).toEqual({ items: [], price: 0, whole: true, leadDays: null });
+    // a speed reading taken at the wheel needs no recalibration
+    expect(bill({ ...problem, sender: 'wheel' }, 41, 11)?.price).toBe(348);
+    // a ring welded to its carrier brings one with it, and no bolts; one that comes out welded takes its carrier along
+    const welded = { ...problem, candidates: problem.candidates.map((one) => ({ ...one, welded: one.pinion === 11 })) };
+    expect(bill(welded, 41, 11)?.items.map(({ code }) => code)).toEqual(['set', 'carrier', 'recalibration']);
+    const stuck = { ...problem, candidates: problem.candidates.map((one) => ({ ...one, welded: one.pinion === 10 })) };
+    expect(bill(stuck, 41, 11)?.items.map(({ code }) => code)).toEqual([
+      'set',
+      'carrier',
+      'ring-bolts',
+      'recalibration',
+    ]);
+    // what nobody has asked is said to be unknown
+    expect(bill(TRUCK, 41, 8)?.whole).toBeFalse();
+    const bad = { ...problem, extras: { ringBolts: { price: -1 } } };
+    expect(() => findFinals(bad)).toThrowMatching((error) => error.field === 'extras.ringBolts.price');
   });
 
   it('stops what has no carrier, not enough strength or a cruise past the limiter', () => {

@@ -11,6 +11,14 @@ export interface CarrierSeries {
   readonly name: string;
   readonly fromRatio: number;
   readonly toRatio: number;
+  readonly price?: number;
+  readonly leadDays?: number;
+}
+
+/** Something that is bought beside the set; what is left out nobody has asked. */
+export interface Bought {
+  readonly price?: number;
+  readonly leadDays?: number;
 }
 
 /** A gear set that can be had for this axle. */
@@ -19,6 +27,8 @@ export interface Candidate extends ToothPair {
   readonly torqueLimitNm?: number;
   readonly price?: number;
   readonly leadDays?: number;
+  /** The ring comes welded to its carrier: one piece. */
+  readonly welded?: boolean;
 }
 
 /** What the final drive is chosen for. Speeds in m/s, windows in rpm. */
@@ -42,6 +52,8 @@ export interface FindProblem {
   readonly lowRange?: number;
   readonly carriers?: readonly CarrierSeries[];
   readonly presentCarrier?: string;
+  /** New ring bolts, and the speed reading set right again, where they have been asked for. */
+  readonly extras?: { readonly ringBolts?: Bought; readonly recalibration?: Bought };
   /** Where the speed is read: ahead of the final drive a new ratio changes it. */
   readonly sender?: 'gearbox' | 'wheel';
   /** Cruise at least this far above rated stall [trade: 500 to 800]. */
@@ -81,6 +93,26 @@ export type Change =
   | { readonly code: 'tyre'; readonly factor: number }
   | { readonly code: 'timing-marks'; readonly divisor: number };
 
+/** One thing that a candidate makes the builder buy. */
+export interface BillItem {
+  readonly code: 'set' | 'carrier' | 'ring-bolts' | 'recalibration';
+  /** Of a carrier. */
+  readonly name?: string;
+  readonly price: number | null;
+  readonly leadDays: number | null;
+}
+
+/** Everything that is needed, and what is known of its price. */
+export interface Bill {
+  readonly items: readonly BillItem[];
+  /** Sum of the prices that are known; null where none is. */
+  readonly price: number | null;
+  /** Whether every price is known. */
+  readonly whole: boolean;
+  /** The longest lead time of what is needed; null where none is known. */
+  readonly leadDays: number | null;
+}
+
 export interface FindFigures {
   readonly timeS: number;
   readonly finishMps: number;
@@ -103,7 +135,9 @@ export interface FoundFinal {
   readonly figures: FindFigures;
   readonly reasons: readonly Reason[];
   readonly changes: readonly Change[];
-  /** Against the next better one: how far its score is behind, and what that one costs more. */
+  /** What it takes beside the hours; nothing for the set that is in. */
+  readonly bill: Bill;
+  /** Against the next better one: how far its score is behind, and what that one costs more, all that it takes counted. */
   readonly behindNext: {
     readonly score: number;
     readonly price: number | null;
@@ -129,6 +163,18 @@ function checkGoal(goal: FindGoal): void {
   }
 }
 
+/** What of a bill has no price: two bills compare where the same is unknown in both. */
+const asked = ({ items }: Bill): string =>
+  items
+    .filter(({ price }) => price === null)
+    .map(({ code, name }) => `${code} ${name ?? ''}`)
+    .join();
+
+function requireBought(field: string, { price, leadDays }: Bought): void {
+  if (price !== undefined) requireNumber(`${field}.price`, price, { min: 0, max: 1e9 });
+  if (leadDays !== undefined) requireNumber(`${field}.leadDays`, leadDays, { min: 0, max: 3650 });
+}
+
 const outside = (rpm: number, low: number, high: number): number => Math.max(low - rpm, rpm - high, 0);
 
 /**
@@ -146,6 +192,41 @@ export function mostRingTorque(vehicle: Vehicle, finalRatio: number, lowRange = 
   const { converter } = vehicle;
   const launched = converter ? engineTorque(torqueCurve, converter.stallRpm) * converter.torqueRatio : 0;
   return Math.min(Math.max(most, launched) * (vehicle.gears[0] ?? 1) * lowRange * finalRatio, tyres);
+}
+
+/**
+ * What changing to a candidate makes the builder buy: the set; a carrier where the series changes, or where a ring is welded to
+ * it, the one that comes out or the one that goes in; ring bolts, which are not used twice; the speed reading set right.
+ */
+function billOf(problem: FindProblem, candidate: Candidate, changes: readonly Change[]): Bill {
+  const { vehicle, candidates, carriers = [], presentCarrier, extras = {} } = problem;
+  const ratio = candidate.ring / candidate.pinion;
+  const isPresent = (one: Candidate): boolean => Math.abs(one.ring / one.pinion / vehicle.finalRatio - 1) < 1e-6;
+  if (isPresent(candidate)) return { items: [], price: 0, whole: true, leadDays: null };
+  const line = (code: BillItem['code'], of: Bought | undefined, name?: string): BillItem => ({
+    code,
+    ...(name === undefined ? {} : { name }),
+    price: of?.price ?? null,
+    leadDays: of?.leadDays ?? null,
+  });
+  const items = [line('set', candidate)];
+  const change = changes.find(({ code }) => code === 'carrier');
+  const welded = candidate.welded === true || candidates.some((one) => isPresent(one) && one.welded === true);
+  if (change || welded) {
+    const takes = carriers.filter(({ fromRatio, toRatio }) => ratio >= fromRatio - 1e-9 && ratio <= toRatio + 1e-9);
+    const carrier = takes.find(({ name }) => name === presentCarrier) ?? takes[0];
+    items.push(line('carrier', carrier, carrier?.name ?? ''));
+  }
+  if (candidate.welded !== true) items.push(line('ring-bolts', extras.ringBolts));
+  if (changes.some(({ code }) => code === 'speed-reading')) items.push(line('recalibration', extras.recalibration));
+  const prices = items.flatMap(({ price }) => (price === null ? [] : [price]));
+  const days = items.flatMap(({ leadDays }) => (leadDays === null ? [] : [leadDays]));
+  return {
+    items,
+    price: prices.length === 0 ? null : prices.reduce((a, b) => a + b, 0),
+    whole: prices.length === items.length,
+    leadDays: days.length === 0 ? null : Math.max(...days),
+  };
 }
 
 function assess(problem: FindProblem, candidate: Candidate): Omit<FoundFinal, 'behindNext'> {
@@ -253,6 +334,7 @@ function assess(problem: FindProblem, candidate: Candidate): Omit<FoundFinal, 'b
     figures,
     reasons,
     changes,
+    bill: billOf(problem, candidate, changes),
   };
 }
 
@@ -268,14 +350,15 @@ export function findFinals(problem: FindProblem): FoundFinal[] {
     throw new InputError('candidates', `candidates has ${candidates.length} entries.`, `1 to ${MOST_CANDIDATES}`);
   checkGoal(goal);
   if (problem.lowRange !== undefined) requireNumber('lowRange', problem.lowRange, LIMITS.ratio);
+  if (problem.extras?.ringBolts) requireBought('extras.ringBolts', problem.extras.ringBolts);
+  if (problem.extras?.recalibration) requireBought('extras.recalibration', problem.extras.recalibration);
   problem.carriers?.forEach((series, i) => {
     requireNumber(`carriers[${i}].fromRatio`, series.fromRatio, LIMITS.ratio);
     requireNumber(`carriers[${i}].toRatio`, series.toRatio, LIMITS.ratio);
+    requireBought(`carriers[${i}]`, series);
   });
   candidates.forEach((candidate, i) => {
-    if (candidate.price !== undefined) requireNumber(`candidates[${i}].price`, candidate.price, { min: 0, max: 1e9 });
-    if (candidate.leadDays !== undefined)
-      requireNumber(`candidates[${i}].leadDays`, candidate.leadDays, { min: 0, max: 3650 });
+    requireBought(`candidates[${i}]`, candidate);
     if (candidate.torqueLimitNm !== undefined)
       requireNumber(`candidates[${i}].torqueLimitNm`, candidate.torqueLimitNm, { above: 0, max: 1e6, unit: 'N·m' });
   });
@@ -297,15 +380,15 @@ export function findFinals(problem: FindProblem): FoundFinal[] {
     const shifts = present ? one.figures.shifts - present.figures.shifts : 0;
     if (shifts > 0) reasons.push({ side: 'against', code: 'extra-shift', value: shifts, limit: 0 });
     if (shifts < 0) reasons.push({ side: 'for', code: 'fewer-shifts', value: -shifts, limit: 0 });
-    const more = (a?: number, b?: number): number | null => (a === undefined || b === undefined ? null : a - b);
+    const more = (a: number | null, b: number | null): number | null => (a === null || b === null ? null : a - b);
     return {
       ...one,
       reasons,
       behindNext: next
         ? {
             score: one.score - next.score,
-            price: more(next.candidate.price, one.candidate.price),
-            leadDays: more(next.candidate.leadDays, one.candidate.leadDays),
+            price: asked(next.bill) === asked(one.bill) ? more(next.bill.price, one.bill.price) : null,
+            leadDays: more(next.bill.leadDays, one.bill.leadDays),
           }
         : null,
     };

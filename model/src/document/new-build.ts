@@ -162,6 +162,7 @@ export function newBrief(): Brief {
     was: null,
     sender: 'gearbox',
     climb: { gear: 0, speed: entryOf(30, 'km/h'), grade: entryOf(12, '%'), load: entryOf(0, 'kg') },
+    noise: { speed: entryOf(80, 'km/h'), rollers: 17, diameterRatio: entryOf(0.2, ''), contactAngle: entryOf(13, '°') },
     unitWeights: null,
     ladder: [50, 80, 100, 130].map((speed) => entryOf(speed, 'km/h')),
   };

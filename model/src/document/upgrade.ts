@@ -117,11 +117,17 @@ function withThirdKeys(build: Plain): Plain {
     grade: entry('12 %', 12, '%'),
     load: entry('0 kg', 0, 'kg'),
   };
+  const noise = {
+    speed: entry('80 km/h', 80, 'km/h'),
+    rollers: 17,
+    diameterRatio: entry('0.2', 0.2, ''),
+    contactAngle: entry('13°', 13, '°'),
+  };
   const part = (key: string): Plain => (isPlain(build[key]) ? (build[key] as Plain) : {});
   const axles = part('axles');
   return {
     ...build,
-    brief: { climb, unitWeights: null, ...part('brief') },
+    brief: { climb, noise, unitWeights: null, ...part('brief') },
     road: { dragHeight: null, overrun: entry('20 %', 20, '%'), ...part('road') },
     axles: { ...axles, rear: axle(axles['rear'] ?? null), front: axle(axles['front'] ?? null) },
   };

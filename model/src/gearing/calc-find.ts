@@ -7,6 +7,10 @@ import { defineCalculation } from '../engine/calculations';
 import { explainRun } from '../road/calc-run';
 import { distanceM, exampleVehicle, speed, vehicleSchema } from '../road/vehicle-keys';
 
+const price = number({ min: 0, max: 1e9 });
+const days = number({ min: 0, max: 3650 });
+const bought = z.strictObject({ price: price.optional(), leadDays: days.optional() });
+
 const rankSchema = z.strictObject({
   vehicle: vehicleSchema,
   candidates: z
@@ -15,8 +19,9 @@ const rankSchema = z.strictObject({
         ring: number(LIMITS.teeth),
         pinion: number(LIMITS.teeth),
         torqueLimitNm: number({ above: 0, max: LIMITS.torqueNm.max }).optional(),
-        price: number({ min: 0, max: 1e9 }).optional(),
-        leadDays: number({ min: 0, max: 3650 }).optional(),
+        price: price.optional(),
+        leadDays: days.optional(),
+        welded: z.boolean().default(false),
       }),
     )
     .min(1)
@@ -37,10 +42,19 @@ const rankSchema = z.strictObject({
   wheelSlip: number({ min: 0, max: 0.9 }).default(0),
   lowRange: number(LIMITS.ratio).optional(),
   carriers: z
-    .array(z.strictObject({ name: z.string().max(40), fromRatio: number(LIMITS.ratio), toRatio: number(LIMITS.ratio) }))
+    .array(
+      z.strictObject({
+        name: z.string().max(40),
+        fromRatio: number(LIMITS.ratio),
+        toRatio: number(LIMITS.ratio),
+        price: price.optional(),
+        leadDays: days.optional(),
+      }),
+    )
     .max(10)
     .default([]),
   presentCarrier: z.string().max(40).optional(),
+  extras: z.strictObject({ ringBolts: bought.optional(), recalibration: bought.optional() }).default({}),
   sender: z.enum(['gearbox', 'wheel']).default('gearbox'),
   aboveStallRpm: number({ min: 0, max: 5000 }).default(500),
 });
@@ -57,6 +71,7 @@ function rank(input: z.output<typeof rankSchema>) {
     for: one.reasons.filter(({ side }) => side === 'for').map((reason) => reasonWords(reason, 'metric')),
     against: one.reasons.filter(({ side }) => side === 'against').map((reason) => reasonWords(reason, 'metric')),
     changes: one.changes.map(changeWords),
+    bill: { ...one.bill, items: one.bill.items.map((item) => ({ ...item })) },
     behindNext: one.behindNext,
   }));
   return { ranking };
@@ -90,6 +105,19 @@ export const findCalculation = defineCalculation({
         for: z.array(z.string()),
         against: z.array(z.string()),
         changes: z.array(z.string()),
+        bill: z.object({
+          items: z.array(
+            z.object({
+              code: z.enum(['set', 'carrier', 'ring-bolts', 'recalibration']),
+              name: z.string().optional(),
+              price: out.nullable(),
+              leadDays: out.nullable(),
+            }),
+          ),
+          price: out.nullable(),
+          whole: z.boolean(),
+          leadDays: out.nullable(),
+        }),
         behindNext: z.object({ score: out, price: out.nullable(), leadDays: out.nullable() }).nullable(),
       }),
     ),

@@ -1,4 +1,4 @@
-import { entryBase, type FindGoal, type FindProblem } from '@hot-spline/core';
+import { entryBase, type Bought, type FindGoal, type FindProblem } from '@hot-spline/core';
 import type { AxleName } from '../document/names';
 import type { Build } from '../document/schema';
 import { vehicleOf } from '../road/vehicle';
@@ -20,16 +20,22 @@ export function goalOf({ brief, cruiseSpeed }: Build): FindGoal {
   }
 }
 
+const boughtOf = ({ price, leadDays }: { price: number | null; leadDays: number | null }): Bought => ({
+  ...(price === null ? {} : { price }),
+  ...(leadDays === null ? {} : { leadDays }),
+});
+
 /** What the ratio finder chooses from: the sets of the identified axle, the present one and the candidates always. */
 export function findProblemOf(build: Build, main: AxleName, own: AxleGearingState): FindProblem {
   const axle = build.axles[main];
   const identity = axle?.identity ?? null;
-  const sets = (identity?.sets ?? []).map(({ ring, pinion, torqueLimit, price, leadDays }) => ({
+  const sets = (identity?.sets ?? []).map(({ ring, pinion, torqueLimit, price, leadDays, welded }) => ({
     ring,
     pinion,
     ...(torqueLimit ? { torqueLimitNm: entryBase(torqueLimit) } : {}),
     ...(price === null ? {} : { price }),
     ...(leadDays === null ? {} : { leadDays }),
+    ...(welded ? { welded } : {}),
   }));
   for (const pair of [own.finalDrive, ...build.candidates]) {
     if (!sets.some(({ ring, pinion }) => ring === pair.ring && pinion === pair.pinion)) sets.push({ ...pair });
@@ -43,7 +49,16 @@ export function findProblemOf(build: Build, main: AxleName, own: AxleGearingStat
     wheelSlip: entryBase(build.road.wheelSlip) / 100,
     lowRange: lowRange(build).ratio,
     sender: build.brief.sender,
-    carriers: (identity?.carriers ?? []).map(({ name, fromRatio, toRatio }) => ({ name, fromRatio, toRatio })),
+    carriers: (identity?.carriers ?? []).map(({ name, fromRatio, toRatio, ...offer }) => ({
+      name,
+      fromRatio,
+      toRatio,
+      ...boughtOf(offer),
+    })),
+    extras: {
+      ...(identity?.extras.ringBolts ? { ringBolts: boughtOf(identity.extras.ringBolts) } : {}),
+      ...(identity?.extras.recalibration ? { recalibration: boughtOf(identity.extras.recalibration) } : {}),
+    },
     ...(axle && axle.carrier !== '' ? { presentCarrier: axle.carrier } : {}),
   };
 }

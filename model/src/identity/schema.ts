@@ -1,4 +1,4 @@
-import { LIMITS } from '@hot-spline/core';
+import { BEARING_LIMITS, LIMITS } from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
 import { designation, distance, percent, rpm } from '../document/fields';
 import { toothPairSchema } from '../document/fields';
@@ -56,6 +56,13 @@ export const briefSchema = z.strictObject({
     grade: percent(-50, 100),
     /** What is carried or towed on top of the car's mass. */
     load: entrySchema('mass', { min: 0, max: 200_000, unit: 'kg' }),
+  }),
+  /** Where a whine is heard, and a bearing that may make it. */
+  noise: z.strictObject({
+    speed: entrySchema('speed', { above: 0, max: LIMITS.speedKmh.max / 3.6, unit: 'm/s' }),
+    rollers: z.int().min(BEARING_LIMITS.rollers.min).max(BEARING_LIMITS.rollers.max),
+    diameterRatio: entrySchema('coefficient', BEARING_LIMITS.diameterRatio),
+    contactAngle: entrySchema('angle', BEARING_LIMITS.contactAngleDeg),
   }),
   /** What each criterion weighs when units are ranked; null: as this use weighs them. */
   unitWeights: z.strictObject(weightKeys).nullable(),

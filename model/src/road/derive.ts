@@ -1,19 +1,27 @@
 import {
   GRAVITY,
   InputError,
+  converterHeat,
   engineTorque,
   entryBase,
   explain,
   haleFit,
   readyCar,
   roadRun,
+  rollingCircumference,
+  toothPair,
+  tyreSize,
   type Car,
+  type Climb,
+  type ConverterHeat,
   type Push,
   type Run,
   type SlipMark,
+  type Vehicle,
 } from '@hot-spline/core';
 import type { AxleName } from '../document/names';
 import type { Build } from '../document/schema';
+import { explainHeat } from './calc-heat';
 import { explainRun } from './calc-run';
 import type { Derivation } from '../engine/derivation';
 import type { Figure } from '../engine/figure';
@@ -37,6 +45,77 @@ function lazily(figure: Omit<Figure, 'value' | 'rests'>, value: () => number | n
       return read() === null ? undefined : figure.explain;
     },
   };
+}
+
+/** The climb of the brief, as the core has it, with what is carried or towed. */
+export function climbOf({ brief }: Build): Climb {
+  const { climb } = brief;
+  return { gear: climb.gear, speedMps: entryBase(climb.speed), gradePercent: entryBase(climb.grade) };
+}
+
+/** The car of the climb; with another final drive and tyre where they are given. */
+export function climbingVehicle(build: Build, main: AxleName, own: AxleGearingState): Vehicle {
+  const vehicle = vehicleOf(build, main, own);
+  return { ...vehicle, massKg: vehicle.massKg + entryBase(build.brief.climb.load) };
+}
+
+/** Heat in the converter on the climb of the brief, now and with what was in before. */
+function deriveHeat(build: Build, main: AxleName, own: AxleGearingState, d: Derivation): void {
+  if (build.coupling.kind !== 'converter') return;
+  const climb = climbOf(build);
+  const { was } = build.brief;
+  const tyre = build.axles[main]?.tyre;
+  const before =
+    was && tyre
+      ? {
+          ...own,
+          finalRatio: toothPair(was.finalDrive).ratio,
+          circumferenceMm: rollingCircumference(tyreSize(was.tyre).overallDiameterMm, tyre.factor),
+        }
+      : null;
+  const figure = (id: string, label: string, state: AxleGearingState): ConverterHeat | null => {
+    const vehicle = climbingVehicle(build, main, state);
+    let heat: ConverterHeat | null = null;
+    try {
+      heat = converterHeat(vehicle, climb);
+    } catch (error) {
+      if (!(error instanceof InputError)) throw error;
+    }
+    d.figure({
+      id,
+      label,
+      value: heat?.heatW ?? null,
+      instead: 'none',
+      quantity: 'power',
+      decimals: 1,
+      ...(heat ? { explain: () => explainHeat(vehicle, climb, label) } : {}),
+    });
+    return heat;
+  };
+  const now = figure(roadFigures.heat(), 'Heat in the converter on the climb', own);
+  const then = before ? figure(roadFigures.heatBefore(), 'The same before the change', before) : null;
+  // Why there is none, a run says as well: gears, converter, engine.
+  if (!now) return;
+  const coupled = now.speedRatio >= entryBase(build.coupling.couplingRatio) - 1e-9;
+  const worse = then !== null && now.heatW > then.heatW * 1.02;
+  d.finding({
+    id: 'road.heat',
+    uses: ['coupling', 'road.mass'],
+    verdict: !now.holds ? 'stop' : worse || !coupled ? 'watch' : 'fits',
+    place: { sheet: 'gearing', tab: 'heat', field: 'climb-grade' },
+    station: 'coupling',
+    figures: [roadFigures.heat()],
+    rule: 'heat = engine power × (1 − speed ratio × torque ratio) [exact]; our guard: coupled, and no hotter than before',
+    facts: {
+      holds: now.holds,
+      heat: fact(now.heatW, 'power'),
+      speedRatio: fact(now.speedRatio, 'ratio'),
+      coupled,
+      ...(then ? { before: fact(then.heatW, 'power') } : {}),
+      beforeFinal: was ? `${was.finalDrive.ring}/${was.finalDrive.pinion}` : '',
+    },
+    say: words.heat,
+  });
 }
 
 /** Where a refusal of the vehicle is mended. */
@@ -114,6 +193,7 @@ export function deriveRoad(build: Build, main: AxleName, own: AxleGearingState, 
     return known;
   };
   findLaunch(build, main, own, d);
+  deriveHeat(build, main, own, d);
   const instead = 'not reached';
   const at = build.brief.distance.typed;
   const figure = (

@@ -7,5 +7,7 @@ export const roadFigures = {
   slipTime: () => 'road.slipTime' as const,
   slipSpeed: () => 'road.slipSpeed' as const,
   tyreLimit: () => 'road.tyreLimit' as const,
+  heat: () => 'road.heat' as const,
+  heatBefore: () => 'road.heatBefore' as const,
   hale: () => 'road.hale' as const,
 };

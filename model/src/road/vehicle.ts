@@ -29,7 +29,11 @@ export function vehicleOf(build: Build, main: AxleName, own: AxleGearingState, r
       grip: entryBase(road.grip),
       ...(own.growth ? { growth: own.growth } : {}),
     },
-    aero: { dragAreaM2: entryBase(road.dragArea), downforceAreaM2: entryBase(road.downforceArea) },
+    aero: {
+      dragAreaM2: entryBase(road.dragArea),
+      downforceAreaM2: entryBase(road.downforceArea),
+      ...(road.dragHeight ? { dragHeightMm: entryBase(road.dragHeight) } : {}),
+    },
     rollingCoefficient: entryBase(road.rollingCoefficient),
     driven: {
       staticShare: axleShare(build, main),

@@ -14,6 +14,34 @@ export const clutch = (f: { capacity: NumberFact; torque: NumberFact }, system: 
   detail: `It holds ${say(f.capacity.value, 'torque', system, 0)} where the engine makes ${say(f.torque.value, 'torque', system, 0)} at the launch speed: it slips.`,
 });
 
+/** Heat in the converter on the climb of the brief. */
+export const heat = (
+  f: {
+    holds: boolean;
+    heat: NumberFact;
+    speedRatio: NumberFact;
+    coupled: boolean;
+    before?: NumberFact;
+    beforeFinal: string;
+  },
+  system: UnitSystem,
+): Words => {
+  const kW = (one: NumberFact): string => say(one.value, 'power', system, 1);
+  const oil = system === 'inch' ? '200 °F is normal, 225 °F an alarm' : '93 °C is normal, 107 °C an alarm';
+  if (!f.holds)
+    return {
+      title: 'The engine can’t hold this climb',
+      detail: 'Full torque is not enough at that speed in that gear: it slows down, and the converter gets hotter.',
+    };
+  const against = f.before
+    ? ` With ${f.beforeFinal} it was ${kW(f.before)}.`
+    : ' Say in the brief what was in it before, to compare.';
+  return {
+    title: `${kW(f.heat)} of heat in the converter on the climb`,
+    detail: `Speed ratio ${f.speedRatio.value.toFixed(2)}${f.coupled ? ', coupled' : ', it slips'}.${against} About ${oil} (common practice): read the oil.`,
+  };
+};
+
 /** Why no run can be worked out. */
 export const refused = (f: { error: string; allowed: string }): Words => ({
   title: 'The run can’t be worked out',
