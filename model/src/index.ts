@@ -107,7 +107,7 @@ export { pointFigures } from './point/ids';
 export { roadFigures } from './road/ids';
 export { packFigures } from './pack/ids';
 export { unitFigures } from './unit/ids';
-export { breakaway, caseDepth, stackHeight, thickness } from './pack/readings';
+export { breakaway, caseDepth, stackHeight, steadyTorque, thickness, turningTorque } from './pack/readings';
 export { insertFit, sideGearBacklash } from './unit/readings';
 export { type OperatingPoint } from './point/schema';
 export { FORMAT_VERSION } from './document/version';
@@ -150,7 +150,7 @@ export {
   type InspectedPiece,
 } from './pack/inspect';
 export { HOLD_WORDS } from './pack/words';
-export { platesOf } from './pack/plates';
+export { packContext, platesOf } from './pack/plates';
 export { measuredFriction, perPackOf, wantedBandNm, type FrictionKind } from './pack/wrench';
 export { lockSlope, plateUnit, rampOn, type Flank, type Thrust } from './pack/ramps';
 export { packStateOf, turningInForce, type PackContext } from './pack/pack-state';
@@ -165,7 +165,7 @@ export {
 } from './pack/state';
 export { lockCurve, unitHolds, unitState, type LockPoint, type UnitState } from './unit/derive';
 export { UNIT_TYPE_WORDS, type UnitTypeWords } from './unit/types';
-export { comparedGround, comparedSettings, comparedUnits, type ComparedUnit } from './unit/compare';
+export { comparedGround, comparedSettings, comparedUnits, mostArriving, type ComparedUnit } from './unit/compare';
 export { axleShares } from './point/derive';
 export { CRITERION_WORDS, USE_WEIGHTS, rankUnits, type CriterionWeights, type UnitRank } from './unit/rank';
 export { CRITERIA, type Criterion } from './identity/schema';

@@ -258,13 +258,15 @@ type Clamped = Pick<
 >;
 
 /**
- * How springs in the pack act: the clamp passes through them on its way to the case, unless they stand inside of a pressure
- * ring and push it outwards [exact, statics of the ring].
+ * How springs in the pack act: the clamp passes through them on its way to the case, unless they stand inside of the pressure
+ * ring that the ramps push, with no plate before it, and push it outwards as well [exact, statics of the ring].
  */
 function columnActs(members: readonly MemberState[]): PreloadActs {
-  const ring = members.map(({ member }) => member.kind).lastIndexOf('ring');
-  const places = members.flatMap((state, i) => (isSpring(state.member) && !isShared(state) ? [i] : []));
-  return ring >= 0 && places.length > 0 && places.every((place) => place < ring) ? 'parallel' : 'series';
+  const ring = members.findIndex(({ member }) => member.kind === 'ring');
+  const inside = members.slice(0, Math.max(ring, 0));
+  const springs = members.filter((state) => isSpring(state.member) && !isShared(state));
+  const pushes = inside.every(({ member }) => !isPlate(member)) && springs.every((state) => inside.includes(state));
+  return ring > 0 && springs.length > 0 && pushes ? 'parallel' : 'series';
 }
 
 function clamp(

@@ -1,12 +1,19 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { findFinals } from '@hot-spline/core';
+import { findFinals, type BillItem } from '@hot-spline/core';
 import { changeWords, goalOf, findProblemOf, reasonWords, scoreWords } from '@hot-spline/model';
 import { GOAL_OPTIONS } from '../identity/words';
 import { attempt } from '../shared/attempt';
 import { VerdictMark } from '../shared/verdict';
 import { Bench } from '../state/bench';
 import { Prices } from '../state/prices';
+
+const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
+  set: 'set',
+  carrier: 'carrier',
+  'ring-bolts': 'ring bolts',
+  recalibration: 'recalibration',
+};
 
 /** Final drives that exist for this axle, ranked by the goal of the brief, each with its reasons. */
 @Component({
@@ -50,6 +57,9 @@ import { Prices } from '../state/prices';
             <div class="more">
               @if (row.changes) {
                 <p>Changes too: {{ row.changes }}</p>
+              }
+              @if (row.bill.length > 1) {
+                <p>Needs: {{ row.bill.join(' · ') }}</p>
               }
               @if (row.next) {
                 <p class="soft">{{ row.next }}</p>
@@ -181,7 +191,7 @@ export class FindTab {
     const identity = this.bench.axle()?.identity;
     return identity && identity.sets.length > 0
       ? `${identity.sets.length} sets are known for ${identity.name}.`
-      : 'No sets are known for this axle: identify it in the brief. FoundFinal here are the present one and the candidates.';
+      : 'No sets are known for this axle: identify it in the brief. Ranked here are the present one and the candidates.';
   });
   protected readonly rows = computed(() => {
     const build = this.bench.build();
@@ -190,7 +200,8 @@ export class FindTab {
     const system = this.bench.system();
     const { kind } = goalOf(build);
     return this.ranked().map((one, index) => {
-      const { ring, pinion, price, leadDays } = one.candidate;
+      const { ring, pinion } = one.candidate;
+      const { bill } = one;
       const words = (side: 'for' | 'against'): string[] =>
         one.reasons.filter((reason) => reason.side === side).map((reason) => reasonWords(reason, system));
       const next = one.behindNext;
@@ -209,9 +220,17 @@ export class FindTab {
         pro: words('for'),
         contra: words('against'),
         changes: one.changes.map(changeWords).join('; '),
-        bought: [price === undefined ? '' : this.prices.say(price), leadDays === undefined ? '' : `${leadDays} days`]
+        bought: [
+          bill.price === null ? '' : `${bill.whole ? '' : 'from '}${this.prices.say(bill.price)}`,
+          bill.leadDays === null ? '' : `${bill.leadDays} days`,
+        ]
           .filter(Boolean)
           .join(', '),
+        bill: bill.items.map(({ code, name, price, leadDays }) => {
+          const what = code === 'carrier' && name ? `carrier ${name}` : BILL_WORDS[code];
+          const days = leadDays === null ? '' : `, ${leadDays} d`;
+          return `${what} ${price === null ? 'not asked' : this.prices.say(price)}${days}`;
+        }),
         next: next && cost.length > 0 ? `The one above ${cost.join(', ')}.` : '',
       };
     });

@@ -25,8 +25,10 @@ import { activeTab } from '../shared/active-tab';
 import { Tabs } from '../shared/tabs';
 import { DASHES, FAN_MOVES, fanOption, fastestOf, speedUnit } from './fan-chart';
 import { FindTab } from './find-tab';
+import { HeatTab } from './heat-tab';
 import { LadderTab } from './ladder-tab';
 import { MatchTab } from './match-tab';
+import { NoiseTab } from './noise-tab';
 import { ThrustTab } from './thrust-tab';
 import { GEARING_TABS } from './tabs';
 import { TyrePanel } from './tyre-panel';
@@ -40,7 +42,9 @@ import { TyrePanel } from './tyre-panel';
     Field,
     FigureButton,
     FindTab,
+    HeatTab,
     LadderTab,
+    NoiseTab,
     MatchTab,
     SheetHead,
     Tabs,
@@ -70,6 +74,8 @@ export class GearingSheet {
         thrust: 'What each gear pulls with, against what the road takes.',
         ladder: 'Which gear turns how fast at the speeds that matter.',
         match: 'Slip, growth and wear; crawl, planned tyre, speed reading.',
+        heat: 'What the converter turns into heat on a climb, old final drive against new.',
+        noise: 'What happens how often where it whines, and what to look at.',
         find: 'The sets that exist, ranked by the brief, with reasons.',
       })[this.active()],
   );

@@ -144,8 +144,9 @@ describe('find a ratio', () => {
         ringBolts: null,
         pinionSplines: null,
         shaftSplines: null,
-        carriers: [{ name: 'short', fromRatio: 4.5, toRatio: 6, origin: 'maker' }],
-        sets: [{ ring: 43, pinion: 9, torqueLimit: null, price: 300, leadDays: 5, origin: 'maker' }],
+        extras: { ringBolts: { price: 20, leadDays: 1 }, recalibration: null },
+        carriers: [{ name: 'short', fromRatio: 4.5, toRatio: 6, price: null, leadDays: null, origin: 'maker' }],
+        sets: [{ ring: 43, pinion: 9, torqueLimit: null, price: 300, leadDays: 5, welded: false, origin: 'maker' }],
       };
     });
     const screen = await Screen.of(FindTab);

@@ -4,4 +4,6 @@ export const GEARING_TABS = [
   { tab: 'ladder', label: 'Rpm ladder' },
   { tab: 'match', label: 'Match' },
   { tab: 'find', label: 'Find a ratio' },
+  { tab: 'heat', label: 'Heat' },
+  { tab: 'noise', label: 'Whine' },
 ] as const;

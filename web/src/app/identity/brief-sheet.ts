@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { LIMITS, VEHICLE_LIMITS, entryOf, say, tyreSize, type Entry, type ToothPair } from '@hot-spline/core';
 import { USES, type Brief, type Build, type Road, type Use } from '@hot-spline/model';
 import { Library } from '../library/library';
@@ -15,12 +16,12 @@ import { BRIEF_TABS } from './tabs';
 import { Toggles } from '../shared/toggles';
 import { Bench } from '../state/bench';
 import { IdentityTab } from './identity-tab';
-import { COMPLAINT_OPTIONS, GOAL_OPTIONS, USE_WORDS } from './words';
+import { COMPLAINT_LEADS, COMPLAINT_OPTIONS, GOAL_OPTIONS, USE_WORDS } from './words';
 
 /** What the job is, what the car weighs, and what the axle is: steers all later judgements. */
 @Component({
   selector: 'hs-brief-sheet',
-  imports: [Choice, EntryField, Field, FigureButton, IdentityTab, SheetHead, Tabs, Toggles],
+  imports: [Choice, EntryField, Field, FigureButton, IdentityTab, RouterLink, SheetHead, Tabs, Toggles],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './brief-sheet.html',
   styleUrls: ['../shared/sheet.scss', './brief-sheet.scss'],
@@ -34,6 +35,14 @@ export class BriefSheet {
   protected readonly active = activeTab(BRIEF_TABS, this.tab);
   protected readonly uses = USES.map((value) => ({ value, label: USE_WORDS[value] ?? value }));
   protected readonly goals = GOAL_OPTIONS;
+  /** Each complaint leads to where something is done about it. */
+  protected readonly leads = computed(() =>
+    (this.bench.build()?.brief.complaints ?? []).map((complaint) => {
+      const { sheet, tab, at, where } = COMPLAINT_LEADS[complaint];
+      const label = COMPLAINT_OPTIONS.find(({ value }) => value === complaint)?.label ?? complaint;
+      return { complaint, label, where, sheet, query: { tab, at } };
+    }),
+  );
   protected readonly complaints = COMPLAINT_OPTIONS;
   protected readonly senders = [
     { value: 'gearbox' as const, label: 'Ahead of the final drive' },

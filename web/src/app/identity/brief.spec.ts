@@ -92,7 +92,7 @@ describe('the axle of the brief', () => {
     await screen.type('41/10 days', '3');
     await screen.choose('41/10 known from', 'guess');
     expect(bench.axle()?.identity?.sets).toEqual([
-      { ring: 41, pinion: 10, torqueLimit: null, price: 240, leadDays: 3, origin: 'guess' },
+      { ring: 41, pinion: 10, torqueLimit: null, price: 240, leadDays: 3, welded: false, origin: 'guess' },
     ]);
     await screen.type('41/10 price', '');
     expect(bench.axle()?.identity?.sets[0]?.price).toBeNull();

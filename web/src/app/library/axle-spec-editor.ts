@@ -8,6 +8,13 @@ import { Field } from '../shared/field';
 import { countReader, numberReader, pairReader, textReader } from '../shared/readers';
 import { CONSTRUCTION_OPTIONS, HAND_OPTIONS, ORIGIN_OPTIONS } from './words';
 
+type Offer = NonNullable<AxleSpec['extras']['ringBolts']>;
+
+/** What a change of ratio buys beside the set. */
+const EXTRAS = [
+  { key: 'ringBolts', label: 'New ring bolts' },
+  { key: 'recalibration', label: 'Speed reading recalibrated' },
+] as const;
 const NEW_BOLTS = { thread: '', count: 10, hand: 'right' as 'right' | 'left' };
 
 /** Everything known of an axle, each value with where it comes from. Emits edits; keeps nothing itself. */
@@ -27,6 +34,7 @@ export class AxleSpecEditor {
   protected readonly origins = ORIGIN_OPTIONS;
   protected readonly constructions = CONSTRUCTION_OPTIONS;
   protected readonly hands = HAND_OPTIONS;
+  protected readonly extras = EXTRAS;
   protected readonly diameter = LIMITS.diameterMm;
   protected readonly usualRing = [100, 350] as const;
   protected readonly torqueRange = { above: 0, max: 1e6, unit: 'N·m' };
@@ -40,6 +48,13 @@ export class AxleSpecEditor {
   protected readonly readDays = numberReader('Days', { min: 0, max: 3650 });
   protected readonly readPair = pairReader('Set');
   protected readonly bolts = computed(() => this.spec().ringBolts ?? { value: NEW_BOLTS, origin: 'guess' as const });
+
+  protected readonly round = Math.round;
+
+  protected offerText(key: keyof AxleSpec['extras'], part: keyof Offer): string {
+    const value = this.spec().extras[key]?.[part] ?? null;
+    return value === null ? '' : String(value);
+  }
 
   protected edit(recipe: (newest: AxleSpec) => Partial<AxleSpec>): void {
     this.changed.emit((newest) => ({ ...newest, ...recipe(newest) }));
@@ -85,7 +100,10 @@ export class AxleSpecEditor {
       const fromRatio = carriers.at(-1)?.toRatio ?? 2.5;
       const toRatio = Number((fromRatio + 1.5).toFixed(2));
       return {
-        carriers: [...carriers, { name: `${carriers.length + 1} series`, fromRatio, toRatio, origin: 'guess' }],
+        carriers: [
+          ...carriers,
+          { name: `${carriers.length + 1} series`, fromRatio, toRatio, price: null, leadDays: null, origin: 'guess' },
+        ],
       };
     });
   }
@@ -108,8 +126,16 @@ export class AxleSpecEditor {
 
   protected addSet(pair: ToothPair): void {
     this.edit(({ sets }) => ({
-      sets: [...sets, { ...pair, torqueLimit: null, price: null, leadDays: null, origin: 'maker' }],
+      sets: [...sets, { ...pair, torqueLimit: null, price: null, leadDays: null, welded: false, origin: 'maker' }],
     }));
+  }
+
+  protected setExtra(key: keyof AxleSpec['extras'], change: Partial<Offer>): void {
+    this.edit(({ extras }) => {
+      const offer = { price: null, leadDays: null, ...extras[key], ...change };
+      if (offer.leadDays !== null) offer.leadDays = Math.round(offer.leadDays);
+      return { extras: { ...extras, [key]: offer.price === null && offer.leadDays === null ? null : offer } };
+    });
   }
 
   protected removeSet(index: number): void {

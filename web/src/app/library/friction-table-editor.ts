@@ -44,7 +44,10 @@ import { ORIGIN_OPTIONS } from './words';
       @for (reading of s.readings; track $index) {
         <li>
           <span class="mono">{{ reading.coefficient.typed }}</span>
-          <span class="from">{{ reading.from }}</span>
+          <span class="from"
+            >{{ reading.kind === 'sliding' ? 'slipping' : 'breaking away' }}{{ reading.bedded ? ', bedded in' : '' }}:
+            {{ reading.from }}</span
+          >
           <span class="soft mono">{{ reading.on }}</span>
           <hs-choice
             [name]="prefix() + '-friction-origin-' + $index"
@@ -139,7 +142,10 @@ export class FrictionTableEditor {
     max: LIMITS.frictionCoefficient.max,
   });
   protected readonly learned = computed(() => {
-    const readings = this.spec().readings.map(({ coefficient }) => entryBase(coefficient));
+    // What breaks away is another coefficient than what slips.
+    const readings = this.spec()
+      .readings.filter(({ kind }) => kind === 'static')
+      .map(({ coefficient }) => entryBase(coefficient));
     if (readings.length === 0) return null;
     const { mean, plusMinus } = learnedFriction(readings);
     return {
@@ -168,7 +174,14 @@ export class FrictionTableEditor {
 
   protected add(value: number): void {
     const on = new Date().toISOString().slice(0, 10);
-    const reading = { coefficient: entryOf(value, ''), from: 'put in by hand', on, origin: 'guess' as const };
+    const reading = {
+      coefficient: entryOf(value, ''),
+      from: 'put in by hand',
+      on,
+      kind: 'static' as const,
+      bedded: false,
+      origin: 'guess' as const,
+    };
     this.changed.emit((newest) => ({ ...newest, readings: [...newest.readings, reading] }));
   }
 }

@@ -12,6 +12,7 @@ export function newAxleSpec(name: string): AxleSpec {
     pinionSplines: null,
     shaftSplines: null,
     carriers: [],
+    extras: { ringBolts: null, recalibration: null },
     sets: [],
   };
 }

@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { entryBase, entryOf } from '@hot-spline/core';
-import { measuredFriction, type FrictionTable, packFigures } from '@hot-spline/model';
+import { measuredFriction, packFigures, type FrictionKind, type FrictionTable } from '@hot-spline/model';
 import { FigureButton } from '../shared/figure-button';
 import { Bench } from '../state/bench';
 import { Library } from '../library/library';
 
+const origin = 'measured' as const;
 const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
 
 /** What the newest breakaway reading teaches: the friction coefficient behind it, used here and kept for the next build. */
@@ -13,16 +14,31 @@ const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.tri
   imports: [FigureButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (measured(); as m) {
+    @for (m of measured(); track m.kind) {
       <div class="bar">
-        <hs-figure [id]="ids.friction(bench.axleName())" label="Friction as measured" />
-        <p>
-          Predicted with <span class="mono">{{ m.predicted }}</span>: measured lies {{ m.off }}.
-        </p>
-        <button type="button" class="quiet" [disabled]="m.used" (click)="use()">
-          {{ m.used ? 'Predicted with it' : 'Predict with it' }}
+        <hs-figure
+          [id]="ids.friction(bench.axleName(), m.kind)"
+          [label]="m.kind === 'static' ? 'Friction breaking away' : 'Friction slipping'"
+        />
+        @if (m.dragged) {
+          <p class="wait">
+            The drag of the axle is in this reading, so the coefficient is too high. Read the turning torque with both
+            wheels free above, or take the bench hold, before it is used or kept.
+          </p>
+        } @else {
+          <p>
+            {{ m.kind === 'static' ? 'Predicted' : 'Locking in running worked out' }} with
+            <span class="mono">{{ m.predicted }}</span>: measured lies {{ m.off }}.
+          </p>
+        }
+        <label class="bedded">
+          <input #bedded type="checkbox" [checked]="m.bedded" (change)="setBedded(bedded.checked)" />
+          plates are bedded in
+        </label>
+        <button type="button" class="quiet" [disabled]="m.used || m.dragged" (click)="use(m.kind)">
+          {{ m.used ? 'In use' : 'Use it' }}
         </button>
-        <button type="button" class="quiet" [disabled]="m.kept || m.plates === ''" (click)="keep()">
+        <button type="button" class="quiet" [disabled]="m.kept || m.dragged || m.plates === ''" (click)="keep(m.kind)">
           {{ m.kept ? 'Kept in the shop’s table' : 'Keep in the shop’s table' }}
         </button>
         <span class="soft">
@@ -37,6 +53,21 @@ const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.tri
     }
   `,
   styles: `
+    .bedded {
+      display: flex;
+      gap: 8px;
+      align-items: center;
+      min-height: 44px;
+    }
+    .bedded input {
+      width: 18px;
+      height: 18px;
+      accent-color: var(--blue);
+    }
+    .wait {
+      flex: 1 1 320px;
+      color: var(--ochre-text);
+    }
     .bar {
       display: flex;
       flex-wrap: wrap;
@@ -56,53 +87,73 @@ export class LearnBar {
   private readonly library = inject(Library);
   private readonly tables = this.library.ofKind('friction');
 
-  private readonly newest = computed(() => {
-    const plate = this.bench.plate();
-    const axle = this.bench.axleName();
-    const packs = this.bench.derived()?.axles[axle]?.pack;
-    return plate && packs ? measuredFriction(plate, axle, packs, this.bench.readings()) : null;
-  });
   private readonly table = computed(() => {
     const plate = this.bench.plate();
     return this.tables().find(
       ({ spec }) => plate && same(spec.name, plate.frictionPlates) && same(spec.oil, plate.oil),
     );
   });
-  private readonly entry = computed(() => {
-    const newest = this.newest();
+  /** What the newest readings teach, breaking away and slipping. */
+  private readonly learned = computed(() => {
     const build = this.bench.build();
-    if (!newest || !build) return null;
-    const coefficient = entryOf(Number(newest.coefficient.toFixed(4)), '');
-    return { coefficient, from: build.name, on: newest.reading.at.slice(0, 10), origin: 'measured' as const };
+    const plate = this.bench.plate();
+    const axle = this.bench.axleName();
+    const packs = this.bench.derived()?.axles[axle]?.pack;
+    if (!build || !plate || !packs) return [];
+    return (['static', 'sliding'] as const).flatMap((kind) => {
+      const newest = measuredFriction(plate, axle, packs, this.bench.readings(), kind);
+      if (!newest) return [];
+      const coefficient = entryOf(Number(newest.coefficient.toFixed(4)), '');
+      const on = newest.reading.at.slice(0, 10);
+      const { frictionBedded: bedded } = plate;
+      return [{ dragged: newest.dragged, entry: { coefficient, from: build.name, on, kind, bedded, origin } }];
+    });
   });
   protected readonly measured = computed(() => {
-    const entry = this.entry();
     const plate = this.bench.plate();
-    if (!entry || !plate) return null;
-    const value = entryBase(entry.coefficient);
-    const now = entryBase(plate.frictionCoefficient);
-    const off = Math.round(100 * (value / now - 1));
-    const readings = this.table()?.spec.readings ?? [];
-    return {
-      predicted: now.toFixed(3),
-      off: off === 0 ? 'on it' : `${Math.abs(off)} % ${off < 0 ? 'below' : 'above'}`,
-      used: Math.abs(value - now) < 5e-5,
-      kept: readings.some(
-        (one) => one.from === entry.from && one.on === entry.on && entryBase(one.coefficient) === value,
-      ),
-      count: readings.length,
-      plates: plate.frictionPlates,
-      oil: plate.oil,
-    };
+    if (!plate) return [];
+    return this.learned().map(({ dragged, entry }) => {
+      const { kind } = entry;
+      const value = entryBase(entry.coefficient);
+      const now = entryBase(
+        kind === 'static' ? plate.frictionCoefficient : (plate.slidingCoefficient ?? plate.frictionCoefficient),
+      );
+      const off = Math.round(100 * (value / now - 1));
+      const readings = this.table()?.spec.readings.filter((one) => one.kind === kind) ?? [];
+      return {
+        kind,
+        dragged,
+        bedded: plate.frictionBedded,
+        predicted: now.toFixed(3),
+        off: off === 0 ? 'on it' : `${Math.abs(off)} % ${off < 0 ? 'below' : 'above'}`,
+        used: Math.abs(value - now) < 5e-5 && (kind === 'static' || plate.slidingCoefficient !== null),
+        kept: readings.some(
+          (one) => one.from === entry.from && one.on === entry.on && entryBase(one.coefficient) === value,
+        ),
+        count: readings.length,
+        plates: plate.frictionPlates,
+        oil: plate.oil,
+      };
+    });
   });
 
-  protected use(): void {
-    const entry = this.entry();
-    if (entry) this.bench.changePlate((plate) => (plate.frictionCoefficient = entry.coefficient));
+  private entry(kind: FrictionKind) {
+    return this.learned().find(({ entry }) => entry.kind === kind)?.entry;
   }
 
-  protected keep(): void {
-    const entry = this.entry();
+  protected setBedded(bedded: boolean): void {
+    this.bench.changePlate((plate) => (plate.frictionBedded = bedded));
+  }
+
+  protected use(kind: FrictionKind): void {
+    const entry = this.entry(kind);
+    if (!entry) return;
+    const key = kind === 'static' ? 'frictionCoefficient' : 'slidingCoefficient';
+    this.bench.changePlate((plate) => (plate[key] = entry.coefficient));
+  }
+
+  protected keep(kind: FrictionKind): void {
+    const entry = this.entry(kind);
     const plate = this.bench.plate();
     if (!entry || !plate) return;
     const table = this.table();

@@ -148,6 +148,7 @@ describe('the pack sheet', () => {
     expect(plateOf(bench).preload).toEqual({
       from: 'measured-force',
       force: { typed: '500 lbf', value: 500, unit: 'lbf' },
+      acts: 'series',
     });
     expect(bench.derived()?.figures.get('pack.rear.slope')?.value).toBeNull();
   });

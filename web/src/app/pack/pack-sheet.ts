@@ -12,7 +12,7 @@ import {
   viewChildren,
 } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { LIMITS, entryBase, entryOf, type WearModel } from '@hot-spline/core';
+import { LIMITS, entryBase, entryOf, type PreloadActs, type WearModel } from '@hot-spline/core';
 import { SIDES, UNIT_TYPE_WORDS, type PlateSpec, type Side, packFigures } from '@hot-spline/model';
 import { Library } from '../library/library';
 import { Choice } from '../shared/choice';
@@ -97,6 +97,11 @@ export class PackSheet {
     { value: 'dished-springs', label: 'Springs in the pack' },
     { value: 'measured-force', label: 'Force as measured' },
   ];
+  protected readonly actings: { value: PreloadActs; label: string }[] = [
+    { value: 'series', label: 'clamp passes through it' },
+    { value: 'parallel', label: 'it pushes with the thrust' },
+  ];
+  protected readonly loadRange = { min: 0, max: 90, unit: '%' };
   protected readonly range = LIMITS.thicknessMm;
   protected readonly diameterRange = LIMITS.diameterMm;
   protected readonly frictionRange = LIMITS.frictionCoefficient;
@@ -113,7 +118,35 @@ export class PackSheet {
   protected readonly tolerance = computed(() => entryBase(this.plate()?.tolerance ?? entryOf(1, 'mm')));
   protected readonly force = computed(() => {
     const preload = this.plate()?.preload;
-    return preload?.from === 'measured-force' ? preload.force : null;
+    return preload?.from === 'measured-force' ? preload : null;
+  });
+  /** Whether a spring stands between the gears, whichever pack it is listed with. */
+  protected readonly between = computed(() => (this.packs()?.left.between ?? null) !== null);
+
+  /** How the springs act: the thrust through them, or both side by side, as the drawing beside the words has it. */
+  private readonly acts = computed(() => {
+    const packs = this.packs();
+    if (!packs) return null;
+    const { seriesN, parallelN } = packs.left.rest;
+    return seriesN > 0 && parallelN > 0 ? 'both' : parallelN > 0 ? 'parallel' : seriesN > 0 ? 'series' : null;
+  });
+  protected readonly actsPath = computed(() => {
+    const series = 'M2 9H22M52 9H72M22 9l4-6 6 12 6-12 6 12 6-12 2 6M66 5l6 4-6 4';
+    const parallel = 'M2 4H72M66 1l6 3-6 3M2 14H22M52 14H72M22 14l4-5 6 8 6-8 6 8 6-8 2 5M66 11l6 3-6 3';
+    return this.acts() === 'series' ? series : parallel;
+  });
+  protected readonly actsWords = computed(() => {
+    const between = this.between() ? 'between the gears' : 'inside of the pressure ring';
+    switch (this.acts()) {
+      case 'series':
+        return 'Springs in series: the clamp passes through them to the case. The larger of spring and thrust counts.';
+      case 'parallel':
+        return `Spring ${between}, in parallel: it pushes outwards along with the thrust. Both add up.`;
+      case 'both':
+        return `Springs in the pack in series, and ${between} in parallel: the larger of the first, and of the second with the thrust.`;
+      default:
+        return 'No spring presses: the thrust alone clamps.';
+    }
   });
 
   private readonly injector = inject(Injector);
@@ -192,12 +225,27 @@ export class PackSheet {
   protected setPreload(from: PlateSpec['preload']['from']): void {
     const clamp = this.packs()?.left.clampN ?? 0;
     this.bench.changePlate((plate) => {
-      plate.preload = from === 'dished-springs' ? { from } : { from, force: entryOf(Math.round(clamp) || 1000, 'N') };
+      plate.preload =
+        from === 'dished-springs'
+          ? { from }
+          : { from, force: entryOf(Math.round(clamp) || 1000, 'N'), acts: this.packs()?.left.acts ?? 'series' };
     });
   }
 
   protected setForce({ entry }: TakenEntry): void {
-    this.bench.changePlate((plate) => (plate.preload = { from: 'measured-force', force: entry }));
+    this.bench.changePlate((plate) => {
+      if (plate.preload.from === 'measured-force') plate.preload.force = entry;
+    });
+  }
+
+  protected setActs(acts: PreloadActs): void {
+    this.bench.changePlate((plate) => {
+      if (plate.preload.from === 'measured-force') plate.preload.acts = acts;
+    });
+  }
+
+  protected setLoad(end: 'minus' | 'plus', { entry }: TakenEntry): void {
+    this.bench.changePlate((plate) => (plate.springLoad[end] = entry));
   }
 
   protected setDepth(side: Side, { entry }: TakenEntry): void {
@@ -228,7 +276,14 @@ export class PackSheet {
   }
 
   protected setEntry(
-    key: 'targetHeight' | 'tolerance' | 'frictionCoefficient' | 'frictionOuterDiameter' | 'frictionInnerDiameter',
+    key:
+      | 'targetHeight'
+      | 'tolerance'
+      | 'frictionCoefficient'
+      | 'slidingCoefficient'
+      | 'gearGap'
+      | 'frictionOuterDiameter'
+      | 'frictionInnerDiameter',
     { entry }: TakenEntry,
   ): void {
     this.bench.changePlate((plate) => (plate[key] = entry));

@@ -75,6 +75,13 @@ interface Bar {
                   <span class="number mono">{{ pack.lands }}</span>
                 </div>
               }
+              @if (pack.open; as open) {
+                <div class="open">
+                  <span class="small">Won’t close</span>
+                  <span class="number mono">{{ open }}</span>
+                  <span class="soft small">springs would go past flat; never in a band</span>
+                </div>
+              }
               <div>
                 <span class="small">Height in its band</span>
                 <span class="number mono">{{ pack.chance }}</span>
@@ -258,8 +265,9 @@ export class SureTab {
     const system = this.bench.system();
     const torque = (nm: number): string => formatIn(nm, 'torque', system, 1).text;
     const plate = this.bench.plate();
-    const band = plate && wantedBandNm(plate);
-    return (this.results() ?? []).map(({ breakaway, height, tornado }, i) => {
+    const wheel = this.bench.derived()?.axles[this.bench.axleName()]?.pack?.wheel;
+    const band = plate && wheel && wantedBandNm(plate, wheel);
+    return (this.results() ?? []).map(({ breakaway, height, tornado, wontClose }, i) => {
       const [low, , high] = breakaway.percentiles;
       const { from, to } = breakaway.histogram;
       return {
@@ -273,6 +281,7 @@ export class SureTab {
         lands: breakaway.chance === null ? null : percent(breakaway.chance),
         band: band && bandOf(band, from, to),
         bars: bars(breakaway),
+        open: wontClose > 0 ? percent(wontClose) : null,
         mark: ((breakaway.nominal - from) / (to - from)) * 340,
         from: torque(from),
         to: torque(to),

@@ -168,6 +168,7 @@ export class WantedTab {
   private readonly freshHold = signal<Hold>('other-wheel-held');
   protected readonly hold = computed(() => this.wanted()?.hold ?? this.freshHold());
   private readonly packs = computed(() => this.bench.derived()?.axles[this.bench.axleName()]?.pack ?? null);
+  private readonly wheel = computed(() => this.packs()?.wheel ?? {});
   private readonly attempt = attempt(() => {
     const plate = this.bench.plate();
     const packs = this.packs();
@@ -181,7 +182,7 @@ export class WantedTab {
     const last = weak.at(-1);
     if (!last) return '';
     const most = say(
-      wrenchReading({ leftNm: last.mostNm, rightNm: last.mostNm }, this.hold()).torqueNm,
+      wrenchReading({ leftNm: last.mostNm, rightNm: last.mostNm }, this.hold(), this.wheel()).torqueNm,
       'torque',
       this.bench.system(),
     );
@@ -204,10 +205,17 @@ export class WantedTab {
     if (!packs) return [];
     const small = (mm: number): string => formatSmall(mm, system).text;
     const torque = (nm: number, decimals: number): string => formatIn(nm, 'torque', system, decimals).text;
-    const atWrench = (nm: number): number => wrenchReading({ leftNm: nm, rightNm: nm }, this.hold()).torqueNm;
+    const wheel = this.wheel();
+    // A change of the packs: drag is in both readings and in none of the difference.
+    const atWrench = (nm: number): number =>
+      wrenchReading({ leftNm: nm, rightNm: nm }, this.hold(), { ...wheel, turningNm: 0 }).torqueNm;
     return this.plans().map((plan, index) => {
       const [left, right] = plan.sides as readonly [WantedSideResult, WantedSideResult];
-      const reading = wrenchReading({ leftNm: left.breakawayNm, rightNm: right.breakawayNm }, this.hold()).torqueNm;
+      const reading = wrenchReading(
+        { leftNm: left.breakawayNm, rightNm: right.breakawayNm },
+        this.hold(),
+        wheel,
+      ).torqueNm;
       const plates = packs.left.members.map(({ member }) => member).filter(isPlate);
       const moved = left.moved + right.moved;
       const slope = ((left.slopeNmPerMm + right.slopeNmPerMm) / 2) * THOU_MM;

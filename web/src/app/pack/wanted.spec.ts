@@ -26,6 +26,8 @@ const table = (...coefficients: number[]): FrictionTable => ({
     coefficient: entryOf(value, ''),
     from: 'Redshank',
     on: '2026-05-02',
+    kind: 'static' as const,
+    bedded: false,
     origin: 'measured' as const,
   })),
 });
@@ -100,7 +102,7 @@ describe('a wanted breakaway', () => {
     await screen.type('Breakaway from', '5000 Nm');
     expect(screen.text).toContain('No order of these plates comes near');
     expect(screen.text).toContain('the springs press them to');
-    bench.changePlate((plate) => (plate.preload = { from: 'measured-force', force: entryOf(1000, 'N') }));
+    bench.changePlate((plate) => (plate.preload = { from: 'measured-force', force: entryOf(1000, 'N'), acts: 'series' }));
     await screen.fixture.whenStable();
     expect(screen.find('[role="alert"]').textContent).toContain('no height changes it');
   });

@@ -1,6 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { HOLDS, perPackFromReading, say, type Hold } from '@hot-spline/core';
-import { HOLD_WORDS, breakaway, packFigures, readingBase, readingEntry } from '@hot-spline/model';
+import { HOLDS, say, type Hold } from '@hot-spline/core';
+import {
+  HOLD_WORDS,
+  breakaway,
+  packFigures,
+  perPackOf,
+  readingBase,
+  readingEntry,
+  steadyTorque,
+  turningInForce,
+  turningTorque,
+} from '@hot-spline/model';
+import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { FigureButton } from '../shared/figure-button';
 import { VoidButton } from '../shared/void-button';
@@ -10,13 +21,39 @@ import { LearnBar } from './learn-bar';
 /** What the torque wrench reads, by how the axle is held; a reading can’t be written without its hold. */
 @Component({
   selector: 'hs-wrench-tab',
-  imports: [EntryField, FigureButton, LearnBar, VoidButton],
+  imports: [Choice, EntryField, FigureButton, LearnBar, VoidButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="caution" role="note">
       Both wheels off the ground: on stands, not on a jack, chocked, nobody in line with the shafts. The maker’s sheet
       says how this unit is checked; it wins over what is computed here.
     </p>
+    <div class="turning">
+      <hs-entry
+        name="turning-entry"
+        label="Turning torque, both wheels free"
+        quantity="torque"
+        [range]="turningRange"
+        [entry]="turning().entry"
+        [plausible]="turningPlausible"
+        [enterOnly]="true"
+        placeholder="steady, gearbox in neutral"
+        (taken)="writeTurning($event)"
+      />
+      <hs-choice name="turning-at" label="Read at the" [options]="ends" [value]="at()" (chosen)="at.set($event)" />
+      <p class="soft">
+        Turn both wheels together first, nothing held: half of it is in every reading with the other wheel held. At the
+        pinion it is multiplied by the ratio.
+        @if (turning().known; as known) {
+          Taken off: <span class="mono">{{ known }}</span>.
+        } @else {
+          Not read yet: what is learned would be too high.
+        }
+        @if (turning().reading; as reading) {
+          <hs-void [id]="reading.id" what="Turning torque" />
+        }
+      </p>
+    </div>
     <fieldset>
       <legend class="section-title">How is it held while you turn one wheel?</legend>
       @for (row of rows(); track row.hold) {
@@ -45,8 +82,22 @@ import { LearnBar } from './learn-bar';
                 placeholder="breakaway"
                 (taken)="write(row.hold, $event)"
               />
+              <hs-entry
+                [name]="'steady-entry-' + row.hold"
+                label="Steady reading, slipping"
+                quantity="torque"
+                [range]="range"
+                [entry]="row.steady"
+                [plausible]="plausible"
+                [enterOnly]="true"
+                placeholder="steady"
+                (taken)="writeSteady(row.hold, $event)"
+              />
             } @else if (row.entry; as entry) {
               <span class="mono">{{ entry.typed }}</span>
+              @if (row.steady; as steady) {
+                <span class="soft">steady</span> <span class="mono">{{ steady.typed }}</span>
+              }
             } @else {
               <span class="soft">not measured</span>
             }
@@ -57,6 +108,9 @@ import { LearnBar } from './learn-bar';
             }
             @if (row.reading; as reading) {
               <hs-void [id]="reading.id" [what]="'Breakaway ' + row.entry?.typed" />
+            }
+            @if (row.steadyReading; as reading) {
+              <hs-void [id]="reading.id" [what]="'Steady reading ' + row.steady?.typed" />
             }
           </div>
         </div>
@@ -76,6 +130,19 @@ import { LearnBar } from './learn-bar';
       border: 0;
       margin: 14px 0 0;
       padding: 0;
+    }
+    .turning {
+      display: grid;
+      grid-template-columns: minmax(150px, 1fr) 120px minmax(0, 2fr);
+      gap: 12px;
+      align-items: end;
+      margin-top: 12px;
+      font-size: var(--text-s);
+    }
+    .measured {
+      display: flex;
+      flex-direction: column;
+      gap: 6px;
     }
     .hold {
       display: grid;
@@ -120,6 +187,12 @@ import { LearnBar } from './learn-bar';
       font-size: var(--text-s);
     }
     @media #{$narrow} {
+      .turning {
+        grid-template-columns: 1fr 1fr;
+      }
+      .turning p {
+        grid-column: 1 / -1;
+      }
       .hold {
         grid-template-columns: 1fr 1fr;
       }
@@ -136,22 +209,54 @@ export class WrenchTab {
   protected readonly range = { above: 0, max: 1e5, unit: 'N·m' };
   protected readonly plausible = breakaway.value.plausible;
 
+  protected readonly turningRange = { min: 0, max: 1e4, unit: 'N·m' };
+  protected readonly turningPlausible = turningTorque.value.plausible;
+  protected readonly at = signal<'wheel' | 'pinion'>('wheel');
+  protected readonly ends = [
+    { value: 'wheel' as const, label: 'wheel' },
+    { value: 'pinion' as const, label: 'pinion' },
+  ];
+  /** The turning torque in force, and what of it is in a reading with the other wheel held. */
+  protected readonly turning = computed(() => {
+    const axle = this.bench.axleName();
+    const found = turningInForce(axle, this.bench.readings());
+    const wheel = this.bench.derived()?.axles[axle]?.pack?.wheel;
+    return {
+      reading: found?.reading ?? null,
+      entry: found && found.at === this.at() ? readingEntry(found.reading) : null,
+      known: found && wheel ? say((wheel.turningNm ?? 0) / 2, 'torque', this.bench.system()) : null,
+    };
+  });
+
   protected readonly rows = computed(() => {
     const axle = this.bench.axleName();
     const system = this.bench.system();
+    const wheel = this.bench.derived()?.axles[axle]?.pack?.wheel;
     return HOLDS.map((hold) => {
       const reading = this.bench.readingOf(breakaway.of({ axle, hold }));
-      const torqueNm = reading ? readingBase(reading) : 0;
+      const perPack = reading && wheel ? perPackOf({ hold, torqueNm: readingBase(reading) }, wheel) : null;
+      const steady = this.bench.readingOf(steadyTorque.of({ axle, hold }));
       return {
         hold,
         words: HOLD_WORDS[hold],
         figure: packFigures.wrench(axle, hold),
         entry: reading ? readingEntry(reading) : null,
         reading,
-        perPack: reading ? say(perPackFromReading({ hold, torqueNm }), 'torque', system) : null,
+        perPack: perPack === null ? null : say(perPack, 'torque', system),
+        steady: steady ? readingEntry(steady) : null,
+        steadyReading: steady,
       };
     });
   });
+
+  protected writeTurning({ entry }: TakenEntry): void {
+    const of = turningTorque.of({ axle: this.bench.axleName(), at: this.at() });
+    this.bench.record(of, entry, 'Dial or beam torque wrench');
+  }
+
+  protected writeSteady(hold: Hold, { entry }: TakenEntry): void {
+    this.bench.record(steadyTorque.of({ axle: this.bench.axleName(), hold }), entry, 'Torque wrench');
+  }
 
   protected write(hold: Hold, { entry }: TakenEntry): void {
     this.bench.record(breakaway.of({ axle: this.bench.axleName(), hold }), entry, 'Torque wrench');

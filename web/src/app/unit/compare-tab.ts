@@ -2,23 +2,33 @@ import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, sig
 import {
   SITUATIONS,
   compareUnit,
+  entryBase,
   formatIn,
   situationOf,
   type CompareResult,
   type SituationName,
 } from '@hot-spline/core';
 import {
+  CRITERIA,
+  CRITERION_WORDS,
   UNIT_TYPE_WORDS,
+  USE_WEIGHTS,
+  axleShares,
   comparedGround,
   comparedSettings,
   comparedUnits,
+  mostArriving,
   rankUnits,
   unitAs,
+  type ComparedUnit,
+  type Criterion,
+  type CriterionWeights,
   type Unit,
 } from '@hot-spline/model';
 import { MessageService } from 'primeng/api';
 import { USE_WORDS } from '../identity/words';
 import { attempt } from '../shared/attempt';
+import { Choice } from '../shared/choice';
 import { Bench } from '../state/bench';
 import { Library } from '../library/library';
 
@@ -33,14 +43,15 @@ const NAMES: Readonly<Record<SituationName, string>> = {
 };
 const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
   none: '',
-  left: 'left spins',
-  right: 'right spins',
-  both: 'both spin',
+  left: 'left slides',
+  right: 'right slides',
+  both: 'both slide',
 };
 
 /** Every type of unit in the situations that matter, computed side by side. */
 @Component({
   selector: 'hs-compare-tab',
+  imports: [Choice],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (problem(); as p) {
@@ -66,73 +77,145 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
         </div>
       }
     </div>
-    <div class="scroll">
-      <table class="table">
-        <caption>
-          Thrust in
-          {{
-            unitName()
-          }}; below it the yaw moment, + turns in, − pushes wide or steadies. Choose a unit for its wheels and shafts.
-        </caption>
-        <thead>
-          <tr>
-            <th scope="col">For {{ useName() }}, of 100</th>
-            @for (name of situations; track name) {
-              <th scope="col">{{ names[name] }}</th>
-            }
-          </tr>
-        </thead>
-        <tbody>
-          @for (row of rows(); track row.label) {
-            <tr [class.own]="row.own">
+    <hs-choice name="compare-view" label="Show" [options]="views" [value]="view()" (chosen)="view.set($event)" />
+    @if (view() === 'rank') {
+      <div class="scroll">
+        <table class="table rank">
+          <caption>
+            What each gives of the best, 0 to 100, by what
+            {{
+              useName()
+            }}
+            wants; the weight of each column is yours to change.
+          </caption>
+          <thead>
+            <tr>
+              <th scope="col">For {{ useName() }}, of 100</th>
+              @for (column of columns(); track column.key) {
+                <th scope="col" [title]="column.how">{{ column.name }}</th>
+              }
+            </tr>
+            <tr class="weights">
               <th scope="row">
-                <span class="score mono" [attr.aria-label]="'Serves ' + useName() + ' to ' + row.score">{{
-                  row.score
-                }}</span>
-                <button
-                  type="button"
-                  class="quiet bare who"
-                  [attr.aria-expanded]="row.open"
-                  (click)="look(row.label, row.open)"
-                >
-                  <span class="name">{{ row.label }}</span>
-                </button>
-                @if (!row.own) {
-                  <button
-                    type="button"
-                    class="quiet bare take"
-                    [attr.aria-label]="'Take ' + row.label + ' into the build'"
-                    (click)="take(row.type)"
-                  >
-                    Take
-                  </button>
-                }
-                <span class="more reasons">{{ row.weak }}</span>
-                @if (row.open) {
-                  <span class="more reasons">{{ row.strong }}</span>
-                  <span class="more wheels">left · right wheel, {{ torqueUnit() }}</span>
-                  <span class="more wheels">most in one shaft</span>
+                weight
+                @if (ownWeights()) {
+                  <button type="button" class="quiet bare" (click)="usualWeights()">as usual</button>
                 }
               </th>
-              @for (cell of row.cells; track $index) {
-                <td [class.best]="cell.best">
-                  <span class="mono thrust">{{ cell.thrust }}</span>
-                  <span class="more">{{ cell.yaw }}{{ cell.slips ? (cell.yaw ? ', ' : '') + cell.slips : '' }}</span>
-                  @if (row.open) {
-                    <span class="more wheels mono">{{ cell.left }} · {{ cell.right }}</span>
-                    <span class="more wheels mono">{{ cell.shaft }}</span>
-                  }
+              @for (column of columns(); track column.key) {
+                <td>
+                  <input
+                    #weight
+                    type="number"
+                    inputmode="numeric"
+                    min="0"
+                    max="100"
+                    [attr.aria-label]="'Weight of ' + column.name"
+                    [value]="column.weight"
+                    (change)="weigh(column.key, weight)"
+                  />
                 </td>
               }
             </tr>
-          }
-        </tbody>
-      </table>
-    </div>
+          </thead>
+          <tbody>
+            @for (row of rows(); track row.label) {
+              <tr [class.own]="row.own">
+                <th scope="row">
+                  <span class="score mono" [attr.aria-label]="'Serves ' + useName() + ' to ' + row.score">{{
+                    row.score
+                  }}</span>
+                  <span class="name">{{ row.label }}</span>
+                  @if (!row.own) {
+                    <button
+                      type="button"
+                      class="quiet bare take"
+                      [attr.aria-label]="'Take ' + row.label + ' into the build'"
+                      (click)="take(row.type)"
+                    >
+                      Take
+                    </button>
+                  }
+                </th>
+                @for (part of row.parts; track $index) {
+                  <td class="mono" [class.best]="part.best" [class.nothing]="part.weight === 0">{{ part.text }}</td>
+                }
+              </tr>
+            }
+          </tbody>
+        </table>
+      </div>
+      @if (weightProblem(); as w) {
+        <p class="caution" role="alert">{{ w }}</p>
+      }
+    } @else {
+      <div class="scroll">
+        <table class="table">
+          <caption>
+            Thrust in
+            {{
+              unitName()
+            }}; below it the yaw moment, + turns in, − pushes wide or steadies. Choose a unit for its wheels and shafts.
+          </caption>
+          <thead>
+            <tr>
+              <th scope="col">For {{ useName() }}, of 100</th>
+              @for (name of situations; track name) {
+                <th scope="col">{{ names[name] }}</th>
+              }
+            </tr>
+          </thead>
+          <tbody>
+            @for (row of rows(); track row.label) {
+              <tr [class.own]="row.own">
+                <th scope="row">
+                  <span class="score mono" [attr.aria-label]="'Serves ' + useName() + ' to ' + row.score">{{
+                    row.score
+                  }}</span>
+                  <button
+                    type="button"
+                    class="quiet bare who"
+                    [attr.aria-expanded]="row.open"
+                    (click)="look(row.label, row.open)"
+                  >
+                    <span class="name">{{ row.label }}</span>
+                  </button>
+                  @if (!row.own) {
+                    <button
+                      type="button"
+                      class="quiet bare take"
+                      [attr.aria-label]="'Take ' + row.label + ' into the build'"
+                      (click)="take(row.type)"
+                    >
+                      Take
+                    </button>
+                  }
+                  @if (row.open) {
+                    <span class="more wheels">left · right wheel, {{ torqueUnit() }}</span>
+                    <span class="more wheels">most in one shaft</span>
+                  }
+                </th>
+                @for (cell of row.cells; track $index) {
+                  <td [class.best]="cell.best">
+                    <span class="mono thrust">{{ cell.thrust }}</span>
+                    <span class="more">{{ cell.yaw }}{{ cell.slips ? (cell.yaw ? ', ' : '') + cell.slips : '' }}</span>
+                    @if (row.open) {
+                      <span class="more wheels mono">{{ cell.left }} · {{ cell.right }}</span>
+                      <span class="more wheels mono">{{ cell.shaft }}</span>
+                    }
+                  </td>
+                }
+              </tr>
+            }
+          </tbody>
+        </table>
+      </div>
+    }
     <p class="soft">
-      FoundFinal for the use in the brief by what each gives of the best where it counts, less its push off the line:
-      our weights. The left wheel is the slippery, the lifted and the inner one. The other units are ordinary ones of
-      their type, ours: the maker’s sheet wins. {{ ownWords() }} Tyres as dry friction.
+      Judged at the torque above: the most that arrives in first gear, until you move it. The left wheel is the
+      slippery, the lifted and the inner one. The other units are ordinary ones of their type, ours: the maker’s sheet
+      wins.
+      {{ ownWords() }} Tyres as dry friction.
     </p>
   `,
   styles: `
@@ -203,6 +286,22 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
         min-height: 24px;
       }
     }
+    .rank th:not(:first-child) {
+      min-width: 62px;
+      text-align: right;
+      line-height: 1.2;
+    }
+    .rank td {
+      font-size: var(--text-m);
+    }
+    .rank .nothing {
+      color: var(--soft);
+    }
+    .weights input {
+      width: 52px;
+      height: 30px;
+      text-align: right;
+    }
     .wheels {
       display: block;
       white-space: nowrap;
@@ -220,11 +319,6 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
       font-size: var(--text-xs);
       color: var(--soft);
     }
-    .reasons {
-      display: block;
-      max-width: 180px;
-      white-space: normal;
-    }
     p {
       font-size: var(--text-s);
     }
@@ -233,6 +327,9 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
         grid-template-columns: 1fr 1fr;
       }
       input {
+        height: 44px;
+      }
+      .weights input {
         height: 44px;
       }
     }
@@ -245,9 +342,36 @@ export class CompareTab {
   protected readonly situations = SITUATIONS;
   protected readonly names = NAMES;
 
-  private readonly inputNm = computed(() => Math.max(this.bench.derived()?.inputNm ?? 0, 1));
-  /** Starts from the operating point; moved here alone, and nothing of it is kept on the build. */
-  private readonly settings = linkedSignal(() => comparedSettings(this.inputNm()));
+  protected readonly views = [
+    { value: 'rank' as const, label: 'what the use wants' },
+    { value: 'situations' as const, label: 'every situation' },
+  ];
+  protected readonly view = signal<'rank' | 'situations'>('rank');
+  protected readonly weightProblem = signal('');
+  /** The most that arrives at this axle: where nothing slips, every unit is as good as another. */
+  private readonly inputNm = computed(() => {
+    const build = this.bench.build();
+    const axle = this.bench.axleName();
+    const gearing = this.bench.derived()?.gearing;
+    const own = gearing?.[axle];
+    return build && own ? Math.max(mostArriving(build, axle, own, axleShares(build, gearing)[axle] ?? 1), 1) : 1;
+  });
+  private readonly overrunShare = computed(() => {
+    const build = this.bench.build();
+    return build ? entryBase(build.road.overrun) / 100 : 0.2;
+  });
+  /** Starts from what arrives; moved here alone, and nothing of it is kept on the build. */
+  private readonly settings = linkedSignal(() => comparedSettings(this.inputNm(), this.overrunShare()));
+  private readonly use = computed(() => this.bench.build()?.use ?? 'street');
+  protected readonly ownWeights = computed(() => this.bench.build()?.brief.unitWeights ?? null);
+  private readonly weights = computed((): CriterionWeights => this.ownWeights() ?? USE_WEIGHTS[this.use()]);
+  /** What weighs comes first, as the use has it; what it does not ask for is there to be weighed. */
+  protected readonly columns = computed(() => {
+    const usual = USE_WEIGHTS[this.use()];
+    return [...CRITERIA]
+      .sort((a, b) => usual[b] - usual[a])
+      .map((key) => ({ key, ...CRITERION_WORDS[key], weight: this.weights()[key] }));
+  });
   protected readonly useName = computed(() => (USE_WORDS[this.bench.build()?.use ?? ''] ?? '').toLowerCase());
   /** The unit whose wheels and shafts are shown; the build's own until another one is chosen. */
   private readonly opened = signal<string | null | undefined>(undefined);
@@ -303,48 +427,52 @@ export class CompareTab {
       },
     ];
   });
-  private readonly attempt = attempt<{ type: Unit['type']; label: string; own: boolean; results: CompareResult[] }[]>(
-    () => {
-      const build = this.bench.build();
-      const axle = this.bench.axleName();
-      const derived = this.bench.derived();
-      const own = derived?.gearing[axle];
-      if (!build || !derived || !own) return null;
-      const ground = comparedGround(build, axle, own);
-      const situations = SITUATIONS.map((name) => situationOf(name, ground, this.settings()));
-      return comparedUnits(build, axle, derived.axles[axle]?.pack ?? null).map(({ type, label, own: mine, unit }) => ({
-        type,
-        label,
-        own: mine,
-        results: situations.map((situation) => compareUnit(unit, situation)),
-      }));
-    },
-  );
+  private readonly attempt = attempt<{ compared: ComparedUnit; wheelNm: number; results: CompareResult[] }[]>(() => {
+    const build = this.bench.build();
+    const axle = this.bench.axleName();
+    const derived = this.bench.derived();
+    const own = derived?.gearing[axle];
+    if (!build || !derived || !own) return null;
+    const ground = comparedGround(build, axle, own);
+    const situations = SITUATIONS.map((name) => situationOf(name, ground, this.settings()));
+    const wheelNm = (ground.axleLoadN * ground.grip * ground.tyreRadiusMm) / 2000;
+    return comparedUnits(build, axle, derived.axles[axle]?.pack ?? null).map((compared) => ({
+      compared,
+      wheelNm,
+      results: situations.map((situation) => compareUnit(compared.unit, situation)),
+    }));
+  });
   protected readonly problem = this.attempt.problem;
   protected readonly rows = computed(() => {
     const results = this.attempt.value() ?? [];
     const system = this.bench.system();
     const most = SITUATIONS.map((_, i) => Math.max(...results.map((row) => Math.abs(row.results[i]?.thrustN ?? 0))));
     const least = SITUATIONS.map((_, i) => Math.min(...results.map((row) => Math.abs(row.results[i]?.thrustN ?? 0))));
-    const use = this.bench.build()?.use ?? 'street';
     const ranks = rankUnits(
-      use,
+      this.use(),
+      results.map(({ compared }) => compared),
       results.map((row) => row.results),
+      { inputNm: this.settings().inputNm, wheelNm: results[0]?.wheelNm ?? 1 },
+      this.weights(),
     );
     const order = results.map((_, i) => i).sort((a, b) => (ranks[b]?.score ?? 0) - (ranks[a]?.score ?? 0));
-    const words = (names: readonly SituationName[]): string =>
-      names.map((name) => NAMES[name].toLowerCase()).join(', ');
+    const columns = this.columns();
+    const top = new Map(columns.map(({ key }) => [key, Math.max(...ranks.map(({ parts }) => parts[key]))]));
     return order.map((at) => {
-      const { type, label, own, results: list } = results[at] as (typeof results)[number];
+      const { compared, results: list } = results[at] as (typeof results)[number];
+      const { type, label, own } = compared;
       const rank = ranks[at];
       return {
         type,
         label,
         own,
         open: this.opened() === undefined ? own : this.opened() === label,
-        score: String(Math.round(rank?.score ?? 0)),
-        weak: rank?.weak.length ? `weak: ${words(rank.weak)}` : '',
-        strong: rank?.strong.length ? `nearly the best in ${words(rank.strong)}` : '',
+        // Two that are not the same are not shown as if they were.
+        score: (rank?.score ?? 0).toFixed(1),
+        parts: columns.map(({ key, weight }) => {
+          const part = rank?.parts[key] ?? 0;
+          return { text: String(Math.round(part)), weight, best: weight > 0 && part > (top.get(key) ?? 0) - 0.01 };
+        }),
         cells: list.map((result, i) => {
           const torque = (nm: number): string => formatIn(nm, 'torque', system, 0).text;
           const turns = SITUATIONS[i] === 'corner-exit' || SITUATIONS[i] === 'overrun-into-corner';
@@ -375,11 +503,30 @@ export class CompareTab {
     });
   }
 
+  protected weigh(key: Criterion, box: HTMLInputElement): void {
+    const value = box.valueAsNumber;
+    if (!(value >= 0 && value <= 100)) {
+      this.weightProblem.set('A weight is a number from 0 to 100.');
+      box.value = String(this.weights()[key]);
+      return;
+    }
+    this.weightProblem.set('');
+    this.bench.change((draft) => (draft.brief.unitWeights = { ...this.weights(), [key]: value }));
+  }
+
+  protected usualWeights(): void {
+    this.bench.change((draft) => (draft.brief.unitWeights = null));
+  }
+
   protected look(label: string, open: boolean): void {
     this.opened.set(open ? null : label);
   }
 
   protected set(key: 'inputNm' | 'splitShare' | 'lateralG' | 'brakeNm', value: number): void {
-    this.settings.update((now) => ({ ...now, [key]: value, ...(key === 'inputNm' ? { overrunNm: 0.2 * value } : {}) }));
+    this.settings.update((now) => ({
+      ...now,
+      [key]: value,
+      ...(key === 'inputNm' ? { overrunNm: this.overrunShare() * value } : {}),
+    }));
   }
 }

@@ -1,7 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { formatIn, saySmall, type UnitSystem } from '@hot-spline/core';
-import { WISHES, tuneFor, type Advice, type Behaviour, type Complaint, type TuneChange } from '@hot-spline/model';
+import { entryBase, formatIn, saySmall, type UnitSystem } from '@hot-spline/core';
+import {
+  WISHES,
+  packContext,
+  tuneFor,
+  type Advice,
+  type Behaviour,
+  type Complaint,
+  type TuneChange,
+} from '@hot-spline/model';
 import { COMPLAINT_OPTIONS } from '../identity/words';
 import { attempt } from '../shared/attempt';
 import { Toggles } from '../shared/toggles';
@@ -50,7 +58,7 @@ function changeWords(change: TuneChange, system: UnitSystem): string {
       <p class="empty">Choose what the driver says: every step that serves it follows, with what it does.</p>
     }
     @for (group of groups(); track group.complaint) {
-      <section [attr.aria-label]="group.name">
+      <section [attr.aria-label]="group.name" [id]="'complaint-' + group.complaint" tabindex="-1">
         <h3>{{ group.name }}</h3>
         <div class="scroll">
           <table class="table">
@@ -97,7 +105,7 @@ function changeWords(change: TuneChange, system: UnitSystem): string {
     @if (groups().length) {
       <p class="soft">
         One step at a time, then drive it. Directions are common practice; the sizes are computed for this unit at the
-        operating point, overrun at a fifth of its torque. A shim step moves the target height:
+        operating point, overrun at the torque that the engine drags with. A shim step moves the target height:
         <a [routerLink]="['../pack']" [queryParams]="{ tab: 'shims' }">Shims from stock</a> then finds the pieces. The
         maker’s sheet wins.
       </p>
@@ -172,11 +180,15 @@ export class TuneTab {
   private readonly attempt = attempt(() => {
     const plate = this.plate();
     const inputNm = this.bench.derived()?.inputNm ?? 0;
-    if (!plate) return null;
+    const axle = this.bench.axle();
+    const build = this.bench.build();
+    if (!plate || !axle || !build) return null;
+    const overrunNm = (inputNm * entryBase(build.road.overrun)) / 100;
+    const tuning = { ...packContext(axle), readings: this.bench.readings(), inputNm, overrunNm };
     return new Map(
       this.complaints().map((complaint): [Complaint, Advice[]] => [
         complaint,
-        tuneFor(complaint, plate, this.bench.axleName(), this.bench.readings(), inputNm).slice(0, SHOWN),
+        tuneFor(complaint, plate, this.bench.axleName(), tuning).slice(0, SHOWN),
       ]),
     );
   });

@@ -1,7 +1,7 @@
 import { Assumed } from '../shared/assumed';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { FormsModule } from '@angular/forms';
-import { LIMITS } from '@hot-spline/core';
+import { LIMITS, RAMP_FRICTION } from '@hot-spline/core';
 import {
   UNIT_TYPES,
   UNIT_TYPE_WORDS,
@@ -66,6 +66,8 @@ export class UnitSheet {
   protected readonly active = activeTab(UNIT_TABS, this.tab);
 
   protected readonly angleRange = { min: 0, max: 90, unit: '°' };
+  protected readonly rampFrictionRange = RAMP_FRICTION;
+  protected readonly overrunRange = { min: 0, max: 100, unit: '%' };
   protected readonly radiusRange = LIMITS.radiusMm;
   protected readonly usualRadius = [8, 120] as const;
   protected readonly types = UNIT_TYPES.map((value) => ({ value, label: UNIT_TYPE_WORDS[value].name }));
@@ -128,7 +130,11 @@ export class UnitSheet {
     });
   }
 
-  protected setEntry(key: 'driveRamp' | 'overrunRamp' | 'pinRadius', { entry }: TakenEntry): void {
+  protected setOverrun({ entry }: TakenEntry): void {
+    this.bench.change((draft) => (draft.road.overrun = entry));
+  }
+
+  protected setEntry(key: 'driveRamp' | 'overrunRamp' | 'pinRadius' | 'rampFriction', { entry }: TakenEntry): void {
     this.bench.changePlate((plate) => (plate[key] = entry));
   }
 }
