@@ -259,7 +259,7 @@ test.describe('pack story: measure and learn', () => {
     await hill.open('pack?tab=springs');
     const option = page.getByLabel('From the shop’s table').locator('option', { hasText: plates });
     await page.getByLabel('From the shop’s table').selectOption(await option.getAttribute('value'));
-    await expect(hill.field('Friction coefficient')).toHaveValue(/0\.097|0\.098/);
+    await expect(hill.field('Friction, breaking away')).toHaveValue(/0\.097|0\.098/);
     await expect(hill.field('Friction plates')).toHaveValue(plates);
   });
 });

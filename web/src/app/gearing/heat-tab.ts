@@ -91,7 +91,8 @@ type Climb = Brief['climb'];
                 @for (row of rows(); track row.label) {
                   <tr [class.present]="row.present">
                     <th scope="row">
-                      <span class="mono">{{ row.label }}</span> <span class="soft">{{ row.what }}</span>
+                      <span class="mono">{{ row.label }}</span>
+                      <span class="soft what">{{ row.what }}</span>
                     </th>
                     <td class="mono big">{{ row.heat }}</td>
                     <td class="mono">{{ row.rpm }}</td>
@@ -130,6 +131,9 @@ type Climb = Brief['climb'];
       grid-template-columns: repeat(4, minmax(0, 1fr));
       gap: 12px;
       margin-bottom: 12px;
+    }
+    .what {
+      margin-left: 8px;
     }
     .big {
       font-size: var(--text-l);

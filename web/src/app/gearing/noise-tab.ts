@@ -127,6 +127,9 @@ const LOOK = [
       gap: 12px;
       margin-bottom: 12px;
     }
+    th::first-letter {
+      text-transform: uppercase;
+    }
     .two {
       display: grid;
       grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr);

@@ -59,6 +59,9 @@ const SLOPES = [0, 10, 20, 30, 50];
       flex-wrap: wrap;
       gap: 2px 16px;
     }
+    .shifts .mono {
+      margin-left: 4px;
+    }
     p {
       font-size: var(--text-s);
       margin: 4px 0 8px;

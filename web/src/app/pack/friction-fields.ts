@@ -40,7 +40,7 @@ import { Library } from '../library/library';
       />
       <hs-entry
         name="friction-spread"
-        label="Coefficient lies within ±"
+        label="Coefficient within ±"
         quantity="percent"
         [range]="spreadRange"
         [entry]="p.frictionSpread"

@@ -175,7 +175,7 @@ describe('other kinds of member', () => {
     const before = bench.derived()?.axles.rear?.pack?.left.interfaces ?? 0;
     await screen.choose('End faces, left', 'both');
     expect(bench.derived()?.axles.rear?.pack?.left.interfaces).toBe(before + 1);
-    await screen.type('Side-gear backlash wanted', '0.1 - 0.18 mm');
+    await screen.type('Side-gear backlash', '0.1 - 0.18 mm');
     expect(plateOf(bench).sideGearBacklash).toEqual({ low: entryOf(0.1, 'mm'), high: entryOf(0.18, 'mm') });
   });
 });

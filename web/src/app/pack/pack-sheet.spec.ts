@@ -132,7 +132,7 @@ describe('the pack sheet', () => {
     const screen = await Screen.of(PackSheet, { tab: 'springs' });
     await screen.type('Target stack height', '10.9');
     await screen.type('Tolerance ±', '2 thou');
-    await screen.type('Friction coefficient', '0.12');
+    await screen.type('Friction, breaking away', '0.12');
     await screen.type('Case depth, left', '12.9 mm');
     await screen.choose('Plates press by', 'uniform-pressure');
     const plate = plateOf(bench);
@@ -156,8 +156,8 @@ describe('the pack sheet', () => {
   it('refuses friction of nothing and a lining without width', async () => {
     const bench = openBench();
     const screen = await Screen.of(PackSheet, { tab: 'springs' });
-    await screen.type('Friction coefficient', '0');
-    expect(screen.said('Friction coefficient')).toContain('must be more than 0');
+    await screen.type('Friction, breaking away', '0');
+    expect(screen.said('Friction, breaking away')).toContain('must be more than 0');
     await screen.type('Lining inside Ø', '120 mm');
     expect(plateOf(bench).frictionInnerDiameter.value).toBe(70);
   });

@@ -178,7 +178,9 @@ describe('how sure', () => {
     expect(screen.all('section[data-side="left"] li .name')[0]?.textContent).toContain('friction coefficient');
     await new Promise((resolve) => setTimeout(resolve, 500));
     expect(screen.all('progress').length).withContext('not drawn again').toBe(0);
-    bench.changePlate((plate) => (plate.preload = { from: 'measured-force', force: entryOf(1200, 'N'), acts: 'series' }));
+    bench.changePlate(
+      (plate) => (plate.preload = { from: 'measured-force', force: entryOf(1200, 'N'), acts: 'series' }),
+    );
     await screen.fixture.whenStable();
     expect(screen.find('[role="alert"]').textContent).toContain('no springs to work');
   });

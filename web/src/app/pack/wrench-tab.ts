@@ -37,7 +37,7 @@ import { LearnBar } from './learn-bar';
         [entry]="turning().entry"
         [plausible]="turningPlausible"
         [enterOnly]="true"
-        placeholder="steady, gearbox in neutral"
+        placeholder="neutral"
         (taken)="writeTurning($event)"
       />
       <hs-choice name="turning-at" label="Read at the" [options]="ends" [value]="at()" (chosen)="at.set($event)" />
@@ -135,7 +135,7 @@ import { LearnBar } from './learn-bar';
       display: grid;
       grid-template-columns: minmax(150px, 1fr) 120px minmax(0, 2fr);
       gap: 12px;
-      align-items: end;
+      align-items: start;
       margin-top: 12px;
       font-size: var(--text-s);
     }

@@ -66,7 +66,7 @@ export class RoadSheet {
   /** Whether the clock starts with the car or as a time slip has it. */
   protected readonly clock = signal<'plain' | 'slip'>('plain');
   protected readonly clocks = [
-    { value: 'plain' as const, label: 'from standstill' },
+    { value: 'plain' as const, label: 'standstill' },
     { value: 'slip' as const, label: 'time slip' },
   ];
   protected readonly rollout = computed(() => say(ROLLOUT_M * 1000, 'length', this.bench.system()));

@@ -81,10 +81,17 @@ describe('the outbox', () => {
     spyOn(window, 'fetch').and.callFake(server.fetch as typeof fetch);
     sessionStorage.clear();
     localStorage.removeItem('hot-spline.shop');
+    // What the outbox of the test before still had under way must not reach this one.
+    TestBed.resetTestingModule();
+    await navigator.locks.request('hot-spline-outbox', () => undefined);
+    await freshOutbox();
+    TestBed.resetTestingModule();
+    await navigator.locks.request('hot-spline-outbox', async () => {
+      const db = await openDB('hot-spline-outbox', 1);
+      await db.clear('writes');
+      db.close();
+    });
     outbox = await freshOutbox();
-    const db = await openDB('hot-spline-outbox', 1);
-    await db.clear('writes');
-    db.close();
     events = [];
     outbox.events.subscribe((event) => events.push(event));
     buildId = crypto.randomUUID();

@@ -77,7 +77,15 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
         </div>
       }
     </div>
-    <hs-choice name="compare-view" label="Show" [options]="views" [value]="view()" (chosen)="view.set($event)" />
+    <hs-choice
+      class="view"
+      name="compare-view"
+      label="Show"
+      [labelHidden]="true"
+      [options]="views"
+      [value]="view()"
+      (chosen)="view.set($event)"
+    />
     @if (view() === 'rank') {
       <div class="scroll">
         <table class="table rank">
@@ -126,7 +134,9 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
                     row.score
                   }}</span>
                   <span class="name">{{ row.label }}</span>
-                  @if (!row.own) {
+                  @if (row.own) {
+                    <span></span>
+                  } @else {
                     <button
                       type="button"
                       class="quiet bare take"
@@ -285,6 +295,24 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
       .take {
         min-height: 24px;
       }
+    }
+    .view {
+      max-width: 240px;
+    }
+    .rank tbody th {
+      display: grid;
+      grid-template-columns: 44px minmax(0, 1fr) auto;
+      align-items: center;
+      min-width: 232px;
+      max-width: none;
+      min-height: 34px;
+      line-height: 1.2;
+    }
+    .rank thead th:not(:first-child)::first-letter {
+      text-transform: uppercase;
+    }
+    .rank td {
+      vertical-align: middle;
     }
     .rank th:not(:first-child) {
       min-width: 62px;

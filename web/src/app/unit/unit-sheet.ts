@@ -1,5 +1,6 @@
 import { Assumed } from '../shared/assumed';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { NgTemplateOutlet } from '@angular/common';
 import { FormsModule } from '@angular/forms';
 import { LIMITS, RAMP_FRICTION } from '@hot-spline/core';
 import {
@@ -36,6 +37,7 @@ import { UnitParts } from './unit-parts';
 @Component({
   selector: 'hs-unit-sheet',
   imports: [
+    NgTemplateOutlet,
     Assumed,
     Chart,
     Choice,

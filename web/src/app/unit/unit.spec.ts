@@ -152,6 +152,8 @@ describe('units side by side', () => {
     );
   };
 
+  const every = (screen: Screen<CompareTab>) => screen.choose('Show', 'situations');
+
   it('the build’s own unit and every other type, in seven situations, ranked for the use', async () => {
     openBench();
     const screen = await Screen.of(CompareTab);
@@ -160,13 +162,39 @@ describe('units side by side', () => {
     const scores = screen.all('tbody .score').map((one) => Number(one.textContent));
     expect(scores).toEqual([...scores].sort((a, b) => b - a));
     expect(rows.length).toBe(11);
+    expect(screen.all('thead .weights input').length).toBe(9);
+    await every(screen);
     expect(cells(screen, 'Open').length).toBe(7);
     expect(cells(screen, 'Helical')[1]).toBe('0'); // a wheel in the air gets nothing without preload or brake
+  });
+
+  it('weights are the builder’s to change, and come back as usual', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(CompareTab);
+    const names = () => screen.all('tbody .name').map((name) => name.textContent);
+    const before = names();
+    for (const box of screen.all('thead .weights input') as HTMLInputElement[]) {
+      box.value = box.getAttribute('aria-label') === 'Weight of price' ? '50' : '0';
+      box.dispatchEvent(new Event('change'));
+      await screen.fixture.whenStable();
+    }
+    expect(names()[0]).toBe('Open');
+    expect(bench.build()?.brief.unitWeights?.price).toBe(50);
+    const [box] = screen.all('thead .weights input') as HTMLInputElement[];
+    if (!box) throw new Error('no weight');
+    box.value = '101';
+    box.dispatchEvent(new Event('change'));
+    await screen.fixture.whenStable();
+    expect(screen.find('[role="alert"]').textContent).toContain('0 to 100');
+    await screen.click('as usual');
+    expect(bench.build()?.brief.unitWeights).toBeNull();
+    expect(names()).toEqual(before);
   });
 
   it('sliders change what is asked: a dabbed brake gives TBR times itself to the other wheel', async () => {
     const bench = openBench();
     const screen = await Screen.of(CompareTab);
+    await every(screen);
     const brake = screen.find<HTMLInputElement>('#compare-brakeNm');
     const thrusts: number[] = [];
     for (const value of ['100', '200']) {
@@ -191,6 +219,7 @@ describe('units side by side', () => {
   it('shows what each wheel gets and the shafts see: of the own unit, or of the one that is chosen', async () => {
     openBench();
     const screen = await Screen.of(CompareTab);
+    await every(screen);
     const open = () => screen.all('[aria-expanded="true"]').map((one) => one.textContent?.trim());
     expect(open()).toEqual(['This one: plate, with ramps']);
     await screen.click('Spool');
