@@ -13,6 +13,7 @@ export interface TyreGrowth {
 
 /**
  * Overall diameter in mm of a worn tyre: D − 2·wear [exact].
+ * Not counted: the casing, which settles as the tread goes.
  * @throws InputError naming the field; on `wearMm` where nothing would be left
  */
 export function wornDiameter(overallDiameterMm: number, wearMm: number): number {
@@ -25,6 +26,7 @@ export function wornDiameter(overallDiameterMm: number, wearMm: number): number 
 
 /**
  * How much larger the rolling radius is at a speed: 1 + g·(v/v_ref)², g = 0 for a tyre that doesn't grow [trade].
+ * Not counted: load and pressure, which hold a tyre down.
  * @throws InputError naming the field
  */
 export function growthFactor(growth: TyreGrowth, speedMps: number): number {
@@ -36,6 +38,7 @@ export function growthFactor(growth: TyreGrowth, speedMps: number): number {
 /**
  * Road speed in m/s of a growing tyre, from the speed that the tyre would make without growth: the smaller root of
  * v = v₀·(1 + g·(v/v_ref)²) [exact].
+ * Not counted: load and pressure, which hold a tyre down.
  * @throws InputError on `growth` where the tyre would grow faster than it turns
  */
 export function grownSpeed(growth: TyreGrowth, ungrownMps: number): number {
@@ -50,6 +53,7 @@ export function grownSpeed(growth: TyreGrowth, ungrownMps: number): number {
 
 /**
  * Final drive that keeps rpm at a road speed on a tyre of another size: i_new = i_old·D_new/D_old [exact].
+ * Not counted: that the two tyres may roll by different factors.
  * @throws InputError naming the field
  */
 export function equalGearing(oldRatio: number, oldDiameterMm: number, newDiameterMm: number): number {
@@ -62,13 +66,16 @@ export function equalGearing(oldRatio: number, oldDiameterMm: number, newDiamete
 
 /**
  * What the old axle feels like on the new tyre: i_old·D_old/D_new [exact].
+ * Not counted: that the two tyres may roll by different factors, and the weight of the larger one.
  * @throws InputError naming the field
  */
 export function effectiveRatio(oldRatio: number, oldDiameterMm: number, newDiameterMm: number): number {
   return equalGearing(oldRatio, newDiameterMm, oldDiameterMm);
 }
 
-/** Turns of the engine for one of the wheel in the lowest gear and range: first × low range × final × hub [exact]. */
+/**
+ * Turns of the engine for one of the wheel in the lowest gear and range: first × low range × final × hub [exact]. Not counted: converter multiplication, and what is lost on the way.
+ */
 export function crawlRatio(firstRatio: number, lowRange: number, finalRatio: number, hubRatio = 1): number {
   return (
     requireNumber('firstRatio', firstRatio, LIMITS.ratio) *
@@ -107,6 +114,7 @@ export function speedReadingCorrection(reading: SpeedReading): number {
 /**
  * Engine speed with slip in the converter and at the wheel: n = n_kinematic/((1−c)·(1−s)) [exact]: converter slip is a
  * share of engine speed (10 % → 1.111), wheel slip a share of wheel speed.
+ * Not counted: how slip changes with torque.
  * @param slip fractions: 0.03 is 3 %
  * @throws InputError naming the field
  */

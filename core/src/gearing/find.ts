@@ -180,10 +180,12 @@ const outside = (rpm: number, low: number, high: number): number => Math.max(low
 /**
  * Most torque at the ring gear in N·m: the engine's in first and low range, or what the tyres of one axle hold, whichever
  * is less. The axle is taken to carry at most half as much again as its standing share: a guard band of ours.
+ * Not counted: shock, and losses ahead of the ring gear.
  * @throws InputError naming the field
  */
 export function mostRingTorque(vehicle: Vehicle, finalRatio: number, lowRange = vehicle.rangeRatio ?? 1): number {
   const hub = vehicle.hubRatio ?? 1;
+  // No axle carries more than the whole car.
   const load = Math.min(1, 1.5 * vehicle.driven.staticShare);
   const tyres = (vehicle.tyre.grip * vehicle.massKg * GRAVITY * load * vehicle.tyre.rollingRadiusMm) / 1000 / hub;
   if (!('torqueCurve' in vehicle.engine)) return tyres;
@@ -341,6 +343,7 @@ function assess(problem: FindProblem, candidate: Candidate): Omit<FoundFinal, 'b
 /**
  * Ranks final drives by a goal: each makes the run of {@link roadRun}; those that something stops come last. Where the
  * goal can't tell two apart (both inside the window), the quicker one is ahead.
+ * Not counted: what a change costs in hours, noise and wear.
  * @param problem 1 to 60 candidates
  * @throws InputError naming the field
  */

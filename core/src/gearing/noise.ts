@@ -45,6 +45,7 @@ export function bearingOrders(bearing: RollingBearing): BearingOrders {
 /**
  * Frequency in Hz of what happens `order` times a turn: order × rpm/60 [exact]. The mesh of a gear set has its pinion teeth as
  * order of the pinion.
+ * Not counted: side bands, and that shafts slow down and speed up in a turn of their joints.
  * @throws InputError naming the field
  */
 export function orderFrequency(order: number, rpm: number): number {

@@ -34,6 +34,7 @@ export function totalRatio(gearing: Pick<Gearing, 'gearRatio' | 'rangeRatio' | '
 /**
  * Road speed in m/s at an engine speed in rpm: v = C·n·(1−c)·(1−s) / (60·i_total), c the slip of the converter as a
  * share of engine speed, s of the wheel as a share of its speed, 0 unless given; then larger by the growth of the tyre at that speed [exact].
+ * Not counted: how slip changes with torque, and a tyre that squats.
  * @throws InputError naming the field
  */
 export function roadSpeed(gearing: Gearing, rpm: number): number {
@@ -46,6 +47,7 @@ export function roadSpeed(gearing: Gearing, rpm: number): number {
 
 /**
  * Engine speed in rpm at a road speed in m/s: n = 60·v·i_total / (C·(1−c)·(1−s)), the inverse of {@link roadSpeed} [exact].
+ * Not counted: how slip changes with torque, and a tyre that squats.
  * @throws InputError naming the field
  */
 export function engineRpm(gearing: Gearing, speedMps: number): number {
@@ -58,6 +60,7 @@ export function engineRpm(gearing: Gearing, speedMps: number): number {
 
 /**
  * Engine speed after a shift at `rpm` from ratio `from` to ratio `to`, at one road speed: n₂ = n₁·i₂/i₁ [exact].
+ * Not counted: the speed that the car loses during the shift.
  * @throws InputError naming the field
  */
 export function rpmAfterShift(rpm: number, from: number, to: number): number {
@@ -76,6 +79,7 @@ export interface AxleGearing {
 /**
  * How much faster the front prop shaft turns than the rear one at one road speed, as a fraction:
  * (i_f/C_f)/(i_r/C_r) − 1 [exact]. Positive: the front axle is geared shorter than the rear.
+ * Not counted: tyre pressure and wear, and what the inside wheel of a turn adds.
  * @throws InputError naming the field
  */
 export function axleMismatch(front: AxleGearing, rear: AxleGearing): number {

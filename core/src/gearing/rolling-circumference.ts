@@ -14,6 +14,7 @@ export type RollingMeasure =
 
 /**
  * Rolling circumference in mm from the nominal overall diameter in mm.
+ * Not counted: load, pressure, growth and wear.
  * @throws InputError for a diameter that is not above 0 and at most 5000 mm
  */
 export function rollingCircumference(overallDiameterMm: number, factor: RollingFactor): number {

@@ -19,6 +19,7 @@ export function greatestCommonDivisor(a: number, b: number): number {
 /**
  * Ratio and hunting of a ring and pinion by tooth counts: gcd = 1 hunting, gcd = pinion teeth non-hunting, anything
  * between partial [exact].
+ * Not counted: offset, face width and strength.
  * @throws InputError on `ring` or `pinion` for anything but whole numbers from 3 to 300, or a ring smaller than its pinion
  */
 export function toothPair({ ring, pinion }: ToothPair): { ratio: number; hunting: Hunting; commonDivisor: number } {

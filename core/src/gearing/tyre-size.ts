@@ -46,6 +46,7 @@ function refuse(message: string): InputError {
  *   second, mm.
  *
  * Aspect ratios end at about 100, so the second number is decided by magnitude; `reading` says which was taken.
+ * Not counted: the rim width that it is measured on, load and pressure; makes differ by some per cent.
  * @param designation text; blanks and case don't matter; letters and numbers of speed, load and construction are read
  *   over, before the rim (`195/50VR15`) and behind it (`LT285/75R16E`, `305/35ZR20 (107Y) XL`)
  * @throws InputError on `designation` for text that is none of these, and for sizes that no wheel has

@@ -7,6 +7,7 @@ export type WearModel = 'uniform-wear' | 'uniform-pressure';
 /**
  * Radius in mm at which the whole friction force of a ring acts: (r_o+r_i)/2 for uniform wear,
  * ⅔·(r_o³−r_i³)/(r_o²−r_i²) for uniform pressure [standard: Shigley, axial clutches].
+ * Not counted: grooves and holes in the lining.
  * @throws InputError where the radii are not outer > inner > 0
  */
 export function frictionRadius(outerRadiusMm: number, innerRadiusMm: number, wearModel: WearModel): number {
@@ -36,6 +37,7 @@ export interface PackFriction {
 /**
  * Friction torque in N·m of one pack: T = μ·n·F·r [standard: Shigley, axial clutches]. μ 0.10, n 4, F 2000 N,
  * 50/35 mm: 34.00 (wear), 34.35 (pressure).
+ * Not counted: drag of oil, bare metal that rubs, friction of ears and splines.
  * @throws InputError naming the field
  */
 export function packBreakaway(pack: PackFriction): number {

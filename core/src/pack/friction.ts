@@ -4,6 +4,7 @@ import { LIMITS } from '../limits';
 /**
  * Friction coefficient that a measured breakaway stands for. The mean pack torque is μ·r·(n_L·F_L + n_R·F_R)/2, so
  * μ = 2·T_c ÷ (r·Σ n·F) [exact, inverse of T = μ·n·F·r, standard: Shigley].
+ * Not counted: what else was in the reading; see perPackFromReading.
  * @param perPackNm mean friction torque of the two packs, N·m: what the reading comes to for its hold
  * @param packs interfaces and clamp force of each pack
  * @param radiusMm mean friction radius
@@ -66,6 +67,7 @@ export function studentT(degrees: number): number {
 /**
  * What readings of one kind of plate in one oil say of the next one: their mean, and the prediction interval
  * t·s·√(1 + 1/n) [standard: prediction interval of a normal sample].
+ * Not counted: wear and heat between the readings.
  * @param coefficients at least one
  * @throws InputError naming the field
  */

@@ -10,6 +10,7 @@ export interface PackMember {
 /**
  * Friction interfaces of a pack: neighbours that turn with different bodies *and* have a friction lining between
  * them. Two eared plates side by side make none [exact].
+ * Not counted: bare metal on bare metal, which rubs with an unreliable coefficient of its own.
  * @param members outwards from the side gear; the gear's back face and the case wall count only if they are listed
  * @returns how many, and for each gap between neighbours whether it is one
  * @throws InputError on `members` for more than 100

@@ -202,6 +202,7 @@ function check(sides: readonly ShimSide[], stock: readonly ShimStock[], most: nu
 /**
  * The shims for one side or both from pieces that exist: least worst error over the sides first, then least sum of
  * errors, then fewest pieces. Exact: every stack that could be better is looked at [exact].
+ * Not counted: thickness that differs round a piece.
  * @param sides 1 or 2
  * @param stock up to 400 thicknesses with their counts; both sides draw on the same pieces
  * @param maxPiecesPerSide 0 to 6

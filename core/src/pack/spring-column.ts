@@ -169,7 +169,9 @@ const travelAtForce = (group: SpringGroup, forceN: number): number => leastTrave
 
 const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
 
-/** Largest force in N that groups in series hold on their rising part, and the travel in mm at which they do. */
+/**
+ * Largest force in N that groups in series hold on their rising part, and the travel in mm at which they do. Not counted: friction between springs.
+ */
 export function columnPeak(groups: readonly SpringGroup[]): { forceN: number; travelMm: number } {
   const forceN = Math.min(...groups.map((group) => groupForce(group, risingTravel(group))));
   if (groups.length === 0) return { forceN: 0, travelMm: 0 };

@@ -180,6 +180,7 @@ function travelFor(springs: readonly SpringGroup[], forceN: number, peak: Peak):
  * clamp force that the band then asks for, the spring travel that gives it, and the shims from stock that come nearest to
  * that height. Ranked: inside the band first, then springs within their listed travel, then packs that hold alike, then
  * what is left to wear, then few plates moved.
+ * Not counted: drag of oil, wear of single plates, springs between the gears.
  * @param problem one side or two; the band is that of one pack, not of the torque wrench
  * @throws InputError naming the field
  */

@@ -22,12 +22,15 @@ export const CONVERTER_LIMITS = {
 /**
  * The most of its power that a converter passes on: the peak of torque ratio × speed ratio along the straight line from
  * (0, TR₀) to (SR_c, 1): TR₀²·SR_c/(4·(TR₀ − 1)) from TR₀ = 2 up, SR_c below [exact]. Above 1 it would make energy.
+ * Not counted: losses of the pump, which leave less.
  */
 export function converterPeakEfficiency({ torqueRatio, couplingRatio }: Converter): number {
   return torqueRatio <= 2 ? couplingRatio : (torqueRatio ** 2 * couplingRatio) / (4 * (torqueRatio - 1));
 }
 
-/** The largest torque ratio at stall with which a coupling ratio makes no energy: 2·(1 + √(1 − SR_c))/SR_c [exact]. */
+/**
+ * The largest torque ratio at stall with which a coupling ratio makes no energy: 2·(1 + √(1 − SR_c))/SR_c [exact]. Not counted: losses of the pump, which leave less.
+ */
 export function mostTorqueRatio(couplingRatio: number): number {
   return (2 * (1 + Math.sqrt(1 - couplingRatio))) / couplingRatio;
 }

@@ -64,13 +64,14 @@ export interface TraceSample {
 const PROMINENCE = { mps: 1, share: 0.04 };
 /** The part of the trace within this share above the lowest speed is the corner itself. */
 const CORNER_BAND = 0.03;
-/** Braking that the trace shows is taken within these bounds, m/s². */
+/** Braking that the trace shows is taken within these bounds, m/s²: what lies outside is a gap or the noise of a receiver. */
 const BRAKING_SEEN = [2, 25] as const;
 
 /**
  * A course from a recorded speed over distance: every dip of the speed is a corner with the speed, the length and the
  * braking that the trace shows; in between, how fast it goes is left to the gears. The corner's speed is its mean over
  * the dip, so that its time stays the recorded one.
+ * Not counted: slopes, wind and grip along the way.
  * @param samples distance ascending without repeats, at least 8
  * @throws InputError on `trace`
  */

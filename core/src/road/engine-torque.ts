@@ -39,6 +39,7 @@ export function torqueLookup(curve: readonly TorquePoint[]): (rpm: number) => nu
 
 /**
  * Full-load torque in N·m at an engine speed, by straight lines between the points of the curve; level outside them.
+ * Not counted: boost that builds up, temperature and altitude; level outside the curve.
  * @param curve at least one point, rpm ascending
  * @throws InputError on `torqueCurve` for an empty curve or rpm that don't ascend
  */

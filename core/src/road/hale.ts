@@ -5,6 +5,7 @@ import { VEHICLE_LIMITS } from './vehicle';
 /**
  * Quarter mile by weight and peak power alone: 5.825·(lb/hp)^⅓ s, 234·(hp/lb)^⅓ mph [std: Hale's fit, from memory].
  * A guard band for a simulated run, never a prediction.
+ * Not counted: gearing, grip, drag: it is a guard band and no prediction.
  * @throws InputError naming the field
  */
 export function haleFit(massKg: number, peakPowerW: number): { timeS: number; speedMps: number } {

@@ -23,6 +23,7 @@ const BETWEEN = 12;
  * torque only falls; straight lines between the points exceed neither peak. Past peak power torque falls at one and a half
  * times the rate that would hold power; below peak torque it falls to 0.7 of the peak at a quarter of its speed. Ours, no
  * published source: a stand-in until the curve is measured.
+ * Not counted: everything that a measured curve shows.
  * @returns some twenty points, rpm ascending up to the limiter
  * @throws InputError naming the field; on `peakPowerW` where power at peak torque would be above the peak power
  */
@@ -103,6 +104,7 @@ export interface MotorPeaks {
 /**
  * Full-load curve of an electric motor: constant torque up to the base speed, constant power from there to the limit
  * [exact, definition]. Torque and power fix the base speed; one that is given too has to agree.
+ * Not counted: battery, temperature, torque that falls off at standstill.
  * @returns points, rpm ascending, at most 1.15 between neighbouring speeds in the constant-power range
  * @throws InputError naming the field; on `baseRpm` where it is more than 5 % off the speed at which torque and power meet
  */

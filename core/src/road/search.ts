@@ -266,6 +266,7 @@ function whyNothing(problem: SearchProblem, stages: readonly Stage[], fastest: n
 /**
  * The set of gear pairs and final drive with the least course time. Branch and bound from first gear upwards over every
  * final drive; the bound is worked out above. Deterministic: the same problem gives the same answer.
+ * Not counted: the time that a change of gears takes, wear, and the driver.
  * @param onProgress told now and then; return false to stop, and what was found so far comes back with its bound
  * @throws InputError naming the field, or the rule that leaves nothing
  */
@@ -388,6 +389,7 @@ export function roadSearch(problem: SearchProblem, onProgress?: (progress: Searc
 
 /**
  * Course time of one set, with what explains it.
+ * Not counted: the line through a corner, slopes, and the driver.
  * @param visit told of points along the course
  * @throws InputError naming the field
  */

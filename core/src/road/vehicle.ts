@@ -77,7 +77,9 @@ export const VEHICLE_LIMITS = {
   gears: { min: 1, max: 20 },
 } as const satisfies Record<string, NumberRange>;
 
-/** λ of rotating parts from the total ratio: 1.04 + 0.0025·i² [std: Wong, Theory of Ground Vehicles, from memory]. */
+/**
+ * λ of rotating parts from the total ratio: 1.04 + 0.0025·i² [std: Wong, Theory of Ground Vehicles, from memory]. Not counted: the engine at hand: a heavy flywheel is more.
+ */
 export const wongInertiaFactor = (totalRatio: number): number => 1.04 + 0.0025 * totalRatio * totalRatio;
 
 /** Wheels that roll along, and everything behind the clutch, where nobody says better [Wong's constant term; ours]. */

@@ -22,6 +22,7 @@ export function lockingValue(bias: number): number {
 /**
  * Torque of the slower and the faster wheel in N·m: T_in/2 ± T_lock/2 [exact]. What would be held beyond the input
  * torque is not delivered: the unit is then solid and the slow wheel can take all of it.
+ * Not counted: friction of the differential itself.
  * @throws InputError naming the field
  */
 export function wheelTorques(inputNm: number, lockNm: number): { slowNm: number; fastNm: number } {

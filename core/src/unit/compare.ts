@@ -68,6 +68,7 @@ const BIAS = { min: 1, max: 100 };
 /**
  * Axial thrust of one side gear per unit of torque into the unit, N per N·m: F = (T/2)/r_g·tan φ·sin Γ
  * [std: Shigley, bevel gear forces, from memory].
+ * Not counted: friction of the teeth, and thrust washers.
  * @throws InputError naming the field
  */
 export function sideGearThrust(gear: BevelGear): number {
@@ -87,6 +88,7 @@ export function requireBevel(gear: BevelGear): { radius: number; phi: number; co
 /**
  * Friction torque of one cone per axial force, N·m per N: T = μ·F·r_m/sin(half angle)
  * [std: Shigley, cone clutch, from memory].
+ * Not counted: wedging, and oil in the cone.
  * @throws InputError naming the field
  */
 export function coneTorquePerNewton(frictionCoefficient: number, meanRadiusMm: number, halfAngleDeg: number): number {
@@ -101,6 +103,7 @@ export function coneTorquePerNewton(frictionCoefficient: number, meanRadiusMm: n
 
 /**
  * What a unit can hold between its wheels under power or on overrun. A locked one holds without limit.
+ * Not counted: drag of oil, wear, and the snap of dogs.
  * @throws InputError naming the field
  */
 export function lockLaw(unit: CompareUnit, flank: 'drive' | 'overrun'): LockLaw {
@@ -232,6 +235,7 @@ function holdOf(field: string, wheel: WheelGround, radiusM: number): { road: num
  * What one unit does in one situation: torques from equilibrium, tyres as dry friction. Straight ahead, or once a wheel
  * spins, the two torques differ by at most the locking torque; in a turn the slower wheel gets the larger part under power,
  * the faster one the larger part of the braking on overrun [exact, equilibrium].
+ * Not counted: slip of the tyres, inertia of the wheels, the driver.
  * @throws InputError naming the field
  */
 export function compareUnit(unit: CompareUnit, situation: CompareSituation): CompareResult {
@@ -327,6 +331,7 @@ export interface SituationSettings {
 /**
  * The wheels' ground in a named situation. Left is the inner wheel of a turn to the left, the slippery and the lifted one.
  * In a turn m·a·h/track moves from the inner wheel to the outer one, at most all of it [exact].
+ * Not counted: squat, roll stiffness front to rear, and tyres whose grip falls with load.
  * @throws InputError naming the field
  */
 export function situationOf(name: SituationName, ground: AxleGround, settings: SituationSettings): CompareSituation {
@@ -334,14 +339,16 @@ export function situationOf(name: SituationName, ground: AxleGround, settings: S
   const grip = requireNumber('grip', ground.grip, { above: 0, max: 10 });
   const track = requireNumber('trackMm', ground.trackMm, { above: 0, max: 10_000, unit: 'mm' });
   const height = requireNumber('cgHeightMm', ground.cgHeightMm, { min: 0, max: 5000, unit: 'mm' });
-  const lateral = requireNumber('lateralG', settings.lateralG, { min: 0, max: 6 });
+  // More than that no tyre holds, and nothing would be left to drive with.
+  const lateral = requireNumber('lateralG', settings.lateralG, { min: 0, max: grip, unit: 'g (grip)' });
   const share = requireNumber('splitShare', settings.splitShare, { min: 0, max: 1 });
   const common = { inputNm: settings.inputNm, tyreRadiusMm: ground.tyreRadiusMm, trackMm: track };
   const half = { loadN: load / 2, grip };
   const air = { loadN: 0, grip };
+  // An inner wheel that has given all its load lifts: there is no more to move.
   const moved = Math.min((load * lateral * height) / track, load / 2);
   // Cornering takes its part of the friction circle; what is left drives or brakes.
-  const left = Math.sqrt(Math.max(0, grip * grip - lateral * lateral));
+  const left = Math.sqrt(grip * grip - lateral * lateral);
   const inner = { loadN: load / 2 - moved, grip: left };
   const outer = { loadN: load / 2 + moved, grip: left };
   switch (name) {

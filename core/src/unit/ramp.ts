@@ -58,6 +58,7 @@ export function rampFrictionShare(ramp: Ramp, rampFriction: number): number {
 /**
  * Axial thrust in N of one pressure ring on its pack: F = T_in/(2·r_p·tan(α + ρ)), ρ the friction angle of the ramp, 0
  * unless told [exact].
+ * Not counted: friction of plate ears and pressure rings in the case.
  * @throws InputError naming the field
  */
 export function rampThrust(inputNm: number, pinRadiusMm: number, ramp: Ramp, rampFriction = 0): number {
@@ -71,6 +72,7 @@ export function rampThrust(inputNm: number, pinRadiusMm: number, ramp: Ramp, ram
 /**
  * Locking torque per input torque from the ramps: k = μ·n·r_m/(r_p·tan(α + ρ)) [exact]. Above 1 the unit locks solid at any
  * torque. μ 0.10, n 6, r_m 45 mm, r_p 30 mm: 45° → 0.900, 60° → 0.520, 30° → 1.559.
+ * Not counted: friction of plate ears and pressure rings in the case.
  * @throws InputError naming the field
  */
 export function rampLockCoefficient(unit: PlateUnit): number {

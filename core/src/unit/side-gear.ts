@@ -8,6 +8,7 @@ export const INSERT_FIT_MM = [0.0762, 0.127] as const;
 /**
  * Backlash that a side gear loses per mm that it is moved towards the spider gears: 2·tan φ·sin Γ, straight bevel gears,
  * at the pitch circle [exact, geometry].
+ * Not counted: play of the spider gears on their pin.
  * @throws InputError naming the field
  */
 export function sideGearBacklashSlope(gear: BevelGear): number {
@@ -17,6 +18,7 @@ export function sideGearBacklashSlope(gear: BevelGear): number {
 
 /**
  * Shim to add behind a side gear (negative: to take out) for a wanted backlash, mm.
+ * Not counted: that the shim changes stack height and preload as well: say all three.
  * @throws InputError naming the field
  */
 export function shimForBacklash(gear: BevelGear, backlashMm: number, wantedMm: number): number {

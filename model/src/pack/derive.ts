@@ -266,7 +266,7 @@ function findSprings(axle: AxleName, side: Side, state: PackSideState, d: Deriva
   const hard = flattest > PACK_GUARDS.springTravel;
   d.finding({
     ...common,
-    verdict: doubled || hard ? 'watch' : 'fits',
+    verdict: doubled || hard || state.column?.apart ? 'watch' : 'fits',
     rule: doubled
       ? 'h₀/t above √2: the force has a maximum and falls again [exact, from the formula]'
       : 'our guard band: at most 75 % of the cone height (EN 16983 tables, from memory)',
@@ -277,6 +277,7 @@ function findSprings(axle: AxleName, side: Side, state: PackSideState, d: Deriva
       flattest: fact(100 * flattest, 'percent'),
       doubled,
       hard,
+      apart: state.column?.apart ?? false,
     },
     say: words.springs,
   });

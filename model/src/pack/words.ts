@@ -88,8 +88,17 @@ export function noClamp(
   }
 }
 
-export function springs(f: F<'room' | 'clamp' | 'flattest', 'side', 'doubled' | 'hard'>, system: UnitSystem): Words {
+export function springs(
+  f: F<'room' | 'clamp' | 'flattest', 'side', 'doubled' | 'hard' | 'apart'>,
+  system: UnitSystem,
+): Words {
   const at = `${say(f.clamp.value, 'force', system)} at ${say(f.room.value, 'length', system)}`;
+  if (f.apart) {
+    return {
+      title: `${capital(f.side)} springs don’t share the travel`,
+      detail: `${at}: past their peak one gives way and the others stay, which one is chance. Take springs with a lower cone, or less travel.`,
+    };
+  }
   if (f.doubled) {
     return {
       title: `${capital(f.side)} spring force belongs to two heights`,

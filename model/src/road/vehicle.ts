@@ -4,10 +4,10 @@ import type { Build } from '../document/schema';
 import { gearRatios, rangeRatio, type AxleGearingState } from '../gearing/axle-gearing';
 import { torqueCurve } from './torque-curve';
 
-/** Share of the standing weight on one axle; a guard keeps it above nothing. */
+/** Share of the standing weight on one axle. */
 export function axleShare({ road }: Build, axle: AxleName): number {
   const rear = entryBase(road.rearShare) / 100;
-  return Math.max(axle === 'rear' ? rear : 1 - rear, 0.01);
+  return axle === 'rear' ? rear : 1 - rear;
 }
 
 /** What the simulation needs of a build, driven as its followed axle is geared. */

@@ -42,7 +42,7 @@ export const unit = defineCapability({
         deriveUnit(spec, name, packs, { drive: inputs[name] ?? 0, overrun: share * (inputs[name] ?? 0) }, own),
       );
       d.attempt({ sheet: 'unit', axle: name, field: 'unit-type' }, 'unit', () =>
-        deriveSideGears(spec, name, readings, own),
+        deriveSideGears(spec, name, readings, packs, own),
       );
       if (state) states[name] = state;
     }

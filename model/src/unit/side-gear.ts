@@ -1,6 +1,15 @@
-import { INSERT_FIT_MM, entryBase, explain, shimForBacklash, sideGearBacklashSlope } from '@hot-spline/core';
+import {
+  INSERT_FIT_MM,
+  entryBase,
+  explain,
+  shimForBacklash,
+  sideGearBacklashSlope,
+  wrenchReading,
+} from '@hot-spline/core';
 import { ORDINARY } from '../document/new-build';
-import { SIDES, capital, type AxleName } from '../document/names';
+import { SIDES, capital, type AxleName, type Side } from '../document/names';
+import type { PlateSpec } from '../pack/schema';
+import { packSideState, type PackState } from '../pack/state';
 import { bevelGear, type Unit } from './schema';
 import type { Derivation } from '../engine/derivation';
 import { fact } from '../engine/finding';
@@ -10,7 +19,24 @@ import { insertFit, sideGearBacklash } from './readings';
 import * as words from './words';
 
 /** Backlash of the side gears: what was measured against the sheet, and the shim that brings it there. */
-function findBacklash({ plate, sideGear }: Unit, axle: AxleName, readings: Readings, d: Derivation): void {
+/** What a shim behind one side gear does besides: the stack, and what the wrench reads with the other wheel held. */
+function besides(plate: PlateSpec, axle: AxleName, side: Side, readings: Readings, packs: PackState, shimMm: number) {
+  const moved = { ...packs, [side]: packSideState(plate, axle, side, readings, shimMm) };
+  const [leftNm, rightNm] = [moved.left.breakawayNm, moved.right.breakawayNm];
+  const { torqueNm } = wrenchReading({ leftNm, rightNm }, 'other-wheel-held', packs.wheel);
+  return {
+    stack: fact(moved[side].stackMm, 'length'),
+    ...(moved[side].clampProblem ? {} : { reading: fact(torqueNm, 'torque') }),
+  };
+}
+
+function findBacklash(
+  { plate, sideGear }: Unit,
+  axle: AxleName,
+  readings: Readings,
+  packs: PackState | null,
+  d: Derivation,
+): void {
   const gear = bevelGear(sideGear ?? ORDINARY.sideGear());
   const band = plate?.sideGearBacklash;
   for (const side of SIDES) {
@@ -64,6 +90,7 @@ function findBacklash({ plate, sideGear }: Unit, axle: AxleName, readings: Readi
               low: fact(low, 'length', 'small'),
               high: fact(high, 'length', 'small'),
               shim: fact(shim, 'length', 'small'),
+              ...(plate && packs && !fits ? besides(plate, axle, side, readings, packs, shim) : {}),
             }
           : {}),
       },
@@ -94,7 +121,13 @@ function findInsert(axle: AxleName, readings: Readings, d: Derivation): void {
   });
 }
 
-export function deriveSideGears(unit: Unit, axle: AxleName, readings: Readings, d: Derivation): void {
+export function deriveSideGears(
+  unit: Unit,
+  axle: AxleName,
+  readings: Readings,
+  packs: PackState | null,
+  d: Derivation,
+): void {
   if (unit.type === 'friction-insert') findInsert(axle, readings, d);
-  else findBacklash(unit, axle, readings, d);
+  else findBacklash(unit, axle, readings, packs, d);
 }

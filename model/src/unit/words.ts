@@ -37,8 +37,15 @@ export const order = (f: { axle: string }): Words => ({
   detail: 'The two ramps look swapped, or the convention is the other one: check against the maker’s sheet.',
 });
 
+/** A shim behind the side gear is in the stack as well. */
+function also({ stack, reading }: { stack?: N; reading?: N }, system: UnitSystem): string {
+  if (!stack) return '';
+  const wrench = reading ? ` and the wrench, other wheel held, ${say(reading.value, 'torque', system)}` : '';
+  return ` The stack is ${say(stack.value, 'length', system)} then${wrench}.`;
+}
+
 export function backlash(
-  f: { side: string; now: N; low?: N; high?: N; shim?: N; fits: boolean },
+  f: { side: string; now: N; low?: N; high?: N; shim?: N; stack?: N; reading?: N; fits: boolean },
   system: UnitSystem,
 ): Words {
   const title = `${capital(f.side)} side-gear backlash ${saySmall(f.now.value, system)}`;
@@ -47,7 +54,7 @@ export function backlash(
   const cure =
     f.fits || !f.shim
       ? ''
-      : ` ${f.shim.value > 0 ? 'Add' : 'Take out'} ${saySmall(f.shim.value, system)} of shim for the middle of it.`;
+      : ` ${f.shim.value > 0 ? 'Add' : 'Take out'} ${saySmall(f.shim.value, system)} of shim for the middle of it.${also(f, system)}`;
   return {
     title: `${title}${off}`,
     detail: `Wanted ${saySmall(f.low.value, system)} to ${saySmall(f.high.value, system)}.${cure}`,
