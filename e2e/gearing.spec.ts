@@ -8,7 +8,7 @@ test.describe('story 1: tyre and ratio', () => {
       // overall diameters: ISO 4000-1 / the designation itself [standard, exact]
       ['245/40R18', /Ø 25\.72\sin/, 653.2],
       ['37x12.50R17', /Ø 37\.00\sin/, 939.8],
-      ['28.0/10.5-15', /slick: 28 in diameter/, 711.2],
+      ['28.0/10.5-15', /the larger is across: 28 in diameter/, 711.2],
       ['300/680-18', /too much for an aspect ratio/, 680],
     ];
     for (const [text, said, diameter] of forms) {

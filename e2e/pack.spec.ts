@@ -198,7 +198,8 @@ test.describe('pack story: how sure', () => {
     await expect(page.getByText(/1,000,000 draws a pack in [\d.]+ s/)).toBeVisible({ timeout: 20_000 });
     const right = page.locator('section[data-side="right"]');
     await expect(right.locator('li').first()).toContainText('friction coefficient');
-    await expect(right.locator('li').nth(1)).toContainText('catalogue');
+    await expect(right.locator('li').nth(1)).toContainText('spring load');
+    await expect(right.locator('li').nth(2)).toContainText('catalogue');
     await expect(right.locator('rect.inside').first()).toBeVisible();
     await drift.open('pack?tab=measure');
     await drift.enter('8 shim right', '35 thou');
@@ -248,10 +249,12 @@ test.describe('pack story: measure and learn', () => {
     await drift.enter('Friction plates', plates);
     await drift.open('pack?tab=wrench');
     await page.getByRole('radio', { name: /other wheel held/i }).check();
-    await drift.enter('Breakaway reading', '25 lbf·ft');
+    await expect(page.getByText('what is learned would be too high')).toBeVisible();
+    await drift.enter('Turning torque, both wheels free', '2 lbf·ft');
+    await drift.enter('Breakaway reading', '26 lbf·ft'); // half of the turning torque is in it [exact]
     await expect(drift.figure('pack.rear.friction')).toContainText('0.098');
     await page.getByRole('button', { name: 'Keep in the shop’s table' }).click();
-    await page.getByRole('button', { name: 'Predict with it' }).click();
+    await page.getByRole('button', { name: 'Use it' }).click();
     await expect(drift.finding('Breakaway as predicted')).toBeVisible();
     await drift.figure('pack.rear.friction').click();
     await expect(page.locator('hs-working')).toContainText('inverse of T');

@@ -5,11 +5,11 @@ test.describe('story 4: trust', () => {
     await drift.open('unit');
     await page.locator('[data-figure="unit.rear.drive.lock"]').click();
     const panel = page.locator('hs-working');
-    await expect(panel).toContainText('k = μ × n × r_m ÷ (r_p × tan α)');
+    await expect(panel).toContainText('k = μ × n × r_m ÷ (r_p × tan(α + ρ))');
     await expect(panel).toContainText('cross pin radius');
     await expect(panel).toContainText('k, locking torque per input torque');
     await expect(panel.locator('.kind').first()).toHaveText('exact');
-    await expect(panel).toContainText('1 % more friction coefficient');
+    await expect(panel).toContainText('1 % more ramp from the plane of rotation');
     await page.keyboard.press('Escape');
     await expect(panel.locator('.formula')).toHaveCount(0);
   });

@@ -52,14 +52,22 @@ function byPackage(distanceM, tolerance) {
     const last = found ?? { t: longest, x: end.y[0], v: end.y[1] };
     [t, x, v] = [t + last.t, last.x, last.v];
   };
+  const push = {};
   for (const gear of car.gears) {
-    const law = (_t, [, u]) => [u, (car.thrust(u, gear) - car.resistance(u)) / gear.inertiaKg];
+    const law =
+      (locked) =>
+      (_t, [, u]) => {
+        car.push(u, gear, push, locked);
+        return [u, push.mps2];
+      };
     const top = leave[gear.index] ?? gear.limitMps;
-    leg(law, 30, (px, pv) => Math.max(px - distanceM, pv - top));
+    // The law jumps where the clutch closes: a leg to there, and one from there.
+    for (const end of [Math.min(gear.lockMps, top), top])
+      if (v < end && x < distanceM - 1e-6)
+        leg(law(v >= gear.lockMps - 1e-12), 30, (px, pv) => Math.max(px - distanceM, pv - end));
     if (x >= distanceM - 1e-6) break;
-    const next = car.gears[gear.index + 1];
     leg(
-      (_t, [, u]) => [u, -car.resistance(u) / next.inertiaKg],
+      (_t, [, u]) => [u, -car.resistance(u) / car.rollingKg],
       coupe.shiftTimeS,
       (px) => px - distanceM,
     );

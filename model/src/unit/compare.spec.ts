@@ -7,7 +7,7 @@ import { comparedGround, comparedSettings, comparedUnits } from './compare';
 import { CRITERION_WORDS, USE_WEIGHTS, rankUnits, type CriterionWeights, type UnitRank } from './rank';
 
 /** About what the tyres of this axle hold. */
-const SETTINGS = comparedSettings(2000);
+const SETTINGS = comparedSettings(2000, 1);
 const GROUND = { axleLoadN: 7000, grip: 1, tyreRadiusMm: 310, trackMm: 1500, cgHeightMm: 500 };
 
 const WHEEL = (GROUND.axleLoadN / 2) * GROUND.grip * 0.31;
@@ -111,7 +111,7 @@ describe('units ranked for a use', () => {
         if (!own) continue;
         const units = comparedUnits(build, axle, derived.axles[axle]?.pack ?? null);
         const ground = comparedGround(build, axle, own);
-        const settings = comparedSettings(Math.max(derived.inputNm, 1));
+        const settings = comparedSettings(Math.max(derived.inputNm, 1), 1);
         const rows = units.map(({ unit }) =>
           SITUATIONS.map((name) => compareUnit(unit, situationOf(name, ground, settings))),
         );

@@ -95,7 +95,10 @@ export function mostArriving(build: Build, axle: AxleName, own: AxleGearingState
   return Math.min(most * first * own.finalRatio * share, tyres);
 }
 
-/** @param overrunShare torque that the engine drags with, as a share of that under power */
-export function comparedSettings(inputNm: number, overrunShare = 0.2): SituationSettings {
-  return { inputNm, overrunNm: overrunShare * inputNm, splitShare: 0.3, lateralG: 0.6, brakeNm: 150 };
+/**
+ * @param grip of the tyres: a turn never asks for more of it
+ * @param overrunShare torque that the engine drags with, as a share of that under power
+ */
+export function comparedSettings(inputNm: number, grip: number, overrunShare = 0.2): SituationSettings {
+  return { inputNm, overrunNm: overrunShare * inputNm, splitShare: 0.3, lateralG: Math.min(0.6, grip), brakeNm: 150 };
 }

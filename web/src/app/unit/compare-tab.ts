@@ -384,12 +384,17 @@ export class CompareTab {
     const own = gearing?.[axle];
     return build && own ? Math.max(mostArriving(build, axle, own, axleShares(build, gearing)[axle] ?? 1), 1) : 1;
   });
+  /** No turn asks for more than the tyres give. */
+  private readonly mostG = computed(() => {
+    const build = this.bench.build();
+    return build ? Math.min(entryBase(build.road.grip), 1.5) : 1;
+  });
   private readonly overrunShare = computed(() => {
     const build = this.bench.build();
     return build ? entryBase(build.road.overrun) / 100 : 0.2;
   });
   /** Starts from what arrives; moved here alone, and nothing of it is kept on the build. */
-  private readonly settings = linkedSignal(() => comparedSettings(this.inputNm(), this.overrunShare()));
+  private readonly settings = linkedSignal(() => comparedSettings(this.inputNm(), this.mostG(), this.overrunShare()));
   private readonly use = computed(() => this.bench.build()?.use ?? 'street');
   protected readonly ownWeights = computed(() => this.bench.build()?.brief.unitWeights ?? null);
   private readonly weights = computed((): CriterionWeights => this.ownWeights() ?? USE_WEIGHTS[this.use()]);
@@ -439,7 +444,7 @@ export class CompareTab {
         key: 'lateralG' as const,
         label: 'In the turn',
         min: 0,
-        max: 1.5,
+        max: this.mostG(),
         step: 0.05,
         value: settings.lateralG,
         said: `${settings.lateralG.toFixed(2)} g`,

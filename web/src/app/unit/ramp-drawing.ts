@@ -28,7 +28,7 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
   styles: `
     svg {
       width: 100%;
-      max-height: 118px;
+      max-height: 96px;
       display: block;
     }
   `,
