@@ -144,7 +144,8 @@ function monteCarlo() {
     run();
     return (performance.now() - start) / 1000;
   };
-  const values = pack.pieces.length + 2;
+  // Case depth, friction and spring load beside the pieces; the gap where there is a spring in it.
+  const values = pack.pieces.length + 3 + (pack.between ? 1 : 0);
   const ours = secondsOf(() => packSure(pack, samples, 1));
   const bare = secondsOf(() => {
     const random = seededRandom(1);

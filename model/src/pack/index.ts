@@ -1,14 +1,21 @@
 import type { AxleName } from '../document/names';
+import type { Build } from '../document/schema';
 import { defineCapability } from '../engine/capability';
+import type { Readings } from '../engine/readings';
 import { packCalculations } from './calculations';
 import { derivePack } from './derive';
 import { packFigures } from './ids';
+import { turningInForce } from './pack-state';
 import { packSubjects } from './readings';
 import { bevelGear } from '../unit/schema';
 import { pinionRatio, platesOf, thrustOf } from './plates';
 import type { PackState } from './state';
 
 export type PackStates = Partial<Record<AxleName, PackState | null>>;
+
+/** The ratio is asked for only where the turning torque was read at the pinion: packs stand still while it is dragged. */
+const ratioOf = (name: AxleName, build: Build, readings: Readings): number =>
+  turningInForce(name, readings)?.at === 'pinion' ? pinionRatio(build.axles[name]) : 1;
 
 /** Clutch packs plate by plate: height, clamp, breakaway, wear. */
 export const pack = defineCapability({
@@ -25,8 +32,8 @@ export const pack = defineCapability({
     front: platesOf(build.axles.front?.unit),
     rearThrust: thrustOf(build.axles.rear?.unit),
     frontThrust: thrustOf(build.axles.front?.unit),
-    rearRatio: pinionRatio(build.axles.rear),
-    frontRatio: pinionRatio(build.axles.front),
+    rearRatio: ratioOf('rear', build, readings),
+    frontRatio: ratioOf('front', build, readings),
     readings,
     today,
   }),
