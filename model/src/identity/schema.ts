@@ -29,9 +29,10 @@ export const CRITERIA = [
   'tunable',
 ] as const;
 export type Criterion = (typeof CRITERIA)[number];
-const weightKeys = Object.fromEntries(CRITERIA.map((key) => [key, z.number().min(0).max(100)])) as {
-  [K in Criterion]: z.ZodNumber;
-};
+const weightKeys = Object.fromEntries(CRITERIA.map((key) => [key, z.number().min(0).max(100)])) as Record<
+  Criterion,
+  z.ZodNumber
+>;
 
 /** What the job is for; steers what is judged later. */
 export const briefSchema = z.strictObject({
