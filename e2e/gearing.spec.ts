@@ -107,6 +107,39 @@ test.describe('story 1: tyre and ratio', () => {
     expect((await drift.stored(page.request)).version).toBe(1);
   });
 
+  test('a whine has its frequencies at the speed where it is heard', async ({ drift, page }) => {
+    await drift.open('gearing?tab=noise');
+    const mesh = page.locator('hs-noise-tab tr.present td').first();
+    // 10 pinion teeth · 43/10 · v / C, C = 3.05 · 635.8 mm [exact; factor ETRTO, from memory]
+    for (const [typed, mps] of [
+      ['100 km/h', 100 / 3.6],
+      ['60 mph', 26.8224],
+    ] as const) {
+      await drift.enter('Heard at', typed);
+      await expect.poll(async () => Number(await mesh.innerText())).toBeCloseTo((43 * mps) / (3.05 * 0.6358), 0);
+    }
+    await drift.enter('Rollers of the bearing', '2');
+    await expect(drift.field('Rollers of the bearing')).toHaveAttribute('aria-invalid', 'true');
+    await drift.enter('Rollers of the bearing', '18');
+    await drift.saved();
+    await page.reload();
+    await expect(drift.field('Rollers of the bearing')).toHaveValue('18');
+  });
+
+  test('a climb heats the converter, less with a shorter final drive', async ({ truck, page }) => {
+    await truck.open('gearing?tab=heat');
+    const heat = () => truck.number('road.heat');
+    const before = await heat();
+    expect(await truck.number('road.heatBefore')).toBeGreaterThan(before);
+    await truck.enter('Slope', '8');
+    await expect.poll(heat).toBeLessThan(before);
+    const light = await heat();
+    await truck.enter('Carried or towed', '4000 lb');
+    await expect.poll(heat).toBeGreaterThan(light);
+    await truck.enter('Slope', '60');
+    await expect(page.locator('hs-heat-tab')).toContainText('can’t hold');
+  });
+
   test('front and rear axle with their mismatch', async ({ truck, page }) => {
     await truck.open('gearing');
     await expect(truck.figure('gearing.mismatch')).toHaveText('−0.27%');

@@ -61,6 +61,18 @@ test.describe('ratio story 4: run it', () => {
     await drift.saved();
   });
 
+  test('a time slip starts after the rollout and has mean speeds at its end', async ({ drift, page }) => {
+    await drift.open('road');
+    const cell = async (n: number) =>
+      (await page.locator('hs-road-sheet tbody tr').first().locator('td').nth(n).innerText()).split(/\s+/).map(Number);
+    const plain = await cell(1);
+    await drift.field('Clock').selectOption('time slip');
+    await expect(page.getByText(/from .* of rollout on, speeds the mean of the last 66 ft/)).toBeVisible();
+    const slip = await cell(1);
+    expect(slip[0]).toBeLessThan(plain[0] ?? 0);
+    expect(slip[1]).toBeLessThan(plain[1] ?? 0);
+  });
+
   test('a converter launch runs too', async ({ truck, page }) => {
     await truck.open('road');
     await expect(page.getByText('Launched against the converter’s stall')).toBeVisible();

@@ -19,14 +19,17 @@ test.describe('story 2: the unit', () => {
     const drive = await bias();
     await expect.poll(() => drift.number('unit.rear.overrun.bias')).toBeLessThan(drive);
     await page.getByText('One-way', { exact: true }).click();
-    await expect.poll(() => drift.number('unit.rear.overrun.bias')).toBeLessThan(1.1);
+    // springs alone hold 41.0 of 453.7 lbf·ft: (1 + S)/(1 − S) [exact]
+    await expect.poll(() => drift.number('unit.rear.overrun.bias')).toBe(1.2);
   });
 
   test('ramps that lock solid are said, with the angle at which it lets go', async ({ drift }) => {
     await drift.open('unit');
     await drift.enter('Drive ramp', '25');
     await expect(drift.figure('unit.rear.drive.bias')).toHaveText('locked');
-    await expect(drift.finding('locks solid under power at any torque')).toContainText('above 30.9°');
+    await expect(drift.finding('locks solid under power at any torque')).toContainText('above 25.2°');
+    await drift.enter('Ramp friction', '0');
+    await expect(drift.finding('locks solid under power at any torque')).toContainText('above 30.9°'); // 25.2° + atan 0.1 [exact]
     await drift.enter('Drive ramp', '0');
     await expect(drift.finding('Can’t be worked out')).toContainText('without limit');
     await drift.enter('Drive ramp', '91');
@@ -69,6 +72,7 @@ test.describe('story 2: the unit', () => {
     await drift.open('unit');
     await page.getByRole('link', { name: 'Side by side' }).click();
     await expect(page).toHaveURL(/tab=compare/);
+    await drift.field('Show').selectOption('every situation');
     const open = page
       .locator('hs-compare-tab tbody tr', { has: page.locator('.name', { hasText: /^Open$/ }) })
       .locator('.thrust')
@@ -77,6 +81,29 @@ test.describe('story 2: the unit', () => {
     await page.getByLabel(/Grip of the slippery side/).fill('0.6');
     await expect.poll(async () => Number((await open.innerText()).replace(/\D/g, ''))).toBeCloseTo(2 * before, -2); // 0.3 to 0.6 [exact]
     await expect(page.locator('tr.own')).toContainText('This one: plate, with ramps');
+  });
+});
+
+test.describe('unit story: what the use wants', () => {
+  test('weights decide the order, are kept, and go back to the usual ones', async ({ drift, page }) => {
+    await drift.open('unit?tab=compare');
+    const first = page.locator('hs-compare-tab tbody th .name').first();
+    await expect(first).not.toHaveText('Open');
+    await page.getByLabel('Weight of price').fill('100');
+    await page.getByLabel('Weight of price').press('Tab');
+    for (const criterion of ['drive out of the corner', 'tunable', 'steady on lift', 'drive on split grip']) {
+      await page.getByLabel(`Weight of ${criterion}`).fill('0');
+      await page.getByLabel(`Weight of ${criterion}`).press('Tab');
+    }
+    await expect(first).toHaveText('Open'); // nothing is cheaper than none [exact]
+    await drift.saved();
+    await page.reload();
+    await expect(first).toHaveText('Open');
+    await page.getByLabel('Weight of price').fill('101');
+    await page.getByLabel('Weight of price').press('Tab');
+    await expect(page.locator('hs-compare-tab').getByRole('alert')).toContainText(/100/);
+    await page.getByRole('button', { name: 'as usual' }).click();
+    await expect(first).not.toHaveText('Open');
   });
 });
 

@@ -1,14 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import {
-  LIMITS,
-  converterHeat,
-  entryBase,
-  formatIn,
-  rollingCircumference,
-  say,
-  toothPair,
-  tyreSize,
-} from '@hot-spline/core';
+import { LIMITS, converterHeat, rollingCircumference, say, toothPair, tyreSize } from '@hot-spline/core';
 import { climbOf, climbingVehicle, finalsOf, type Brief } from '@hot-spline/model';
 import { attempt } from '../shared/attempt';
 import { Choice } from '../shared/choice';

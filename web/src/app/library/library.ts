@@ -2,6 +2,7 @@ import { cutText } from '@hot-spline/core';
 import { Injectable, computed, inject, type Signal } from '@angular/core';
 import type { LibrarySpec } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
+import { first } from 'rxjs';
 import type { Edit } from '../shared/edit';
 import type { StoredSpec } from '../state/api';
 import { libraryActions, libraryFeature } from './library-state';
@@ -34,6 +35,14 @@ export class Library {
       .map(({ spec }) => spec)
       .find((spec) => spec.kind === 'schools'),
   );
+
+  /** Runs what rests on the library: at once, or when it has been read if it is being read right now. */
+  whenRead(run: () => void): void {
+    this.store
+      .select(libraryFeature.selectStatus)
+      .pipe(first((status) => status !== 'loading'))
+      .subscribe(run);
+  }
 
   /** @returns the id of the new spec */
   add(spec: LibrarySpec): string {

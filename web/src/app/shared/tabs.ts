@@ -1,4 +1,5 @@
-import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import type { ElementRef } from '@angular/core';
+import { ChangeDetectionStrategy, Component, afterRenderEffect, input, viewChild } from '@angular/core';
 import { RouterLink } from '@angular/router';
 
 export interface TabItem {
@@ -12,7 +13,7 @@ export interface TabItem {
   imports: [RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <nav [attr.aria-label]="label()">
+    <nav #nav [attr.aria-label]="label()">
       @for (item of tabs(); track item.tab) {
         <a
           [routerLink]="[]"
@@ -57,4 +58,19 @@ export class Tabs {
   readonly label = input.required<string>();
   readonly tabs = input.required<readonly TabItem[]>();
   readonly active = input.required<string>();
+  private readonly nav = viewChild.required<ElementRef<HTMLElement>>('nav');
+
+  constructor() {
+    // Where they don't all fit, the one that is open can be seen.
+    afterRenderEffect({
+      mixedReadWrite: () => {
+        this.active();
+        const nav = this.nav().nativeElement;
+        const on = nav.querySelector<HTMLElement>('[aria-current]');
+        if (!on) return;
+        const [from, to] = [on.offsetLeft - nav.offsetLeft, on.offsetLeft - nav.offsetLeft + on.offsetWidth];
+        if (from < nav.scrollLeft || to > nav.scrollLeft + nav.clientWidth) nav.scrollLeft = from - 24;
+      },
+    });
+  }
 }

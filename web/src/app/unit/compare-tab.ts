@@ -527,7 +527,9 @@ export class CompareTab {
 
   /** Puts an ordinary unit of a type into the build; what the build knew of that type comes back. */
   protected take(type: Unit['type']): void {
-    this.bench.changeAxle((axle) => (axle.unit = unitAs(axle.unit, type, this.library.schools())));
+    this.library.whenRead(() => {
+      this.bench.changeAxle((axle) => (axle.unit = unitAs(axle.unit, type, this.library.schools())));
+    });
     this.messages.add({
       severity: 'success',
       summary: `Taken: ${UNIT_TYPE_WORDS[type].name.toLowerCase()}`,

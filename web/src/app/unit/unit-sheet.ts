@@ -113,7 +113,9 @@ export class UnitSheet {
 
   /** What another type does not use is kept, and comes back with its type. */
   protected setType(type: Unit['type']): void {
-    this.bench.changeAxle((axle) => (axle.unit = unitAs(axle.unit, type, this.library.schools())));
+    this.library.whenRead(() => {
+      this.bench.changeAxle((axle) => (axle.unit = unitAs(axle.unit, type, this.library.schools())));
+    });
   }
 
   protected setAction(action: PlateSpec['action']): void {
