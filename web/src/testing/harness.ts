@@ -10,7 +10,7 @@ import { boardFeature } from '../app/state/board';
 import { editorActions, editorFeature } from '../app/state/editor';
 import { lookingFeature } from '../app/state/looking';
 import { uiActions, uiFeature } from '../app/state/ui';
-import { libraryFeature } from '../app/library/library-state';
+import { libraryActions, libraryFeature } from '../app/library/library-state';
 import { plateBuild } from './drift';
 
 export const BUILD_ID = '30000000-0000-4000-8000-000000000001';
@@ -39,6 +39,7 @@ export function openBench(
   });
   const store = TestBed.inject(Store);
   store.dispatch(uiActions.systemChosen({ system }));
+  store.dispatch(libraryActions.loaded({ specs: [] }));
   store.dispatch(uiActions.axleChosen({ axle: 'rear' }));
   store.dispatch(editorActions.opened({ id: BUILD_ID }));
   store.dispatch(editorActions.loaded({ id: BUILD_ID, version: 1, build, ledger }));

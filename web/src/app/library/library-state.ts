@@ -51,7 +51,7 @@ export const libraryFeature = createFeature({
     { status: 'idle', specs: [], conflicts: [], problem: null },
     on(libraryActions.opened, (state) => ({
       ...state,
-      status: state.specs.length ? state.status : ('loading' as const),
+      status: state.status === 'ready' ? state.status : ('loading' as const),
     })),
     on(libraryActions.loaded, (state, { specs }) => ({
       ...state,

@@ -2,7 +2,7 @@ import { cutText } from '@hot-spline/core';
 import { Injectable, computed, inject, type Signal } from '@angular/core';
 import type { LibrarySpec } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
-import { first } from 'rxjs';
+import { filter, take } from 'rxjs';
 import type { Edit } from '../shared/edit';
 import type { StoredSpec } from '../state/api';
 import { libraryActions, libraryFeature } from './library-state';
@@ -40,7 +40,10 @@ export class Library {
   whenRead(run: () => void): void {
     this.store
       .select(libraryFeature.selectStatus)
-      .pipe(first((status) => status !== 'loading'))
+      .pipe(
+        filter((status) => status !== 'loading'),
+        take(1),
+      )
       .subscribe(run);
   }
 
