@@ -37,11 +37,11 @@ export const SHIM_LIMITS = {
 } as const;
 
 /** Errors closer than this, in mm, are one: no instrument tells them apart. */
-const SAME_MM = 1e-7;
+export const SAME_MM = 1e-7;
 /** Partial stacks looked at before the search gives what it has, unproven. */
 const BUDGET = 30_000_000;
 
-interface Stack {
+export interface Stack {
   /** How many of each thickness, as indices with repeats, thinnest first. */
   readonly picks: readonly number[];
   /** In units of {@link SAME_MM}. */
@@ -70,7 +70,7 @@ function firstFrom(wanted: number, length: number, at: (index: number) => number
  * Every stack of at most `most` pieces that lands within a window. Thicknesses are gone through upwards; the last two
  * pieces are looked up together among all pairs, sorted by their sum, so that four pieces cost as much as two.
  */
-class Stacks {
+export class Stacks {
   work = 0;
   private readonly thick: readonly number[];
   private readonly counts: readonly number[];

@@ -1,0 +1,239 @@
+import { InputError } from '../errors';
+import { FAMILIES, assemble, trueReadings, virtualAxle, type VirtualAxle } from '../practice/virtual-axle';
+import { PATTERN_BAND, meshAdvise, type MeshJob, type MeshTry } from './advise';
+import { axlePrior, drawAxles, learnAxle, predictor, readingOf, type Value } from './axle-model';
+import { normalFrom, seededRandom } from '../random';
+
+const refuses = (run: () => unknown, field: string): void => {
+  expect(run).toThrowMatching((error) => error instanceof InputError && error.field === field);
+};
+const round = (mm: number): number[] => Array.from({ length: 8 }, () => mm);
+const centre = { u: 0, v: 0 };
+const TRY: MeshTry = {
+  pinionShimMm: 1,
+  ringShiftMm: 0,
+  backlashMm: round(0.2),
+  drive: { u: 0.1, v: -0.5 },
+  coast: { u: 0.2, v: -0.5 },
+};
+const JOB: MeshJob = {
+  construction: 'integral-head-shim',
+  ringTeeth: 41,
+  pinionTeeth: 11,
+  specBacklashMm: [0.15, 0.25],
+  tries: [TRY],
+};
+
+describe('what is believed of an axle', () => {
+  const prior = axlePrior({ ringTeeth: 41, pinionTeeth: 11, middleMm: 0.2 });
+
+  it('with exact readings in three positions it knows every reading anywhere [exact: three points make a plane]', () => {
+    const truth = [
+      [0.3, -0.2, -0.7],
+      [0.1, -1.2, -1.3],
+      [-0.4, -2, -0.4],
+      [0.2, 0.8, -1.5],
+      [-0.3, -2.6, -0.5],
+    ] as const;
+    const at = (i: number, p: number, r: number): number => {
+      const [here, deeper, closer] = truth[i] as (typeof truth)[number];
+      return here + p * deeper + r * closer;
+    };
+    const values = [
+      [0, 0],
+      [0.3, 0],
+      [0, 0.3],
+    ].flatMap(([p = 0, r = 0]) =>
+      truth.map((_, observed): Value => ({
+        observed,
+        value: at(observed, p, r),
+        at: { deeperMm: p, closerMm: r },
+        scatter: 1e-4,
+      })),
+    );
+    const sure = { ...prior, wrong: { ...prior.wrong, share: 0 } };
+    const { belief } = learnAxle(sure, values);
+    truth.forEach((_, observed) => {
+      const { mean, variance } = predictor(belief, observed)({ deeperMm: 0.2, closerMm: -0.1 });
+      expect(mean).toBeCloseTo(at(observed, 0.2, -0.1), 2);
+      expect(Math.sqrt(variance)).toBeLessThan(0.01);
+    });
+  });
+
+  it('draws spread as it says', () => {
+    const { belief } = learnAxle(
+      prior,
+      [0.25, 0.3, -0.5, 0.1, -0.4].map((value, observed): Value => {
+        const scatter = prior.noise[observed] ?? 0;
+        return { observed, value, at: { deeperMm: 0, closerMm: 0 }, scatter };
+      }),
+    );
+    const place = { deeperMm: 0, closerMm: 0 };
+    const draws = drawAxles(belief, 20_000, normalFrom(seededRandom(3))).map((axle) => readingOf(axle, 2, place));
+    const mean = draws.reduce((a, b) => a + b, 0) / draws.length;
+    const said = predictor(belief, 2)(place);
+    const deviation = Math.sqrt(draws.reduce((sum, one) => sum + (one - mean) ** 2, 0) / draws.length);
+    expect(deviation / Math.sqrt(said.variance)).toBeGreaterThan(0.9);
+    expect(deviation / Math.sqrt(said.variance)).toBeLessThan(1.2); // products of unknowns widen it
+    expect(mean).toBeCloseTo(said.mean, 1);
+  });
+});
+
+describe('the next move', () => {
+  it('low on both flanks: less depth, whatever the sign of the shim, and the backlash given back (common practice)', () => {
+    const next = meshAdvise(JOB).next;
+    expect(next?.pinionShimMm).toBeLessThan(1);
+    expect(next?.ringShiftMm).toBeGreaterThan(0); // shallower gives backlash: ring towards the pinion
+    const dropOut = meshAdvise({ ...JOB, construction: 'drop-out' }).next;
+    expect(dropOut?.pinionShimMm).toBeGreaterThan(1);
+    expect(dropOut?.ringShiftMm).toBe(next?.ringShiftMm as number);
+    const told = meshAdvise({ ...JOB, addingShimMovesPinion: 'shallower' }).next;
+    expect(told).toEqual(dropOut);
+  });
+
+  it('too much backlash with good patterns: the ring goes to the pinion, depth hardly moves', () => {
+    const { next, expected, chanceInSpec } = meshAdvise({
+      ...JOB,
+      tries: [{ ...TRY, backlashMm: round(0.4), drive: centre, coast: centre }],
+    });
+    expect(next?.ringShiftMm).toBeGreaterThan(0.1);
+    expect(Math.abs((next?.pinionShimMm ?? 9) - 1)).toBeLessThan(0.15);
+    expect(expected?.backlashMm).toBeCloseTo(0.2, 1);
+    expect(chanceInSpec).toBeGreaterThan(0.3);
+    expect(chanceInSpec).toBeLessThan(1);
+  });
+
+  it('is done when every reading is in band, and only then', () => {
+    const good = { ...TRY, drive: centre, coast: centre };
+    expect(meshAdvise({ ...JOB, tries: [good] })).toEqual(
+      jasmine.objectContaining({ done: true, next: null, out: [] }),
+    );
+    const place = [...round(0.2).slice(1), 0.26];
+    expect(meshAdvise({ ...JOB, tries: [{ ...good, backlashMm: place }] }).out).toEqual(['backlash']);
+    expect(meshAdvise({ ...JOB, tries: [{ ...good, coast: { u: 0, v: 0.28 } }] }).out).toEqual(['coast.v']);
+    expect(meshAdvise({ ...JOB, tries: [TRY, good] }).done).toBeTrue();
+  });
+
+  it('a concave flank that carries is held to less', () => {
+    const coast = { ...TRY, drive: centre, coast: { u: 0, v: 0.24 } };
+    expect(meshAdvise({ ...JOB, tries: [coast] }).done).toBeTrue();
+    expect(meshAdvise({ ...JOB, tries: [coast], loadedFlank: 'concave' }).out).toEqual(['coast.v']);
+  });
+
+  it('what closing up will take is aimed above, and its uncertainty costs chance', () => {
+    const loose = { ...TRY, backlashMm: round(0.4), drive: centre, coast: centre };
+    const plain = meshAdvise({ ...JOB, tries: [loose] });
+    const closing = meshAdvise({ ...JOB, tries: [loose], closingUpMm: 0.05 });
+    expect((closing.expected?.backlashMm ?? 0) - (plain.expected?.backlashMm ?? 0)).toBeGreaterThan(0.02);
+    const unsure = meshAdvise({ ...JOB, tries: [loose], closingUpMm: 0.05, closingUpSigmaMm: 0.05 });
+    expect(unsure.chanceInSpec ?? 1).toBeLessThan(closing.chanceInSpec ?? 0);
+    // 0.28 as it stands ends at 0.23 when it has closed up
+    expect(meshAdvise({ ...JOB, tries: [{ ...loose, backlashMm: round(0.28) }], closingUpMm: 0.05 }).done).toBeTrue();
+  });
+
+  it('names a reading that doesn’t fit the others', () => {
+    const at = (p: number, r: number, drive = -2.4 * p - 0.5 * r - 0.5): MeshTry => ({
+      pinionShimMm: 1 + p,
+      ringShiftMm: r,
+      backlashMm: round(0.3 - 0.22 * p - 0.7 * r),
+      drive: { u: 0.1 - p - 1.4 * r, v: drive },
+      coast: { u: 0.1 + p - 1.4 * r, v: -2.4 * p - 0.5 * r - 0.5 },
+    });
+    const { doubtful } = meshAdvise({ ...JOB, tries: [at(0, 0), at(-0.1, 0.1), at(-0.3, 0, 0.9 * -1), at(-0.1, 0)] });
+    expect(doubtful[0]).toEqual(jasmine.objectContaining({ try: 2, reading: 'drive.v' }));
+  });
+
+  it('moves only by what exists: the pieces of the stock, or whole steps', () => {
+    const stock = [0.1, 0.2, 0.35, 0.4].map((thicknessMm) => ({ thicknessMm, count: 1 }));
+    const { next } = meshAdvise({ ...JOB, stock });
+    expect((next?.piecesMm ?? []).reduce((a, b) => a + b, 0)).toBeCloseTo(next?.pinionShimMm ?? 0, 9);
+    for (const piece of next?.piecesMm ?? []) expect(stock.some(({ thicknessMm }) => thicknessMm === piece)).toBeTrue();
+    const coarse = meshAdvise({ ...JOB, steps: { pinionMm: 0.1, ringMm: 0.0625 } }).next;
+    const steps = [((coarse?.pinionShimMm ?? 0) - 1) / 0.1, (coarse?.ringShiftMm ?? 0) / 0.0625];
+    for (const count of steps) expect(count).toBeCloseTo(Math.round(count), 6);
+  });
+
+  it('refuses by name', () => {
+    const one = (change: Partial<MeshTry>): MeshJob => ({ ...JOB, tries: [{ ...TRY, ...change }] });
+    refuses(() => meshAdvise({ ...JOB, tries: [] }), 'tries');
+    refuses(() => meshAdvise(one({ backlashMm: [] })), 'tries[0].backlashMm');
+    refuses(() => meshAdvise(one({ backlashMm: round(-0.1) })), 'tries[0].backlashMm[0]');
+    refuses(() => meshAdvise(one({ pinionShimMm: -1 })), 'tries[0].pinionShimMm');
+    refuses(() => meshAdvise(one({ drive: { u: 3, v: 0 } })), 'tries[0].drive.u');
+    refuses(() => meshAdvise({ ...JOB, specBacklashMm: [0.25, 0.15] }), 'specBacklashMm');
+    refuses(() => meshAdvise({ ...JOB, steps: { pinionMm: 0, ringMm: 0.1 } }), 'steps.pinionMm');
+    refuses(() => meshAdvise({ ...JOB, ringTeeth: 11, pinionTeeth: 41 }), 'ringTeeth');
+    refuses(() => meshAdvise({ ...JOB, stock: [] }), 'stock');
+    refuses(() => meshAdvise({ ...JOB, closingUpSigmaMm: -1 }), 'closingUpSigmaMm');
+    refuses(
+      () => meshAdvise({ ...JOB, patternBand: { ...PATTERN_BAND, drive: { u: 0, v: 1 } } }),
+      'patternBand.drive.u',
+    );
+  });
+});
+
+describe('on virtual axles', () => {
+  const jobOf = (axle: VirtualAxle, tries: readonly MeshTry[]): MeshJob => ({ ...axle, tries });
+  const half = [PATTERN_BAND.drive.u, PATTERN_BAND.drive.v, PATTERN_BAND.coast.u, PATTERN_BAND.coast.v];
+  const inSpec = (axle: VirtualAxle, move: { pinionShimMm: number; ringShiftMm: number }): boolean => {
+    const [backlash = 0, ...patches] = trueReadings(axle, move.pinionShimMm, move.ringShiftMm);
+    const [low, high] = axle.specBacklashMm;
+    const { runoutMm } = axle.truth;
+    return (
+      backlash - runoutMm >= low &&
+      backlash + runoutMm <= high &&
+      patches.every((value, i) => Math.abs(value) <= (half[i] as number))
+    );
+  };
+  /** How far off an axle is, in deviations that its bands allow. */
+  const off = (axle: VirtualAxle, move: { pinionShimMm: number; ringShiftMm: number }): number => {
+    const [low, high] = axle.specBacklashMm;
+    const middle = (low + high) / 2;
+    return trueReadings(axle, move.pinionShimMm, move.ringShiftMm).reduce(
+      (sum, value, i) => sum + (i === 0 ? (2 * (value - middle)) / (high - low) : value / (half[i - 1] as number)) ** 2,
+      0,
+    );
+  };
+
+  for (const [name, family] of Object.entries(FAMILIES))
+    it(`${name}: most are in spec in two assemblies, nearly all in four, and the first move lands nearer`, () => {
+      const count = 60;
+      const within = [0, 0, 0, 0, 0];
+      let nearer = 0;
+      let [said, had, moves] = [0, 0, 0];
+      for (let seed = 0; seed < count; seed++) {
+        const axle = virtualAxle(50_000 + seed, family);
+        const tries: MeshTry[] = [];
+        let at = { pinionShimMm: axle.startShimMm, ringShiftMm: 0 };
+        for (let assembly = 0; assembly < 4; assembly++) {
+          tries.push(assemble(axle, at.pinionShimMm, at.ringShiftMm, assembly));
+          if (inSpec(axle, at)) {
+            for (let k = assembly; k < 4; k++) within[k] = (within[k] ?? 0) + 1;
+            break;
+          }
+          const { next, chanceInSpec } = meshAdvise(jobOf(axle, tries));
+          if (!next) break;
+          said += chanceInSpec ?? 0;
+          had += inSpec(axle, next) ? 1 : 0;
+          moves++;
+          if (assembly === 0 && off(axle, next) < off(axle, at)) nearer++;
+          at = next;
+        }
+      }
+      // ours: well above what shims by hand reach; `npm run bench` has a thousand axles beside the rule of thumb
+      expect(within[1]).toBeGreaterThan(0.45 * count);
+      expect(within[3]).toBeGreaterThan(0.85 * count);
+      expect(nearer).toBeGreaterThan(0.85 * (count - (within[0] ?? 0)));
+      expect(Math.abs(said - had) / moves).toBeLessThan(0.2); // 60 axles: the bench looks at a thousand
+    });
+
+  it('the same seed is the same axle, the same assembly the same reading; another assembly scatters', () => {
+    const axle = virtualAxle(9);
+    expect(virtualAxle(9)).toEqual(axle);
+    expect(assemble(axle, 1, 0.1)).toEqual(assemble(axle, 1, 0.1));
+    expect(assemble(axle, 1, 0.1, 1)).not.toEqual(assemble(axle, 1, 0.1, 2));
+    refuses(() => virtualAxle(-1), 'seed');
+    refuses(() => assemble(axle, -1, 0), 'pinionShimMm');
+    refuses(() => assemble(axle, 1, Number.NaN), 'ringShiftMm');
+  });
+});
