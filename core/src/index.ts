@@ -254,3 +254,46 @@ export {
   type MeasuredGroup,
   type SpringGroup,
 } from './pack/spring-column';
+export { BACKLASH_GUARD, backlashRound, type BandMm, type Round } from './mesh/backlash';
+export {
+  adjusterNotches,
+  carrierSides,
+  oneSidedMove,
+  type CarrierMove,
+  type CarrierSides,
+  type Notches,
+} from './mesh/carrier';
+export {
+  CONSTRUCTION_SIGNS,
+  depthSign,
+  type ConstructionSigns,
+  type Depthwards,
+  type MeshConstruction,
+} from './mesh/construction';
+export { depthChain, depthFromBore, depthShim, type ChainLink, type DepthByMarks } from './mesh/depth';
+export { MESH_LIMITS } from './mesh/limits';
+export { meshSensitivity, type MeshSensitivity } from './mesh/sensitivity';
+export {
+  PATTERN_BAND,
+  meshAdvise,
+  type MeshAdvice,
+  type MeshJob,
+  type MeshMove,
+  type MeshTry,
+  type Patch,
+  type PatternBand,
+} from './mesh/advise';
+export { OBSERVED, type AxlePrior, type Observed } from './mesh/axle-model';
+export { CRUSH_GUARD, collapsiblePreload, type CollapsibleNext, type NutReading } from './preload/collapsible';
+export { solidPreload, type SolidNext, type SolidReading } from './preload/solid';
+export { carrierPreload } from './preload/total';
+export { shimPack, type ShimPack, type ShimPackRules } from './shim/pack';
+export {
+  FAMILIES,
+  PRACTICE_CONSTRUCTIONS,
+  assemble,
+  trueReadings,
+  virtualAxle,
+  type Family,
+  type VirtualAxle,
+} from './practice/virtual-axle';

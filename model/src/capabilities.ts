@@ -5,6 +5,7 @@ import { gearing } from './gearing';
 import { identity } from './identity';
 import { defineHeavy } from './engine/heavy';
 import { library } from './library';
+import { mesh } from './mesh';
 import { pack } from './pack';
 import { heavySure } from './pack/heavy';
 import { point } from './point';
@@ -13,7 +14,7 @@ import { heavySearch } from './road/heavy';
 import { unit } from './unit';
 
 /** Every capability of the model, in the order of need: what one takes stands before it. */
-export const capabilities = [library, assumed, gearing, identity, road, point, pack, unit] as const;
+export const capabilities = [library, assumed, gearing, identity, road, point, pack, unit, mesh] as const;
 
 type IdsOf<C> =
   C extends Capability<never, unknown, infer F>
