@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { entryOf, explain, saySmall } from '@hot-spline/core';
-import { calculations, capabilities, subjects } from './capabilities';
+import { calculations } from './calculations';
+import { capabilities, subjects } from './capabilities';
 import { BuildDeriver, deriveBuild } from './derive';
 import { ledgerEntrySchema, ledgerSchemas } from './document/ledger';
 import { newBuild } from './document/new-build';
@@ -157,7 +158,6 @@ describe('what is derived', () => {
     needs: [],
     figures: {},
     subjects: [],
-    calculations: [],
     place: { sheet: 'brief', field: 'brief-mass' },
     station: 'engine',
     inputs: () => ({}),
@@ -232,30 +232,30 @@ const mean = defineSubject({
   words: () => 'toy mean',
 });
 const toyFigures = { least: () => 'toy.least' as const };
+const toyCalculations = [
+  defineCalculation({
+    name: 'toy.double',
+    summary: 'Twice a number.',
+    input: z.strictObject({ value: number({ min: 0, max: 10 }) }),
+    output: z.object({ double: out }),
+    example: { value: 2 },
+    run: ({ value }) => ({ double: 2 * value }),
+    explain: ({ value }) =>
+      explain({
+        title: 'Twice',
+        formula: 'double = 2 × value',
+        inputs: [{ key: 'value', label: 'value', value, quantity: 'count' }],
+        sources: [{ kind: 'exact', text: 'arithmetic' }],
+        result: { label: 'double', quantity: 'count' },
+        compute: (v) => ({ value: 2 * (v['value'] ?? 0) }),
+      }),
+  }),
+];
 const toy = defineCapability({
   name: 'toy',
   needs: [],
   figures: toyFigures,
   subjects: [gap, mean, choice, ...others],
-  calculations: [
-    defineCalculation({
-      name: 'toy.double',
-      summary: 'Twice a number.',
-      input: z.strictObject({ value: number({ min: 0, max: 10 }) }),
-      output: z.object({ double: out }),
-      example: { value: 2 },
-      run: ({ value }) => ({ double: 2 * value }),
-      explain: ({ value }) =>
-        explain({
-          title: 'Twice',
-          formula: 'double = 2 × value',
-          inputs: [{ key: 'value', label: 'value', value, quantity: 'count' }],
-          sources: [{ kind: 'exact', text: 'arithmetic' }],
-          result: { label: 'double', quantity: 'count' },
-          compute: (v) => ({ value: 2 * (v['value'] ?? 0) }),
-        }),
-    }),
-  ],
   place: { sheet: 'toy', field: 'toy-gap' },
   station: 'final',
   inputs: ({ readings }) => ({ readings }),
@@ -281,7 +281,7 @@ describe('a capability that is added to the list', () => {
   const list = [...capabilities, toy];
   const kinds = list.flatMap((capability) => [...capability.subjects]);
   const schemas = ledgerSchemas(kinds);
-  const registry = new Registry(list.flatMap((capability) => [...capability.calculations]));
+  const registry = new Registry([...calculations.all(), ...toyCalculations]);
 
   it('is read, kept and exported whatever its values are', () => {
     for (const subject of toy.subjects) {
@@ -320,7 +320,7 @@ describe('a capability that is added to the list', () => {
   });
 
   it('twice in the list is refused at once', () => {
-    expect(() => new Registry([...toy.calculations, ...toy.calculations])).toThrowError(/registered twice/);
+    expect(() => new Registry([...toyCalculations, ...toyCalculations])).toThrowError(/registered twice/);
     const again = defineCapability({
       ...toy,
       name: 'again',

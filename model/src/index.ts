@@ -88,7 +88,8 @@ export {
 export { defineSubject, type Subject, type SubjectOf } from './engine/subjects';
 export { countedEntry, numberValue, type ReadingValue, type ValueKind } from './engine/values';
 export { defineCapability, type Capability, type Given, type Inputs } from './engine/capability';
-export { HEAVY, capabilities, calculations, subjects, type FigureId } from './capabilities';
+export { HEAVY, calculations } from './calculations';
+export { capabilities, subjects, type FigureId } from './capabilities';
 export { defineHeavy, unattended, type HeavyContext, type HeavyWork } from './engine/heavy';
 export type { SearchNews } from './road/heavy';
 export type { SureAsked } from './pack/heavy';

@@ -1,4 +1,4 @@
-import { calculations } from './capabilities';
+import { calculations } from './calculations';
 import { buildFileSchema, shopFileSchema } from './document/build-file';
 import { photoId } from './document/fields';
 import { idSchema, ledgerEntrySchema } from './document/ledger';

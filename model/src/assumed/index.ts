@@ -133,7 +133,6 @@ export const assumed = defineCapability({
   needs: [],
   figures: {},
   subjects: [],
-  calculations: [],
   place: { sheet: 'brief', tab: 'job', field: 'brief-mass' },
   station: 'engine',
   inputs: ({ build }) => ({ build }),

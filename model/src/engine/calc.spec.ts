@@ -1,7 +1,7 @@
 import { InputError } from '@hot-spline/core';
 import '../zod';
 import * as z from 'zod';
-import { calculations } from '../capabilities';
+import { calculations } from '../calculations';
 import { openApi } from './openapi';
 
 /** Names and keys of the public interface, with the values that it promises. */

@@ -1,7 +1,6 @@
 import type { Build } from '../document/schema';
 import type { AxleName } from '../document/names';
 import type { OperatingPoint } from '../point/schema';
-import type { Calculation } from './calculations';
 import type { Derivation } from './derivation';
 import type { FigureIds } from './figure';
 import type { Place, StationKind } from './finding';
@@ -26,7 +25,7 @@ export interface Given {
 }
 
 /**
- * One capability of the model: what can be read, how figures and findings follow, which calculations are public.
+ * One capability of the model: what can be read, how figures and findings follow.
  * `derive` sees what `inputs` picks and nothing else, so that it runs again only when one of those values has changed.
  */
 export interface Capability<I extends object = never, R = unknown, F extends FigureIds = FigureIds> {
@@ -35,7 +34,6 @@ export interface Capability<I extends object = never, R = unknown, F extends Fig
   readonly needs: readonly Capability<never, unknown>[];
   readonly figures: F;
   readonly subjects: readonly Subject[];
-  readonly calculations: readonly Calculation[];
   /** Where it is said that the whole of it could not be worked out. */
   readonly place: Place;
   readonly station: StationKind;

@@ -2,7 +2,7 @@ import '../zod';
 import * as z from 'zod';
 import { calculationRoutes, problemSchema, routes, type WireAnswer, type WireRoute } from '../wire';
 import { jsonSchemaOf, namedSchemas } from './file-schemas';
-import { calculations } from '../capabilities';
+import { calculations } from '../calculations';
 
 type Json = Record<string, unknown>;
 

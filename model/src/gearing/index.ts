@@ -1,5 +1,4 @@
 import { defineCapability } from '../engine/capability';
-import { gearingCalculations } from './calculations';
 import { deriveGearing } from './derive';
 import { gearingFigures } from './ids';
 import { deriveMatch } from './match';
@@ -10,7 +9,6 @@ export const gearing = defineCapability({
   needs: [],
   figures: gearingFigures,
   subjects: [],
-  calculations: gearingCalculations,
   place: { sheet: 'gearing', tab: 'speed', field: 'cruise-speed' },
   station: 'tyres',
   inputs: ({ build, main }) => ({ build, main }),

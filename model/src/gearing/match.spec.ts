@@ -1,7 +1,7 @@
 import { InputError, entryOf, findFinals } from '@hot-spline/core';
 import { deriveBuild } from '../derive';
 import type { Build } from '../document/schema';
-import { calculations } from '../capabilities';
+import { calculations } from '../calculations';
 import { demoFiles } from '../testing/builds';
 import { searchProblemOf } from '../road/search-problem';
 import { vehicleOf } from '../road/vehicle';

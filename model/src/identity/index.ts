@@ -9,7 +9,6 @@ export const identity = defineCapability({
   needs: [gearing],
   figures: {},
   subjects: [],
-  calculations: [],
   place: { sheet: 'brief', tab: 'axle', field: 'axle-spec-rear' },
   station: 'final',
   inputs: ({ build }) => ({ build }),

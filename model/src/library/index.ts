@@ -6,7 +6,6 @@ export const library = defineCapability({
   needs: [],
   figures: {},
   subjects: [],
-  calculations: [],
   place: { sheet: 'brief', tab: 'axle', field: 'axle-spec-rear' },
   station: 'final',
   inputs: () => ({}),

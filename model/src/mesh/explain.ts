@@ -263,11 +263,11 @@ export function explainShimPack(targetMm: number, stock: readonly ShimStock[], r
     formula: 'nearest to the target, then fewest pieces; thin ones between thick ones',
     inputs: [{ key: 'target', label: 'target', value: targetMm, quantity: 'length' }],
     sources: [{ kind: 'exact', text: 'every pack of the stock that could be nearer is looked at' }],
-    result: { label: 'sum', quantity: 'length' },
+    result: { label: 'sum less target', quantity: 'length' },
     compute: ({ target = 0 }) => {
       const { piecesMm, errorMm } = shimPack(target, stock, rules);
       return {
-        value: target + errorMm,
+        value: errorMm,
         steps: piecesMm.map((mm, i) => ({ label: `piece ${i + 1}`, value: mm, quantity: 'length' as const })),
       };
     },

@@ -2,7 +2,6 @@ import type { AxleName } from '../document/names';
 import type { Build } from '../document/schema';
 import { defineCapability } from '../engine/capability';
 import type { Readings } from '../engine/readings';
-import { packCalculations } from './calculations';
 import { derivePack } from './derive';
 import { packFigures } from './ids';
 import { turningInForce } from './pack-state';
@@ -23,7 +22,6 @@ export const pack = defineCapability({
   needs: [],
   figures: packFigures,
   subjects: packSubjects,
-  calculations: packCalculations,
   place: { sheet: 'pack', tab: 'stack', field: 'stack-left' },
   station: 'packs',
   inputs: ({ build, readings, today }) => ({

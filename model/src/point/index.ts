@@ -9,7 +9,6 @@ export const point = defineCapability({
   needs: [gearing],
   figures: pointFigures,
   subjects: [],
-  calculations: [],
   place: { sheet: 'engine', field: 'torque-curve' },
   station: 'engine',
   inputs: ({ build, main, point: at }) => ({ build, main, at }),

@@ -1,6 +1,5 @@
 import { defineCapability } from '../engine/capability';
 import { gearing } from '../gearing';
-import { roadCalculations } from './calculations';
 import { deriveRoad } from './derive';
 import { roadFigures } from './ids';
 
@@ -10,7 +9,6 @@ export const road = defineCapability({
   needs: [gearing],
   figures: roadFigures,
   subjects: [],
-  calculations: roadCalculations,
   place: { sheet: 'road', field: 'road-mass' },
   station: 'tyres',
   inputs: ({ build, main }) => ({ build, main }),

@@ -4,7 +4,6 @@ import { defineCapability } from '../engine/capability';
 import { gearing } from '../gearing';
 import { pack } from '../pack';
 import { point } from '../point';
-import { unitCalculations } from './calculations';
 import { deriveShafts, deriveUnit, type UnitState } from './derive';
 import { unitFigures } from './ids';
 import { unitSubjects } from './readings';
@@ -18,7 +17,6 @@ export const unit = defineCapability({
   needs: [gearing, pack, point],
   figures: unitFigures,
   subjects: unitSubjects,
-  calculations: unitCalculations,
   place: { sheet: 'unit', field: 'unit-type' },
   station: 'unit',
   inputs: ({ build, readings, main }) => ({
