@@ -24,6 +24,7 @@ import { readConfig } from '../server/src/config';
 import { runAgainstPackage, searchBySize } from './bench-road.mjs';
 // @ts-expect-error -- plain JavaScript, beside the other yardsticks
 import { shimsAgainstSolver } from './bench-pack.mjs';
+import { advisorOnAxles } from './bench-mesh';
 import { openPglite } from '../server/src/db/pglite';
 import { serve } from '../server/src/serve';
 
@@ -274,6 +275,7 @@ const report = {
   roadSearch: searchBySize(),
   packShims: await shimsAgainstSolver(),
   packSure: monteCarlo(),
+  advisor: advisorOnAxles(),
   ...(await sliders()),
   initialJavaScript: initialJavaScript(),
   durableInsert: await inserts(),
