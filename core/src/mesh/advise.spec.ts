@@ -79,6 +79,44 @@ describe('what is believed of an axle', () => {
   });
 });
 
+describe('the chance that is said', () => {
+  it('agrees with weighing axles drawn from the same first guesses by how well they fit [exact: importance sampling]', () => {
+    const middleMm = 0.2;
+    const prior = {
+      ...axlePrior({ ringTeeth: 41, pinionTeeth: 11, middleMm }),
+      wrong: { share: 0, scatter: [1, 1, 1, 1, 1] },
+    };
+    const advice = meshAdvise({ ...JOB, prior });
+    const { next } = advice;
+    if (!next) throw new Error('nothing to do');
+    const read = [0.2, TRY.drive.u, TRY.drive.v, TRY.coast.u, TRY.coast.v];
+    const half = [0.05, PATTERN_BAND.drive.u, PATTERN_BAND.drive.v, PATTERN_BAND.coast.u, PATTERN_BAND.coast.v];
+    const to = [next.pinionShimMm - TRY.pinionShimMm, next.ringShiftMm] as const;
+    const normal = normalFrom(seededRandom(2026));
+    const of = ({ mean, deviation }: { mean: number; deviation: number }): number => mean + deviation * normal();
+    let [weights, squares, inside] = [0, 0, 0];
+    for (let draw = 0; draw < 400_000; draw++) {
+      const deeper = prior.firstMm[0] * normal();
+      const closer = prior.firstMm[1] * normal();
+      let [misfit, all] = [0, true];
+      for (let i = 0; i < 5; i++) {
+        const [p, r] = prior.perMm[i] as (typeof prior.perMm)[number];
+        const [own, perDepth, perRing] = [of(prior.right[i] ?? { mean: 0, deviation: 1 }), of(p), of(r)];
+        const first = own - perDepth * deeper - perRing * closer;
+        const then = own + perDepth * (to[0] - deeper) + perRing * (to[1] - closer);
+        misfit += (((read[i] ?? 0) - first) / (prior.noise[i] ?? 1)) ** 2;
+        all &&= Math.abs(then - (i === 0 ? middleMm : 0)) <= (half[i] ?? 0);
+      }
+      const weight = Math.exp(-misfit / 2);
+      weights += weight;
+      squares += weight * weight;
+      if (all) inside += weight;
+    }
+    expect(weights ** 2 / squares).toBeGreaterThan(300); // as good as so many axles
+    expect(Math.abs((advice.chanceInSpec ?? 0) - inside / weights)).toBeLessThan(0.07);
+  });
+});
+
 describe('the next move', () => {
   it('low on both flanks: less depth, whatever the sign of the shim, and the backlash given back (common practice)', () => {
     const next = meshAdvise(JOB).next;
