@@ -3,7 +3,7 @@ import { LIMITS } from '../limits';
 import { normalAbove, normalBetween } from '../normal';
 import type { ShimStock } from '../pack/shims';
 import { normalFrom, seededRandom } from '../random';
-import { shimPack } from '../shim/pack';
+import { shimPacker } from '../shim/pack';
 import {
   OBSERVED,
   axlePrior,
@@ -243,10 +243,11 @@ function about(from: number, middle: number, step: number): readonly number[] {
 
 /** Packs of the stock near a shim, each sum once. */
 function packs(stock: readonly ShimStock[], middle: number, step: number): readonly Omit<MeshMove, 'ringShiftMm'>[] {
+  const packOf = shimPacker(stock, { maxPieces: 4, thinBelowMm: 0.1 });
   const found = new Map<number, readonly number[]>();
   for (const wanted of about(middle, middle, Math.min(step, 0.025))) {
     if (wanted < 0) continue;
-    const { piecesMm } = shimPack(wanted, stock, { maxPieces: 4, thinBelowMm: 0.1 });
+    const { piecesMm } = packOf(wanted);
     const sum = tidy(piecesMm.reduce((a, b) => a + b, 0));
     if (piecesMm.length > 0) found.set(sum, piecesMm);
   }

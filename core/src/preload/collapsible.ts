@@ -110,6 +110,7 @@ export function collapsiblePreload(
   const last = readings.at(-1) as NutReading;
   if (2 * plusMinus >= high - low) return { verdict: 'cannot-judge', ...NOTHING };
   if (last.torqueNm > high) return { verdict: 'over', ...NOTHING };
+  // An instrument without any scatter would leave one hypothesis only: a hundredth of the band at least.
   const sigma = Math.max(plusMinus / 2, 0.01 * (high - low));
   const list = hypotheses(readings, sigma);
   const mean = (of: (one: Hypothesis) => number): number => list.reduce((sum, one) => sum + one.weight * of(one), 0);

@@ -24,7 +24,15 @@ export interface ShimPackRules {
  * @throws InputError naming the field; on `stock` where there is none that may lie outermost
  */
 export function shimPack(targetMm: number, stock: readonly ShimStock[], rules: ShimPackRules): ShimPack {
-  const target = requireNumber('targetMm', targetMm, SHIM_LIMITS.targetMm);
+  return shimPacker(stock, rules)(targetMm);
+}
+
+/**
+ * {@link shimPack} for many targets out of one box, which is sorted once.
+ * Not counted: what an earlier pack took; each target has the whole box.
+ * @throws InputError naming the field
+ */
+export function shimPacker(stock: readonly ShimStock[], rules: ShimPackRules): (targetMm: number) => ShimPack {
   const most = requireNumber('maxPieces', rules.maxPieces, { min: 1, max: 6, integer: true });
   const thin = requireNumber('thinBelowMm', rules.thinBelowMm, { min: 0, max: 100, unit: 'mm' });
   requireNumber('stock', stock.length, SHIM_LIMITS.stock);
@@ -32,31 +40,36 @@ export function shimPack(targetMm: number, stock: readonly ShimStock[], rules: S
     requireNumber(`stock[${i}].thicknessMm`, thicknessMm, SHIM_LIMITS.thicknessMm);
     requireNumber(`stock[${i}].count`, count, SHIM_LIMITS.count);
   });
-  const outer = stock.filter(({ thicknessMm, count }) => count > 0 && thicknessMm >= thin);
-  if (target > 0 && outer.length === 0)
-    throw new InputError(
-      'stock',
-      `stock has no piece of at least ${thin} mm to lie outermost.`,
-      'a thick piece or two',
-    );
+  const outer = stock.some(({ thicknessMm, count }) => count > 0 && thicknessMm >= thin);
   const stacks = new Stacks(stock, most);
   const holds = ({ picks }: Stack): boolean => {
     const thick = picks.filter((index) => stacks.thickness(index) >= thin).length;
     return picks.length === 0 || thick >= Math.min(picks.length, 2);
   };
-  let best: Stack = { picks: [], error: Math.round(target / SAME_MM) };
-  const proven = stacks.near(
-    target,
-    () => (best.error + 1) * SAME_MM,
-    (stack) => {
-      const better = stack.error < best.error || (stack.error === best.error && stack.picks.length < best.picks.length);
-      if (better && holds(stack)) best = stack;
-    },
-  );
-  const thickestFirst = best.picks.map((index) => stacks.thickness(index)).sort((a, b) => b - a);
-  // The second thickest closes the pack; what is thin lies between.
-  const [first, last, ...between] = thickestFirst;
-  const piecesMm = [first, ...between, last].filter((piece) => piece !== undefined);
-  const tidy = (mm: number): number => Number(mm.toFixed(9));
-  return { piecesMm, errorMm: tidy(piecesMm.reduce((a, b) => a + b, 0) - target), provenBest: proven };
+  return (targetMm) => {
+    const target = requireNumber('targetMm', targetMm, SHIM_LIMITS.targetMm);
+    if (target > 0 && !outer)
+      throw new InputError(
+        'stock',
+        `stock has no piece of at least ${thin} mm to lie outermost.`,
+        'a thick piece or two',
+      );
+    stacks.work = 0;
+    let best: Stack = { picks: [], error: Math.round(target / SAME_MM) };
+    const proven = stacks.near(
+      target,
+      () => (best.error + 1) * SAME_MM,
+      (stack) => {
+        const better =
+          stack.error < best.error || (stack.error === best.error && stack.picks.length < best.picks.length);
+        if (better && holds(stack)) best = stack;
+      },
+    );
+    const thickestFirst = best.picks.map((index) => stacks.thickness(index)).sort((a, b) => b - a);
+    // The second thickest closes the pack; what is thin lies between.
+    const [first, last, ...between] = thickestFirst;
+    const piecesMm = [first, ...between, last].filter((piece) => piece !== undefined);
+    const tidy = (mm: number): number => Number(mm.toFixed(9));
+    return { piecesMm, errorMm: tidy(piecesMm.reduce((a, b) => a + b, 0) - target), provenBest: proven };
+  };
 }

@@ -20,6 +20,7 @@ import {
   solidPreload,
   virtualAxle,
   type DepthByMarks,
+  type MeshAdvice,
   type MeshJob,
 } from '@hot-spline/core';
 import { number, out, plain } from '../engine/calc-keys';
@@ -207,6 +208,7 @@ const meshCalculation = defineCalculation({
 
 const adviseCalculation = defineCalculation({
   name: 'mesh.advise',
+  heavy: true,
   summary: 'The next move of a set-up: pinion shim and ring position with the best chance that everything is in band.',
   input: adviseKeys,
   output: z.object({
@@ -248,7 +250,7 @@ const adviseCalculation = defineCalculation({
       doubtful: [...advice.doubtful],
     };
   },
-  explain: (job) => explainAdvice(plain<MeshJob>(job)),
+  explain: (job, advice) => explainAdvice(plain<MeshJob>(job), plain<MeshAdvice>(advice)),
 });
 
 const shimCalculation = defineCalculation({
@@ -323,8 +325,7 @@ const preloadCalculations = [
     },
     run: ({ readings, bandNm: band, instrumentUncertaintyNm }) =>
       collapsiblePreload(readings, band, instrumentUncertaintyNm),
-    explain: ({ readings, bandNm: band, instrumentUncertaintyNm }) =>
-      explainCollapsible(readings, band, instrumentUncertaintyNm),
+    explain: ({ readings }, next) => explainCollapsible(readings, next),
   }),
   defineCalculation({
     name: 'preload.solid',

@@ -3,20 +3,20 @@ import {
   backlashRound,
   carrierPreload,
   carrierSides,
-  collapsiblePreload,
   depthChain,
   depthFromBore,
   depthShim,
   depthSign,
   explain,
-  meshAdvise,
   meshSensitivity,
   shimPack,
   solidPreload,
   type BandMm,
   type CarrierMove,
   type ChainLink,
+  type CollapsibleNext,
   type DepthByMarks,
+  type MeshAdvice,
   type MeshJob,
   type NutReading,
   type ShimPackRules,
@@ -217,8 +217,8 @@ export function explainBacklash(readings: readonly number[], spec: BandMm): Work
   });
 }
 
-export function explainAdvice(job: MeshJob): Working {
-  const advice = meshAdvise(job);
+/** @param advice what was found: it is told, not found again */
+export function explainAdvice(job: MeshJob, advice: MeshAdvice): Working {
   const { next, expected } = advice;
   return explain({
     title: 'Next move of the set-up',
@@ -322,11 +322,8 @@ export function explainSolid(
   });
 }
 
-export function explainCollapsible(
-  readings: readonly NutReading[],
-  band: readonly [number, number],
-  plusMinus: number,
-): Working {
+/** @param next what was found: it is told, not found again for each reading */
+export function explainCollapsible(readings: readonly NutReading[], next: CollapsibleNext): Working {
   return explain({
     title: 'Nut on a collapsible spacer',
     formula:
@@ -341,7 +338,6 @@ export function explainCollapsible(
     ],
     result: { label: 'turn to', quantity: 'angle' },
     compute: () => {
-      const next = collapsiblePreload(readings, band, plusMinus);
       return {
         value: next.nextAngleDeg ?? readings.at(-1)?.angleDeg ?? 0,
         steps: [
