@@ -9,7 +9,7 @@ import {
   trueReadings,
   virtualAxle,
   type MeshMove,
-  type MeshTry,
+  type WholeTry,
   type VirtualAxle,
 } from '@hot-spline/core';
 
@@ -30,17 +30,17 @@ function inSpec(axle: VirtualAxle, { pinionShimMm, ringShiftMm }: MeshMove): boo
   );
 }
 
-type Builder = (axle: VirtualAxle, tries: readonly MeshTry[]) => MeshMove | null;
+type Builder = (axle: VirtualAxle, tries: readonly WholeTry[]) => MeshMove | null;
 
 const STEP = 0.025;
 const stepped = (mm: number): number => Math.round(mm / STEP) * STEP;
 
 /** Common practice: depth by the height of the pattern, bold first, then split; the ring by 0.7 for backlash, given back. */
 const byHand: Builder = (axle, tries) => {
-  const last = tries.at(-1) as MeshTry;
+  const last = tries.at(-1) as WholeTry;
   const sign = depthSign(CONSTRUCTION_SIGNS[axle.construction].addingShimMovesPinion ?? 'deeper');
   const [low, high] = axle.specBacklashMm;
-  const height = (one: MeshTry): number => (2 * one.drive.v + one.coast.v) / 3;
+  const height = (one: WholeTry): number => (2 * one.drive.v + one.coast.v) / 3;
   const before = tries.at(-2);
   let deeper = 0;
   if (Math.abs(height(last)) > 0.15) {
@@ -76,7 +76,7 @@ function within(family: keyof typeof FAMILIES, build: Builder): readonly number[
   const counts = Array.from({ length: MOST }, () => 0);
   for (let seed = 0; seed < AXLES; seed++) {
     const axle = virtualAxle(7_000_000 + seed, FAMILIES[family]);
-    const tries: MeshTry[] = [];
+    const tries: WholeTry[] = [];
     let at: MeshMove | null = { pinionShimMm: axle.startShimMm, ringShiftMm: 0 };
     for (let assembly = 0; at && assembly < MOST; assembly++) {
       tries.push(assemble(axle, at.pinionShimMm, at.ringShiftMm, assembly));

@@ -273,16 +273,9 @@ export {
 export { depthChain, depthFromBore, depthShim, type ChainLink, type DepthByMarks } from './mesh/depth';
 export { MESH_LIMITS } from './mesh/limits';
 export { meshSensitivity, type MeshSensitivity } from './mesh/sensitivity';
-export {
-  PATTERN_BAND,
-  meshAdvise,
-  type MeshAdvice,
-  type MeshJob,
-  type MeshMove,
-  type MeshTry,
-  type Patch,
-  type PatternBand,
-} from './mesh/advise';
+export { meshAdvise, type MeshAdvice, type MeshMove } from './mesh/advise';
+export { PATTERN_BAND, type MeshJob, type MeshTry, type Patch, type PatternBand } from './mesh/job';
+export { meshMap, type MapPoint, type MeshMap } from './mesh/map';
 export { OBSERVED, type AxlePrior, type Observed } from './mesh/axle-model';
 export { CRUSH_GUARD, collapsiblePreload, type CollapsibleNext, type NutReading } from './preload/collapsible';
 export { solidPreload, type SolidNext, type SolidReading } from './preload/solid';
@@ -296,4 +289,5 @@ export {
   virtualAxle,
   type Family,
   type VirtualAxle,
+  type WholeTry,
 } from './practice/virtual-axle';

@@ -1,6 +1,8 @@
 import { InputError } from '../errors';
 import { FAMILIES, assemble, trueReadings, virtualAxle, type VirtualAxle } from '../practice/virtual-axle';
-import { PATTERN_BAND, meshAdvise, type MeshJob, type MeshTry } from './advise';
+import { meshAdvise } from './advise';
+import { PATTERN_BAND, type MeshJob, type MeshTry } from './job';
+import { meshMap } from './map';
 import { axlePrior, drawAxles, learnAxle, predictor, readingOf, type Value } from './axle-model';
 import { normalFrom, seededRandom } from '../random';
 
@@ -9,7 +11,7 @@ const refuses = (run: () => unknown, field: string): void => {
 };
 const round = (mm: number): number[] => Array.from({ length: 8 }, () => mm);
 const centre = { u: 0, v: 0 };
-const TRY: MeshTry = {
+const TRY = {
   pinionShimMm: 1,
   ringShiftMm: 0,
   backlashMm: round(0.2),
@@ -181,6 +183,30 @@ describe('the next move', () => {
     expect(doubtful[0]).toEqual(jasmine.objectContaining({ try: 2, reading: 'drive.v' }));
   });
 
+  it('a try without a pattern teaches what was read, and is never done', () => {
+    const bare = meshAdvise({ ...JOB, tries: [{ ...TRY, drive: null, coast: null }] });
+    expect(bare.done).toBeFalse();
+    expect(bare.out).toEqual(['drive.u', 'drive.v', 'coast.u', 'coast.v']);
+    const half = meshAdvise({ ...JOB, tries: [{ ...TRY, coast: null }] });
+    expect(half.chanceInSpec ?? 0).toBeGreaterThan(bare.chanceInSpec ?? 1);
+    // the number of the try is told right where values are missing before it
+    const bad = { ...TRY, pinionShimMm: 1.2, backlashMm: round(0.9) };
+    const { doubtful } = meshAdvise({
+      ...JOB,
+      tries: [{ ...TRY, coast: null }, TRY, bad, { ...TRY, pinionShimMm: 1.2 }],
+    });
+    expect(doubtful[0]).toEqual(jasmine.objectContaining({ try: 2, reading: 'backlash' }));
+  });
+
+  it('says when a reading is worth more than an assembly: never less chance than before, and only where it is much', () => {
+    for (let seed = 0; seed < 30; seed++) {
+      const axle = virtualAxle(7_000 + seed, FAMILIES.rough);
+      const { readAgain, chanceInSpec, done } = meshAdvise({ ...axle, tries: [assemble(axle, axle.startShimMm, 0)] });
+      if (!readAgain || done) continue;
+      expect(readAgain.chanceInSpec).toBeGreaterThanOrEqual((chanceInSpec ?? 1) + 0.08 - 1e-9);
+    }
+  });
+
   it('moves only by what exists: the pieces of the stock, or whole steps', () => {
     const stock = [0.1, 0.2, 0.35, 0.4].map((thicknessMm) => ({ thicknessMm, count: 1 }));
     const { next } = meshAdvise({ ...JOB, stock });
@@ -207,6 +233,74 @@ describe('the next move', () => {
       () => meshAdvise({ ...JOB, patternBand: { ...PATTERN_BAND, drive: { u: 0, v: 1 } } }),
       'patternBand.drive.u',
     );
+  });
+});
+
+describe('the set-up map', () => {
+  const middleOf = (of: readonly { pinionShimMm: number; ringShiftMm: number }[]) => ({
+    pinionShimMm: of.reduce((sum, one) => sum + one.pinionShimMm, 0) / of.length,
+    ringShiftMm: of.reduce((sum, one) => sum + one.ringShiftMm, 0) / of.length,
+  });
+
+  it('the window is where everything is expected in band: its middle is, just outside of each edge is not', () => {
+    const tries = [
+      TRY,
+      { ...TRY, pinionShimMm: 0.8, backlashMm: round(0.24), drive: { u: 0.3, v: -0.05 }, coast: { u: 0, v: -0.02 } },
+    ];
+    const map = meshMap({ ...JOB, tries });
+    expect(map.window.length).toBeGreaterThanOrEqual(3);
+    const { belief } = learnAxle(
+      axlePrior({ ringTeeth: 41, pinionTeeth: 11, middleMm: 0.2 }),
+      tries.flatMap((one) =>
+        [one.backlashMm[0], one.drive?.u, one.drive?.v, one.coast?.u, one.coast?.v].map(
+          (value = 0, observed): Value => ({
+            observed,
+            value,
+            at: { deeperMm: one.pinionShimMm - 1, closerMm: 0 },
+            scatter: observed === 0 ? 0.011 : 0.115,
+          }),
+        ),
+      ),
+    );
+    const inside = ({ pinionShimMm, ringShiftMm }: { pinionShimMm: number; ringShiftMm: number }): boolean =>
+      [
+        [0.15, 0.25],
+        [-0.32, 0.32],
+        [-0.22, 0.22],
+        [-0.36, 0.36],
+        [-0.27, 0.27],
+      ].every(([low = 0, high = 0], i) => {
+        const { mean } = predictor(belief, i)({ deeperMm: pinionShimMm - 1, closerMm: ringShiftMm });
+        return mean >= low && mean <= high;
+      });
+    const middle = middleOf(map.window);
+    expect(inside(middle)).toBeTrue();
+    map.window.forEach((corner, i) => {
+      const edge = middleOf([corner, map.window.at(i - 1) ?? corner]);
+      const along = (share: number) => ({
+        pinionShimMm: middle.pinionShimMm + share * (edge.pinionShimMm - middle.pinionShimMm),
+        ringShiftMm: middle.ringShiftMm + share * (edge.ringShiftMm - middle.ringShiftMm),
+      });
+      expect(inside(along(0.98))).toBeTrue();
+      expect(inside(along(1.02))).toBeFalse();
+    });
+  });
+
+  it('every try is a point; in a drop-out the same readings ask for a shim the other way', () => {
+    const map = meshMap(JOB);
+    expect(map.tries).toEqual([{ pinionShimMm: 1, ringShiftMm: 0 }]);
+    expect(map.target.pinionShimMm).toBeLessThan(1); // low on both flanks: shallower
+    const other = meshMap({ ...JOB, construction: 'drop-out' });
+    expect(other.target.pinionShimMm - 1).toBeCloseTo(1 - map.target.pinionShimMm, 9);
+    expect(other.spread.majorMm).toBeCloseTo(map.spread.majorMm, 2);
+  });
+
+  it('is surer with every try; no window where run-out eats the band', () => {
+    const sure = meshMap({ ...JOB, tries: [TRY, TRY, TRY, TRY] }).spread;
+    expect(sure.minorMm * sure.majorMm).toBeLessThan(meshMap(JOB).spread.minorMm * meshMap(JOB).spread.majorMm);
+    const wobbly = Array.from({ length: 8 }, (_, i) => 0.2 + 0.1 * Math.cos((Math.PI * i) / 4));
+    expect(meshMap({ ...JOB, tries: [{ ...TRY, backlashMm: wobbly }] }).window).toEqual([]);
+    refuses(() => meshMap({ ...JOB, tries: [] }), 'tries');
   });
 });
 

@@ -275,6 +275,11 @@ export function learnAxle(prior: AxlePrior, values: readonly Value[]): Learned {
   return { belief: believe(start, weighed(), -1, guess), wrong };
 }
 
+/** What is believed with these values all taken as they are, none weighed down; from a belief that lies near. */
+export function beliefBy(prior: AxlePrior, values: readonly Value[], near: Belief): Belief {
+  return believe(startOf(prior), values, -1, near.mean);
+}
+
 /** Draws of the unknowns: mean + L⁻ᵀ·z, L the root of the information. */
 export function drawAxles({ mean, root }: Belief, draws: number, normal: () => number): readonly Float64Array[] {
   return Array.from({ length: draws }, () => {

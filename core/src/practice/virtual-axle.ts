@@ -1,6 +1,6 @@
 import { requireNumber } from '../errors';
 import { MESH_LIMITS } from '../mesh/limits';
-import type { MeshTry, Patch } from '../mesh/advise';
+import type { MeshTry, Patch } from '../mesh/job';
 import { CONSTRUCTION_SIGNS, depthSign, type MeshConstruction } from '../mesh/construction';
 import { meshSensitivity } from '../mesh/sensitivity';
 import { normalFrom, seededRandom } from '../random';
@@ -151,6 +151,12 @@ export function trueReadings(axle: VirtualAxle, pinionShimMm: number, ringShiftM
   });
 }
 
+/** A try of which everything was read. */
+export interface WholeTry extends MeshTry {
+  readonly drive: Patch;
+  readonly coast: Patch;
+}
+
 const PLACES = 8;
 
 /**
@@ -160,7 +166,7 @@ const PLACES = 8;
  * @param assembly counts from 0; another one scatters anew
  * @throws InputError naming the field
  */
-export function assemble(axle: VirtualAxle, pinionShimMm: number, ringShiftMm: number, assembly = 0): MeshTry {
+export function assemble(axle: VirtualAxle, pinionShimMm: number, ringShiftMm: number, assembly = 0): WholeTry {
   requireNumber('pinionShimMm', pinionShimMm, MESH_LIMITS.shimMm);
   requireNumber('ringShiftMm', ringShiftMm, MESH_LIMITS.moveMm);
   requireNumber('assembly', assembly, { min: 0, max: 1000, integer: true });

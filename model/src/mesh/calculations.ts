@@ -58,8 +58,8 @@ const tryKeys = z.strictObject({
   pinionShimMm: number(MESH_LIMITS.shimMm),
   ringShiftMm: number(MESH_LIMITS.moveMm),
   backlashMm: roundKeys,
-  drive: patchKeys,
-  coast: patchKeys,
+  drive: patchKeys.nullable(),
+  coast: patchKeys.nullable(),
 });
 
 const adviseKeys = z.strictObject({
@@ -217,6 +217,7 @@ const adviseCalculation = defineCalculation({
     expected: z.object({ backlashMm: out, drive: patchOut, coast: patchOut }).nullable(),
     chanceInSpec: out.nullable(),
     secondBest: moveOut.extend({ chanceInSpec: out }).nullable(),
+    readAgain: z.object({ reading: z.enum(['backlash', 'pattern']), chanceInSpec: out }).nullable(),
     out: z.array(z.enum(OBSERVED)),
     doubtful: z.array(z.object({ try: out, reading: z.enum(OBSERVED), chance: out })),
   }),
