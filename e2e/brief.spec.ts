@@ -109,6 +109,9 @@ test.describe('ratio story 1: brief and identify', () => {
     const drawer = (count: number) => ({
       kind: 'shims',
       name,
+      seat: 'pack',
+      bore: null,
+      outside: null,
       pieces: [{ thickness: { typed: '0.7', value: 0.7, unit: 'mm' }, count, origin: 'measured' }],
     });
     const put = (baseVersion: number, count: number) =>

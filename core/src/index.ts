@@ -264,6 +264,7 @@ export {
   type Notches,
 } from './mesh/carrier';
 export {
+  CONSTRUCTIONS,
   CONSTRUCTION_SIGNS,
   depthSign,
   type ConstructionSigns,
@@ -272,7 +273,7 @@ export {
 } from './mesh/construction';
 export { depthChain, depthFromBore, depthShim, type ChainLink, type DepthByMarks } from './mesh/depth';
 export { MESH_LIMITS } from './mesh/limits';
-export { meshSensitivity, type MeshSensitivity } from './mesh/sensitivity';
+export { axialForBacklash, meshSensitivity, type MeshSensitivity } from './mesh/sensitivity';
 export { meshAdvise, type MeshAdvice, type MeshMove } from './mesh/advise';
 export { PATTERN_BAND, type MeshJob, type MeshTry, type Patch, type PatternBand } from './mesh/job';
 export { meshMap, type MapPoint, type MeshMap } from './mesh/map';

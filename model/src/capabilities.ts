@@ -3,13 +3,28 @@ import { assumed } from './assumed';
 import { gearing } from './gearing';
 import { identity } from './identity';
 import { library } from './library';
+import { mesh } from './mesh';
 import { pack } from './pack';
+import { plan } from './plan';
 import { point } from './point';
+import { preload } from './preload';
 import { road } from './road';
 import { unit } from './unit';
 
 /** Every capability of the model, in the order of need: what one takes stands before it. */
-export const capabilities = [library, assumed, gearing, identity, road, point, pack, unit] as const;
+export const capabilities = [
+  library,
+  assumed,
+  gearing,
+  identity,
+  road,
+  point,
+  pack,
+  unit,
+  mesh,
+  preload,
+  plan,
+] as const;
 
 type IdsOf<C> =
   C extends Capability<never, unknown, infer F>

@@ -36,6 +36,10 @@ function sample(kind: ValueKind): ReadingValue {
     }
     case 'pattern':
       return { of: 'pattern', drive: flank, coast: { ...flank, edges: ['toe'] } };
+    case 'assembly': {
+      const [pinion, left, right] = [entryOf(1.1, 'mm'), entryOf(6.4, 'mm'), entryOf(6.1, 'mm')];
+      return { of: 'assembly', pinion: [pinion], left: [left], right: [right], leftNotches: 2, rightNotches: -2 };
+    }
     case 'choice':
       return { of: 'choice', choice: kind.choices[0] ?? '' };
     case 'signature':
@@ -45,23 +49,38 @@ function sample(kind: ValueKind): ReadingValue {
   }
 }
 
+interface Sampled {
+  readonly const?: string;
+  readonly enum?: string[];
+  readonly type?: string;
+  readonly pattern?: string;
+  readonly items?: { readonly type?: string };
+  readonly anyOf?: unknown[];
+}
+
 /** A reading of each kind of thing: keys that the schema takes. */
 function readingOf(subject: Subject): Reading {
   const { properties = {} } = z.toJSONSchema(subject.schema, { io: 'input' }) as {
-    properties?: Record<string, { const?: string; enum?: string[]; type?: string }>;
+    properties?: Record<string, Sampled>;
   };
-  const keys = Object.entries(properties).map(([key, { const: only, enum: some, type }]) => [
-    key,
-    only ?? some?.[0] ?? (type === 'array' ? ['l1'] : 'l1'),
-  ]);
+  const { properties: states = {} } = z.toJSONSchema(subject.stateSchema) as { properties?: Record<string, Sampled> };
+  const filled = (of: Record<string, Sampled>) =>
+    Object.fromEntries(
+      Object.entries(of).map(([key, { const: only, enum: some, type, items, pattern, anyOf }]) => [
+        key,
+        only ??
+          some?.[0] ??
+          (anyOf ? null : type === 'array' ? (items?.type === 'object' ? [] : ['l1']) : pattern ? '1' : 'l1'),
+      ]),
+    );
   return {
     kind: 'reading',
     id: testId(),
     at: '2026-02-03T04:05:00.000Z',
     who: 'Ada',
-    subject: Object.fromEntries(keys) as Reading['subject'],
+    subject: filled(properties) as Reading['subject'],
     value: sample(subject.value),
-    state: {},
+    state: filled(states) as Reading['state'],
     instrument: 'Micrometer',
   };
 }

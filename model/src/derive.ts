@@ -2,7 +2,7 @@ import type { Build } from './document/schema';
 import type { AxleName } from './document/names';
 import type { Capability } from './engine/capability';
 import { Deriver, type Results } from './engine/deriver';
-import { inForce, type LedgerEntry, type Readings } from './engine/readings';
+import { inForce, signaturesInForce, type LedgerEntry, type Readings, type Signature } from './engine/readings';
 import { subjectKey, type Subject, type SubjectOf } from './engine/subjects';
 import { capabilities, subjects } from './capabilities';
 import { drivenAxles } from './gearing/axle-gearing';
@@ -12,6 +12,9 @@ import { pack } from './pack';
 import type { PackState } from './pack/state';
 import { point } from './point';
 import type { OperatingPoint } from './point/schema';
+import { mesh, type MeshStates } from './mesh';
+import { plan, type Gates } from './plan';
+import { preload, type PreloadStates } from './preload';
 import { unit } from './unit';
 import type { UnitState } from './unit/derive';
 
@@ -27,6 +30,10 @@ export interface Derived extends Results {
   readonly point: OperatingPoint;
   readonly gearing: GearingState;
   readonly axles: Partial<Record<AxleName, AxleState>>;
+  /** Axles whose set-up has begun. */
+  readonly mesh: MeshStates;
+  readonly preload: PreloadStates;
+  readonly gates: Gates;
   /** Torque into the unit of the followed axle at the operating point, N·m. */
   readonly inputNm: number;
 }
@@ -60,6 +67,7 @@ export class BuildDeriver {
   private readonly deriver: Deriver;
   private ledger: readonly LedgerEntry[] = [];
   private readings: Readings = new Map();
+  private signed: ReadonlyMap<string, Signature> = new Map();
   private point: OperatingPoint | null = null;
 
   constructor(
@@ -77,11 +85,19 @@ export class BuildDeriver {
     if (ledger !== this.ledger) {
       this.ledger = ledger;
       this.readings = inForce(ledger, this.kinds);
+      this.signed = signaturesInForce(ledger);
     }
     const fitted = fitPoint(build, looking.point ?? build.startPoint);
     const at = this.point && samePoint(this.point, fitted) ? this.point : fitted;
     this.point = at;
-    const results = this.deriver.derive({ build, readings: this.readings, point: at, main, today });
+    const results = this.deriver.derive({
+      build,
+      readings: this.readings,
+      signed: this.signed,
+      point: at,
+      main,
+      today,
+    });
     const of = <R>(capability: Capability<never, R>): R | null =>
       this.list.includes(capability) ? results.of(capability) : null;
     const units = of(unit) ?? {};
@@ -97,6 +113,9 @@ export class BuildDeriver {
       point: at,
       gearing: of(gearing) ?? {},
       axles,
+      mesh: of(mesh) ?? {},
+      preload: of(preload) ?? {},
+      gates: of(plan) ?? {},
       inputNm: of(point)?.[main] ?? 0,
     };
   }

@@ -194,3 +194,36 @@ export {
 export { fieldWords, valueWords } from './document/field-words';
 export { settleAssumed } from './document/assumed';
 export { startBuild, startLike, type StartAnswers } from './document/start-build';
+export { newAxleSpec, newShimBox } from './library/new-spec';
+export { SEATS, type Seat } from './library/schema';
+export {
+  SHEET_FIELDS,
+  SHEET_KEYS,
+  emptySheet,
+  isWeak,
+  sheetField,
+  type SheetKey,
+  type SpecSheet,
+} from './library/sheet';
+export {
+  DEPTHWARDS,
+  STACK_PARTS,
+  TRIAL,
+  TRIAL_KEYS,
+  type Setup,
+  type StackPart,
+  type Trial,
+  type TrialKey,
+} from './mesh/schema';
+export { FINAL_TRIAL, newSetup } from './mesh/new-setup';
+export * as setupSubjects from './mesh/readings';
+export { depthSchools, shimOut, stackError, type DepthSchool } from './mesh/depth';
+export { backlashOf, patternBands, patternFits, patternOf } from './mesh/derive';
+export { meshFigures } from './mesh/ids';
+export { isFinal, type AssemblyState, type BacklashRead, type MeshAxle, type PatternRead } from './mesh/state';
+export { TRIAL_WORDS, moveWords, patchWords, type FlankPattern } from './mesh/words';
+export { preloadVerdict } from './preload/derive';
+export { preloadFigures } from './preload/ids';
+export { PRELOAD_GUARDS, type PinionRead, type PreloadAxle } from './preload/state';
+export { turningText } from './preload/words';
+export { GATES, type GateName, type GateState } from './plan/gates';

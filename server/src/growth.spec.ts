@@ -131,7 +131,7 @@ describe('a shop that has been running for years', () => {
         reason: 'x',
       };
       expect((await call(shop, 'POST', `/api/builds/${id}/ledger`, entry)).body.error.field).toBe('who');
-      const spec = { kind: 'shims', name: bad, pieces: [] };
+      const spec = { kind: 'shims', name: bad, seat: 'pack', bore: null, outside: null, pieces: [] };
       const kept = await call(shop, 'PUT', `/api/library/${randomUUID()}`, {
         writeId: randomUUID(),
         baseVersion: 0,
@@ -203,7 +203,7 @@ describe('the wire', () => {
     expect([again.status, again.body.error.field]).toEqual([409, 'writeId']);
     const changed = await call(shop, 'PUT', `/api/builds/${two}`, { ...write, build: newBuild('Twice') });
     expect(changed.status).toBe(409);
-    const spec = { kind: 'shims', name: 'Drawer', pieces: [] };
+    const spec = { kind: 'shims', name: 'Drawer', seat: 'pack', bore: null, outside: null, pieces: [] };
     const keep = (to: string) =>
       call(shop, 'PUT', `/api/library/${to}`, { writeId: write.writeId, baseVersion: 0, spec });
     expect((await keep(randomUUID())).status).toBe(201);

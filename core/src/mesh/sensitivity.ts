@@ -36,3 +36,17 @@ export function meshSensitivity(set: {
   const cone = Math.atan(ring / pinion);
   return { backlashPerRingMm: twice * Math.sin(cone), backlashPerPinionMm: twice * Math.cos(cone) };
 }
+
+/**
+ * How far the ring goes towards the pinion to take so much backlash away, mm; negative: away from it
+ * [bevel approximation, see {@link meshSensitivity}; a first guess until the axle has taught its own].
+ * Not counted: the pinion, which stays where it is.
+ * @throws InputError naming the field
+ */
+export function axialForBacklash(
+  tooMuchMm: number,
+  set: { readonly ringTeeth: number; readonly pinionTeeth: number },
+): number {
+  const tooMuch = requireNumber('tooMuchMm', tooMuchMm, { min: -10, max: 10, unit: 'mm' });
+  return tooMuch / meshSensitivity({ ...set, pressureAngleDeg: 20 }).backlashPerRingMm;
+}

@@ -51,6 +51,11 @@ const WORDS: Readonly<Record<string, string>> = {
   wanted: 'wanted breakaway',
   caseDepth: 'case depth',
   plate: 'plates',
+  setup: 'set-up',
+  sheet: 'spec sheet',
+  ringSide: 'side of the ring',
+  state: 'state of the trial',
+  stack: 'pinion-shaft stack',
 };
 
 /** Steps that say nothing by themselves. */

@@ -147,6 +147,7 @@ export function newAxle(): Axle {
     identity: null,
     carrier: '',
     matchNumbers: { ring: '', pinion: '' },
+    setup: null,
   };
 }
 

@@ -11,6 +11,7 @@ import {
   operatingPointSchema,
   transferSchema,
 } from '../point/schema';
+import { setupSchema } from '../mesh/schema';
 import { courseSchema, roadSchema, shelfSchema } from '../road/schema';
 import { unitSchema } from '../unit/schema';
 import '../zod';
@@ -31,6 +32,8 @@ export const axleSchema = z.strictObject({
   carrier: z.string().max(40),
   /** As stamped on the set in the axle. A set is lapped as a pair: the two must agree. */
   matchNumbers: z.strictObject({ ring: z.string().trim().max(30), pinion: z.string().trim().max(30) }),
+  /** How it is set up; null while nobody has begun. */
+  setup: setupSchema.nullable(),
 });
 
 /** A path of the document: what nobody has said yet is listed by it. */

@@ -1,3 +1,4 @@
+import { newAxleSpec } from '../library/new-spec';
 import type { AxleSpec, Construction } from '../library/schema';
 import type { Use } from './names';
 import { newAxle, newBuild, newConverter } from './new-build';
@@ -38,18 +39,6 @@ export interface StartAnswers {
 }
 
 /** An axle of which only the construction is known. */
-const bareAxle = (construction: Construction, name: string): AxleSpec => ({
-  kind: 'axle',
-  name,
-  construction: { value: construction, origin: 'measured' },
-  ringDiameter: null,
-  ringBolts: null,
-  pinionSplines: null,
-  shaftSplines: null,
-  carriers: [],
-  extras: { ringBolts: null, recalibration: null },
-  sets: [],
-});
 
 const GOAL_OF: Partial<Record<Use, Build['brief']['goal']>> = { rock: 'crawl', raid: 'cruise', street: 'cruise' };
 
@@ -60,7 +49,7 @@ const GOAL_OF: Partial<Record<Use, Build['brief']['goal']>> = { rock: 'crawl', r
 export function startBuild(answers: StartAnswers, constructionName = ''): Build {
   const { name, vehicle, use, driven, power, axle } = answers;
   const build = newBuild(name);
-  const identity = typeof axle === 'string' ? bareAxle(axle, constructionName || axle) : axle;
+  const identity = typeof axle === 'string' ? newAxleSpec(constructionName || axle, axle, 'measured') : axle;
   const one = { ...newAxle(), identity };
   const axles = {
     rear: driven === 'front' ? null : one,

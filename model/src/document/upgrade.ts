@@ -133,6 +133,58 @@ function withThirdKeys(build: Plain): Plain {
   };
 }
 
+/** Names of the sheet's values as version 4 had them. */
+const SHEET_OF_4 = [
+  'backlash',
+  'runout',
+  'variation',
+  'pinionTorqueNew',
+  'pinionTorqueUsed',
+  'totalTorque',
+  'carrierPreload',
+  'spreadLimit',
+  'mountingDistance',
+  'bearingBore',
+  'adjusterPitch',
+  'adjusterNotches',
+  'adjusterWrench',
+  'ringBoltTorque',
+  'capTorque',
+  'adjusterTorque',
+  'pinionNutTorque',
+  'coverTorque',
+  'retentionTorque',
+  'wheelEndTorque',
+  'fluid',
+  'volume',
+  'additive',
+];
+
+/** The spec sheet of an axle, the seat of a drawer; one construction has the name that it has everywhere else. */
+function fourthSpec(spec: Plain): Plain {
+  if (spec['kind'] === 'shims') return { seat: 'pack', bore: null, outside: null, ...spec };
+  if (spec['kind'] !== 'axle') return spec;
+  const { construction } = spec;
+  return {
+    sheet: Object.fromEntries(SHEET_OF_4.map((key) => [key, null])),
+    ...spec,
+    construction:
+      isPlain(construction) && construction['value'] === 'integral-threaded'
+        ? { ...construction, value: 'integral-adjusters' }
+        : construction,
+  };
+}
+
+function withSetup(build: Plain): Plain {
+  const axle = (one: unknown): unknown => {
+    if (!isPlain(one)) return one;
+    const { identity } = one;
+    return { setup: null, ...one, identity: isPlain(identity) ? fourthSpec(identity) : identity };
+  };
+  const axles = isPlain(build['axles']) ? build['axles'] : {};
+  return { ...build, axles: { ...axles, rear: axle(axles['rear'] ?? null), front: axle(axles['front'] ?? null) } };
+}
+
 const STEPS: readonly Step[] = [
   {
     from: 1,
@@ -159,6 +211,15 @@ const STEPS: readonly Step[] = [
       build: (build) => ({ ...withThirdKeys(build), formatVersion: 3 }),
       'ledger-entry': (entry) => entry,
       'library-spec': thirdSpec,
+    },
+  },
+  {
+    from: 3,
+    upgrade: {
+      // Set-up: the spec sheet of an axle, how it is put together, drawers by seat.
+      build: (build) => ({ ...withSetup(build), formatVersion: 4 }),
+      'ledger-entry': (entry) => entry,
+      'library-spec': fourthSpec,
     },
   },
 ];

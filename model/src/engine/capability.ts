@@ -4,13 +4,15 @@ import type { OperatingPoint } from '../point/schema';
 import type { Derivation } from './derivation';
 import type { FigureIds } from './figure';
 import type { Place, StationKind } from './finding';
-import type { Readings } from './readings';
+import type { Readings, Signature } from './readings';
 import type { Subject } from './subjects';
 
 /** Everything that figures and findings are worked out from. */
 export interface Inputs {
   readonly build: Build;
   readonly readings: Readings;
+  /** The signature in force under each gate. */
+  readonly signed: ReadonlyMap<string, Signature>;
   /** Where one looks: gear, range and engine speed. It belongs to the device, not to the document. */
   readonly point: OperatingPoint;
   /** The axle that the Line follows. */

@@ -72,6 +72,14 @@ export function inForce(ledger: readonly LedgerEntry[], kinds: readonly Subject[
   return readings;
 }
 
+/** The signature in force under each gate: the last one that is not voided. */
+export function signaturesInForce(ledger: readonly LedgerEntry[]): ReadonlyMap<string, Signature> {
+  const voids = voidedBy(ledger);
+  const signed = new Map<string, Signature>();
+  for (const entry of ledger) if (entry.kind === 'signature' && !voids.has(entry.id)) signed.set(entry.gate, entry);
+  return signed;
+}
+
 /** The entry that counts of a reading of a number. */
 export const readingEntry = ({ value }: Reading): Entry => countedEntry(value);
 /** Its value in the base unit. */

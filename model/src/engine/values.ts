@@ -1,6 +1,7 @@
 import {
   InputError,
   LIMITS,
+  MESH_LIMITS,
   entryBase,
   entryOf,
   fromBase,
@@ -38,6 +39,17 @@ export const flankPatternSchema = z.strictObject({
   shape: z.enum(['one', 'two-patches', 'crossed', 'faint']).default('one'),
 });
 
+const shims = z.array(entrySchema('length', MESH_LIMITS.shimMm)).max(8);
+
+/** What an axle was put together with: pieces of each pack, and adjusters by the notches that they are in from the first time. */
+export const assemblySchema = z.strictObject({
+  pinion: shims,
+  left: shims,
+  right: shims,
+  leftNotches: z.int().min(-1000).max(1000),
+  rightNotches: z.int().min(-1000).max(1000),
+});
+
 interface Measured {
   readonly quantity: Quantity;
   /** At which size the quantity is met here: what a bare number means, how it is shown. */
@@ -53,6 +65,7 @@ export type ValueKind =
   | ({ readonly of: 'number'; readonly counts: (typeof COUNTS)[number] } & Measured)
   | ({ readonly of: 'places'; readonly from: number; readonly to: number } & Measured)
   | { readonly of: 'pattern' }
+  | { readonly of: 'assembly' }
   | { readonly of: 'choice'; readonly choices: readonly string[] }
   | { readonly of: 'signature' }
   | { readonly of: 'photos' };
@@ -62,6 +75,7 @@ export type ReadingValue =
   | { of: 'number'; counts: (typeof COUNTS)[number]; entries: Entry[] }
   | { of: 'places'; entries: Entry[] }
   | { of: 'pattern'; drive: z.output<typeof flankPatternSchema>; coast: z.output<typeof flankPatternSchema> }
+  | ({ of: 'assembly' } & z.output<typeof assemblySchema>)
   | { of: 'choice'; choice: string }
   | { of: 'signature'; name: string; figures: Record<string, number> }
   | { of: 'photos'; photos: string[] };
@@ -87,6 +101,8 @@ export function valueSchema(kind: ValueKind): z.ZodType<ReadingValue> {
       });
     case 'pattern':
       return z.strictObject({ of: z.literal('pattern'), drive: flankPatternSchema, coast: flankPatternSchema });
+    case 'assembly':
+      return assemblySchema.extend({ of: z.literal('assembly') });
     case 'choice':
       return z.strictObject({ of: z.literal('choice'), choice: z.enum(kind.choices as [string, ...string[]]) });
     case 'signature':

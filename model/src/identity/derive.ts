@@ -5,18 +5,12 @@ import type { Derivation } from '../engine/derivation';
 import { weakest, type Rests } from '../engine/figure';
 import { fact } from '../engine/finding';
 import { gearingFigures } from '../gearing/ids';
-import type { AxleSpec, Origin } from '../library/schema';
+import type { AxleSpec } from '../library/schema';
+import { ORIGIN_RESTS } from './origin-rests';
 import * as words from './words';
 import { vehicleOf } from '../road/vehicle';
 import type { AxleGearingState } from '../gearing/axle-gearing';
 import { lowRange } from '../gearing/match';
-
-const ORIGIN_RESTS: Readonly<Record<Origin, Rests>> = {
-  maker: 'sheet',
-  measured: 'measured',
-  trade: 'trade',
-  guess: 'memory',
-};
 
 /** What the identified axle says about the build: thread hand, match numbers, carrier series, teeth. */
 export function deriveIdentity(build: Build, name: AxleName, own: AxleGearingState, d: Derivation): void {

@@ -1,3 +1,4 @@
+import { newAxleSpec } from '../library/new-spec';
 import { entryOf } from '@hot-spline/core';
 import type { Build } from '../document/schema';
 import { deriveBuild } from '../derive';
@@ -13,16 +14,7 @@ function described(change: Partial<AxleSpec> = {}, rest: Partial<NonNullable<Bui
   if (!rear) throw new Error('no rear axle');
   rear.finalDrive = { ring: 41, pinion: 10 };
   rear.identity = {
-    kind: 'axle',
-    name: 'Heron',
-    construction: { value: 'drop-out', origin: guess },
-    ringDiameter: null,
-    ringBolts: null,
-    pinionSplines: null,
-    shaftSplines: null,
-    carriers: [],
-    extras: { ringBolts: null, recalibration: null },
-    sets: [],
+    ...newAxleSpec('Heron', 'drop-out', guess),
     ...change,
   };
   rear.carrier = '';

@@ -2,6 +2,7 @@ import { cutText, InputError, parseEntry, type Entry, type Quantity } from '@hot
 import { csvNumber, csvRows, csvWhole, csvText, type BadLine } from '../document/csv';
 import { refusal } from '../refuse';
 import { USUAL_SCHOOLS, SCHOOLS, SCHOOL_KEYS } from './schools';
+import { SHEET_FIELDS, SHEET_KEYS, emptySheet, sheetField, type SheetKey, type SpecSheet } from './sheet';
 import { librarySpecSchema, type AxleSpec, type GearboxSpec, type LibrarySpec, type Origin } from './schema';
 
 /** One line a value: which spec, which field, the value as typed, where it comes from. */
@@ -21,7 +22,14 @@ const list = (...parts: (string | number | null | undefined)[]): string =>
 
 function lines(spec: LibrarySpec): Line[] {
   if (spec.kind === 'shims')
-    return spec.pieces.map(({ thickness, count, origin }): Line => ['piece', list(thickness.typed, count), origin]);
+    return [
+      ['seat', spec.seat, ''],
+      ...(['bore', 'outside'] as const).flatMap((key): Line[] => {
+        const diameter = spec[key];
+        return diameter ? [[key, diameter.typed, '']] : [];
+      }),
+      ...spec.pieces.map(({ thickness, count, origin }): Line => ['piece', list(thickness.typed, count), origin]),
+    ];
   if (spec.kind === 'friction')
     return [
       ['oil', spec.oil, ''],
@@ -61,6 +69,10 @@ function axleLines(spec: AxleSpec): (Line | null)[] {
       const bought = spec.extras[key];
       return bought && [field, list(bought.price, bought.leadDays), ''];
     }),
+    ...SHEET_KEYS.map((key): Line | null => {
+      const told = spec.sheet[key];
+      return told && [`sheet: ${SHEET_FIELDS[key].label}`, list(...sheetParts(told.value), told.where), told.origin];
+    }),
   ];
 }
 
@@ -83,6 +95,29 @@ export function libraryCsv(specs: readonly LibrarySpec[]): string {
     LIBRARY_CSV_HEADER,
     specs.flatMap((spec) => lines(spec).map((line) => [spec.kind, spec.name, ...line])),
   );
+}
+
+/** A value of the sheet in its parts; a band has two. */
+function sheetParts(value: NonNullable<SpecSheet[SheetKey]>['value']): (string | number)[] {
+  if (typeof value !== 'object') return [value];
+  return 'low' in value ? [value.low.typed, value.high.typed] : [value.typed];
+}
+
+/** One value of the sheet out of a line. @throws InputError on `field` or `value` */
+function sheetValue(label: string, parts: readonly string[], origin: string): Record<string, unknown> {
+  const key = SHEET_KEYS.find((one) => SHEET_FIELDS[one].label.toLowerCase() === label.toLowerCase());
+  if (!key) throw new InputError('field', `field “${cutText(label, 40)}” is not on the sheet.`, 'a value of the sheet');
+  const { of, quantity } = sheetField(key);
+  const [first = '', second = ''] = parts;
+  const value =
+    of === 'band'
+      ? { low: entry(first, quantity), high: entry(second, quantity) }
+      : of === 'one'
+        ? entry(first, quantity)
+        : of === 'count'
+          ? csvWhole(first)
+          : first;
+  return { [key]: { value, origin, where: parts.slice(of === 'band' ? 2 : 1).join(' | ') } };
 }
 
 const entry = (text: string, quantity: Quantity): Entry => {
@@ -110,7 +145,18 @@ function put(raw: Record<string, unknown>, field: string, value: string, origin:
     raw[school] = value;
     return;
   }
+  if (raw['kind'] === 'axle' && /^sheet: /i.test(field)) {
+    raw['sheet'] = { ...(raw['sheet'] as object), ...sheetValue(field.slice(7), parts, origin) };
+    return;
+  }
   switch (field.toLowerCase()) {
+    case 'seat':
+      raw['seat'] = value;
+      return;
+    case 'bore':
+    case 'outside':
+      raw[field.toLowerCase()] = entry(value, 'length');
+      return;
     case 'construction':
     case 'box':
       raw[field.toLowerCase()] = { value, origin };
@@ -240,11 +286,12 @@ function empty(kind: LibrarySpec['kind'], name: string): Record<string, unknown>
         carriers: [],
         extras: { ringBolts: null, recalibration: null },
         sets: [],
+        sheet: emptySheet(),
       };
     case 'gearbox':
       return { kind, name, torqueLimit: null, gears: [] };
     case 'shims':
-      return { kind, name, pieces: [] };
+      return { kind, name, seat: 'pack', bore: null, outside: null, pieces: [] };
     case 'friction':
       return { kind, name, oil: '', readings: [] };
     case 'schools':

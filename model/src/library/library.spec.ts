@@ -1,3 +1,4 @@
+import { emptySheet } from './sheet';
 import { readFileSync } from 'node:fs';
 import { InputError, entryBase } from '@hot-spline/core';
 import { openUnit, unitAs } from '../document/new-build';
@@ -18,6 +19,7 @@ const axleNamed = (name: string) => ({
   shaftSplines: null,
   extras: { ringBolts: { price: 24, leadDays: 2 }, recalibration: null },
   sets: [],
+  sheet: emptySheet(),
 });
 
 describe('the library', () => {

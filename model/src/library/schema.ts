@@ -1,28 +1,17 @@
-import { LIMITS, SHIM_LIMITS } from '@hot-spline/core';
+import { CONSTRUCTIONS, LIMITS, SHIM_LIMITS, type MeshConstruction } from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
 import { name } from '../document/fields';
 import { FORMAT_VERSION } from '../document/version';
 import '../zod';
 import * as z from 'zod';
+import { ORIGINS } from './origins';
 import { schoolsSchema } from './schools';
+import { sheetSchema } from './sheet';
 
 const torque = entrySchema('torque', { above: 0, max: 1e6, unit: 'N·m' });
 
-/** Where a value of the library comes from; the maker's sheet wins over all others. */
-export const ORIGINS = ['maker', 'measured', 'trade', 'guess'] as const;
-export type Origin = (typeof ORIGINS)[number];
+export { ORIGINS, type Origin } from './origins';
 const origin = z.enum(ORIGINS);
-
-/** Axle constructions of common practice; what a shim does differs between them. */
-export const CONSTRUCTIONS = [
-  'integral-head-shim',
-  'integral-inboard',
-  'integral-threaded',
-  'drop-out',
-  'independent',
-  'transaxle',
-  'electric-reduction',
-] as const;
 
 const sourced = <S extends z.ZodType>(value: S) => z.strictObject({ value, origin });
 
@@ -80,6 +69,8 @@ export const axleSpecSchema = z.strictObject({
   /** What a change of ratio buys beside the set; null while nobody has asked. */
   extras: z.strictObject({ ringBolts: bought.nullable(), recalibration: bought.nullable() }),
   sets: z.array(gearSetSchema).max(60),
+  /** Set-up values, torques and fluids, each with where it was read. */
+  sheet: sheetSchema,
 });
 
 export const gearboxSpecSchema = z.strictObject({
@@ -95,10 +86,18 @@ export const gearboxSpecSchema = z.strictObject({
     .max(12),
 });
 
+/** What a drawer is for: a shim belongs to a seat, with its bore and outside diameter. */
+export const SEATS = ['pack', 'pinion-head', 'support', 'carrier', 'preload', 'box'] as const;
+export type Seat = (typeof SEATS)[number];
+
 /** A drawer of shims: every thickness that exists, and how many of it. */
 export const shimBoxSchema = z.strictObject({
   kind: z.literal('shims'),
   name,
+  seat: z.enum(SEATS),
+  /** Bore and outside diameter of the pieces; null where nobody has measured them. */
+  bore: entrySchema('length', LIMITS.diameterMm).nullable(),
+  outside: entrySchema('length', LIMITS.diameterMm).nullable(),
   pieces: z
     .array(
       z.strictObject({
@@ -155,4 +154,5 @@ export type FrictionTable = z.infer<typeof frictionTableSchema>;
 export type LibrarySpec = z.infer<typeof librarySpecSchema>;
 export type GearSetSpec = z.infer<typeof gearSetSchema>;
 export type CarrierSpec = z.infer<typeof carrierSchema>;
-export type Construction = (typeof CONSTRUCTIONS)[number];
+export type Construction = MeshConstruction;
+export { CONSTRUCTIONS };

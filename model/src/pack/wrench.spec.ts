@@ -1,3 +1,4 @@
+import { newShimBox } from '../library/new-spec';
 import { HOLDS, InputError, entryBase, entryOf, wantedPack, perPackFromReading } from '@hot-spline/core';
 import { SIDES } from '../document/names';
 import type { Build } from '../document/schema';
@@ -63,15 +64,15 @@ describe('a wanted breakaway', () => {
   it('a plan laid into the build gives what it promised', () => {
     const wanted = { hold: 'other-wheel-held' as const, low: torque(predicted - 6), high: torque(predicted - 2) };
     const before = withPlate(build, { wanted });
-    const drawer = {
-      kind: 'shims' as const,
-      name: 'Drawer',
-      pieces: Array.from({ length: 40 }, (_, i) => ({
+    const drawer = newShimBox(
+      'Drawer',
+      'pack',
+      Array.from({ length: 40 }, (_, i) => ({
         thickness: entryOf(Number((0.5 + 0.02 * i).toFixed(2)), 'mm'),
         count: 2,
         origin: 'measured' as const,
       })),
-    };
+    );
     const [plan] = wantedPack(wantedProblemOf(plateOf(before), packsOf(before), drawer, 2)).plans;
     expect(plan?.inBand).toBeTrue();
     const after = structuredClone(before);

@@ -1,5 +1,5 @@
 import { entryOf, readyCar, type Vehicle } from '@hot-spline/core';
-import { axleGearingState, vehicleOf } from '@hot-spline/model';
+import { axleGearingState, vehicleOf, emptySheet } from '@hot-spline/model';
 import { Screen, openBench } from '../../testing/harness';
 import { plateBuild } from '../../testing/drift';
 import { chartColours } from '../shared/chart';
@@ -153,6 +153,7 @@ describe('find a ratio', () => {
         ringBolts: null,
         pinionSplines: null,
         shaftSplines: null,
+        sheet: emptySheet(),
         extras: { ringBolts: { price: 20, leadDays: 1 }, recalibration: null },
         carriers: [{ name: 'short', fromRatio: 4.5, toRatio: 6, price: null, leadDays: null, origin: 'maker' }],
         sets: [{ ring: 43, pinion: 9, torqueLimit: null, price: 300, leadDays: 5, welded: false, origin: 'maker' }],

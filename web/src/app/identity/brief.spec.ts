@@ -1,8 +1,9 @@
+import { newAxleSpec } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { TestBed } from '@angular/core/testing';
 import { Screen, openBench } from '../../testing/harness';
 import { libraryActions } from '../library/library-state';
-import { newAxleSpec } from '../library/new-spec';
+
 import { BriefSheet } from './brief-sheet';
 
 const onAxle = () => Screen.of(BriefSheet, { tab: 'axle' });

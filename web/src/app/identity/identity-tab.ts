@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import type { AxleSpec } from '@hot-spline/model';
+import { type AxleSpec, newAxleSpec } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
 import type { Edit } from '../shared/edit';
 import { Field } from '../shared/field';
@@ -9,7 +9,6 @@ import { VerdictMark } from '../shared/verdict';
 import { Bench } from '../state/bench';
 import { AxleSpecEditor } from '../library/axle-spec-editor';
 import { Library } from '../library/library';
-import { newAxleSpec } from '../library/new-spec';
 
 /** What the followed axle is: taken from the shop's library or described here, with match numbers and carrier. */
 @Component({

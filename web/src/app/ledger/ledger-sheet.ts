@@ -25,6 +25,13 @@ function otherValue({ value }: Reading): string {
       return value.entries.map(({ typed }) => typed).join('; ');
     case 'pattern':
       return `drive ${value.drive.u} / ${value.drive.v}, coast ${value.coast.u} / ${value.coast.v}`;
+    case 'assembly': {
+      const pack = (pieces: readonly { typed: string }[]): string =>
+        pieces.map(({ typed }) => typed).join(' + ') || 'none';
+      const { leftNotches, rightNotches } = value;
+      const notches = leftNotches || rightNotches ? `, notches ${leftNotches} and ${rightNotches}` : '';
+      return `pinion ${pack(value.pinion)}, left ${pack(value.left)}, right ${pack(value.right)}${notches}`;
+    }
     case 'choice':
       return value.choice;
     case 'signature':

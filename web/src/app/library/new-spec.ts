@@ -1,21 +1,5 @@
 import { entryOf } from '@hot-spline/core';
-import { USUAL_SCHOOLS, type AxleSpec, type GearboxSpec, type LibrarySpec } from '@hot-spline/model';
-
-/** An axle of which nothing is known but its name. */
-export function newAxleSpec(name: string): AxleSpec {
-  return {
-    kind: 'axle',
-    name,
-    construction: { value: 'integral-head-shim', origin: 'guess' },
-    ringDiameter: null,
-    ringBolts: null,
-    pinionSplines: null,
-    shaftSplines: null,
-    carriers: [],
-    extras: { ringBolts: null, recalibration: null },
-    sets: [],
-  };
-}
+import { USUAL_SCHOOLS, newAxleSpec, newShimBox, type GearboxSpec, type LibrarySpec } from '@hot-spline/model';
 
 export function newGearboxSpec(name: string): GearboxSpec {
   return {
@@ -35,7 +19,7 @@ export function newSpec(kind: LibrarySpec['kind']): LibrarySpec {
     case 'gearbox':
       return newGearboxSpec('New gearbox');
     case 'shims':
-      return { kind, name: 'New drawer', pieces: [] };
+      return newShimBox('New drawer');
     case 'friction':
       return { kind, name: 'New plates', oil: '', readings: [] };
     case 'schools':

@@ -5,13 +5,15 @@ export const ORIGIN_OPTIONS: readonly Option<Origin>[] = [
   { value: 'maker', label: 'maker’s sheet' },
   { value: 'measured', label: 'measured' },
   { value: 'trade', label: 'trade' },
-  { value: 'guess', label: 'guess' },
+  { value: 'memory', label: 'memory' },
+  { value: 'borrowed', label: 'borrowed from another axle' },
+  { value: 'guess', label: 'guess, ours' },
 ];
 
 export const CONSTRUCTION_OPTIONS: readonly Option<Construction>[] = [
   { value: 'integral-head-shim', label: 'Integral, shim under head bearing' },
   { value: 'integral-inboard', label: 'Integral, shims under carrier bearings' },
-  { value: 'integral-threaded', label: 'Integral, threaded adjusters' },
+  { value: 'integral-adjusters', label: 'Integral, threaded adjusters' },
   { value: 'drop-out', label: 'Drop-out carrier' },
   { value: 'independent', label: 'Independent rear unit, side covers' },
   { value: 'transaxle', label: 'Transaxle' },

@@ -6,7 +6,9 @@ const KEY = 'hot-spline.drawer';
 /** The drawers of shims in the library, and the one that shims are taken from; it stays chosen over a reload. */
 @Injectable({ providedIn: 'root' })
 export class Drawers {
-  private readonly boxes = inject(Library).ofKind('shims');
+  private readonly all = inject(Library).ofKind('shims');
+  /** Those for packs: a shim of another seat does not fit. */
+  private readonly boxes = computed(() => this.all().filter(({ spec }) => spec.seat === 'pack'));
   private readonly chosen = signal(sessionStorage.getItem(KEY) ?? '');
   readonly box = computed(() => this.boxes().find(({ id }) => id === this.chosen()) ?? this.boxes()[0] ?? null);
   readonly options = computed(() => {

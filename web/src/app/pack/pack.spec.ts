@@ -2,7 +2,7 @@ import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { entryOf } from '@hot-spline/core';
 import { Store, provideState, provideStore } from '@ngrx/store';
-import { buildSchema, deriveBuild, newPlateSpec, type ShimBox } from '@hot-spline/model';
+import { buildSchema, deriveBuild, newPlateSpec, type ShimBox, newShimBox } from '@hot-spline/model';
 import { MessageService } from 'primeng/api';
 import { plateBuild } from '../../testing/drift';
 import { Screen, openBench, plateOf } from '../../testing/harness';
@@ -100,8 +100,7 @@ describe('the pack drawing', () => {
 
 describe('shims from stock', () => {
   const drawer: ShimBox = {
-    kind: 'shims',
-    name: 'Drawer',
+    ...newShimBox('Drawer'),
     pieces: [0.5, 0.7, 0.8, 0.9].map((value) => ({
       thickness: entryOf(value, 'mm'),
       count: 1,

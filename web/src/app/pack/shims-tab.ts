@@ -1,6 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
 import { entryBase, packShims, say, saySmall } from '@hot-spline/core';
-import { SIDES, freshId, isSpring, type Member, type PlateSpec, type ShimBox, type Side } from '@hot-spline/model';
+import {
+  SIDES,
+  freshId,
+  isSpring,
+  type Member,
+  type PlateSpec,
+  type ShimBox,
+  type Side,
+  newShimBox,
+} from '@hot-spline/model';
 import { attempt } from '../shared/attempt';
 import { Choice } from '../shared/choice';
 import { Bench } from '../state/bench';
@@ -199,7 +208,7 @@ export class ShimsTab {
   });
 
   protected start(): void {
-    this.library.add({ kind: 'shims', name: 'Pack shims', pieces: [] });
+    this.library.add(newShimBox('Pack shims'));
   }
 
   /** Replaces the shims of both packs, where the first one was, else outermost but for the springs. */

@@ -15,7 +15,7 @@ import {
   type Plan,
   type WantedSideResult,
 } from '@hot-spline/core';
-import { HOLD_WORDS, SIDES, isPlate, layPack, memberTurns, wantedProblemOf } from '@hot-spline/model';
+import { HOLD_WORDS, SIDES, isPlate, layPack, memberTurns, wantedProblemOf, newShimBox } from '@hot-spline/model';
 import { attempt } from '../shared/attempt';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
@@ -300,7 +300,7 @@ export class WantedTab {
   protected take(index: number): void {
     const plan = this.plans()[index];
     if (!plan) return;
-    const drawer = this.drawers.box()?.spec ?? { kind: 'shims' as const, name: '', pieces: [] };
+    const drawer = this.drawers.box()?.spec ?? newShimBox('');
     this.bench.changePlate((plate) => {
       SIDES.forEach((side, i) => {
         const planned = plan.sides[i];

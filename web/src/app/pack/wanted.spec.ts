@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { entryBase, entryOf } from '@hot-spline/core';
-import type { FrictionTable, LibrarySpec, ShimBox } from '@hot-spline/model';
+import { type FrictionTable, type LibrarySpec, type ShimBox, newShimBox } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { Screen, openBench, plateOf } from '../../testing/harness';
 import { Library } from '../library/library';
@@ -10,8 +10,7 @@ import { PackSheet } from './pack-sheet';
 import { WantedTab } from './wanted-tab';
 
 const drawer: ShimBox = {
-  kind: 'shims',
-  name: 'Drawer',
+  ...newShimBox('Drawer'),
   pieces: [0.5, 0.6, 0.7, 0.75, 0.8, 0.85, 0.9, 1].map((value) => ({
     thickness: entryOf(value, 'mm'),
     count: 4,

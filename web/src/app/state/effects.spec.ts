@@ -1,7 +1,7 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { entryOf } from '@hot-spline/core';
-import { mergeChanges, type Build, type LedgerEntry, type Reading } from '@hot-spline/model';
+import { mergeChanges, type Build, type LedgerEntry, type Reading, newAxleSpec } from '@hot-spline/model';
 import type { Action } from '@ngrx/store';
 import { Actions } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
@@ -10,7 +10,7 @@ import { Subject, firstValueFrom, of, toArray } from 'rxjs';
 import { plateBuild } from '../../testing/drift';
 import { BUILD_ID, openBench } from '../../testing/harness';
 import { libraryActions, loadLibrary, putAwaySpec, settleSpec, writeSpec } from '../library/library-state';
-import { newAxleSpec, newGearboxSpec } from '../library/new-spec';
+import { newGearboxSpec } from '../library/new-spec';
 import { boardActions } from './board';
 import { editorActions, editorFeature } from './editor';
 import * as effects from './effects';

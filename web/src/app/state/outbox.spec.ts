@@ -1,10 +1,10 @@
 import { provideZonelessChangeDetection } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { entryOf } from '@hot-spline/core';
-import type { Reading } from '@hot-spline/model';
+import { type Reading, newAxleSpec } from '@hot-spline/model';
 import { openDB } from 'idb';
 import { plateBuild } from '../../testing/drift';
-import { newAxleSpec, newGearboxSpec } from '../library/new-spec';
+import { newGearboxSpec } from '../library/new-spec';
 import { Outbox, type OutboxEvent } from './outbox';
 
 interface Sent {

@@ -1,0 +1,12 @@
+import type { Rests } from '../engine/figure';
+import type { Origin } from '../library/origins';
+
+/** How far a value of the library can be leaned on. */
+export const ORIGIN_RESTS: Readonly<Record<Origin, Rests>> = {
+  maker: 'sheet',
+  measured: 'measured',
+  trade: 'trade',
+  memory: 'memory',
+  borrowed: 'memory',
+  guess: 'memory',
+};

@@ -1,0 +1,402 @@
+import { PATTERN_BAND, axialForBacklash, entryBase, explain } from '@hot-spline/core';
+import type { AxleName } from '../document/names';
+import type { Derivation } from '../engine/derivation';
+import type { Rests } from '../engine/figure';
+import { fact, type Place } from '../engine/finding';
+import { readingBase, type Readings } from '../engine/readings';
+import { ORIGIN_RESTS } from '../identity/origin-rests';
+import { explainBacklash } from './explain';
+import { depthSchools, stackError } from './depth';
+import { meshFigures } from './ids';
+import { caseSpread, packHeight } from './readings';
+import type { AssemblyState, BacklashRead, MeshAxle, PatternRead } from './state';
+import * as words from './words';
+
+/** Ours, where the sheet says nothing: variation above about 3 thou wants a reason; schools of depth further apart than 6 thou. */
+export const MESH_GUARDS = { variationMm: 0.076, packMm: 0.02, schoolsMm: 0.15, notchesApart: 8 } as const;
+
+const STATION = 'final' as const;
+const at = (axle: AxleName, sheet: string, field: string, tab?: string): Place => ({
+  sheet,
+  axle,
+  field,
+  ...(tab === undefined ? {} : { tab }),
+});
+
+/** Backlash that counts of an assembly: the final one where there is one. */
+export const backlashOf = ({ backlash }: AssemblyState): BacklashRead | null => backlash.final ?? backlash.trial;
+export const patternOf = ({ pattern }: AssemblyState): PatternRead | null => pattern.final ?? pattern.trial;
+
+/** Half ways across within which a patch is right; the loaded flank is held to less. */
+export function patternBands(loadedFlank: MeshAxle['loadedFlank']) {
+  const { drive, coast } = PATTERN_BAND;
+  return loadedFlank === 'concave' ? { drive: coast, coast: drive } : { drive, coast };
+}
+
+/** Whether both flanks are in band, off every edge and clear. */
+export function patternFits({ value, counts }: PatternRead, loadedFlank: MeshAxle['loadedFlank']): boolean {
+  const band = patternBands(loadedFlank);
+  return (
+    counts &&
+    (['drive', 'coast'] as const).every((flank) => {
+      const { u, v, edges } = value[flank];
+      return edges.length === 0 && Math.abs(u) <= band[flank].u && Math.abs(v) <= band[flank].v;
+    })
+  );
+}
+
+/** Figures and findings of one axle's set-up. */
+export function deriveMesh(mesh: MeshAxle, readings: Readings, d: Derivation): void {
+  band(mesh, d);
+  depth(mesh, d);
+  const { now } = mesh;
+  if (!now) {
+    d.finding({
+      id: `mesh.${mesh.axle}.begun`,
+      verdict: 'not-yet',
+      place: at(mesh.axle, 'baseline', `out-pinion-${mesh.axle}`),
+      station: STATION,
+      figures: [],
+      rule: 'strip with evidence (common practice)',
+      facts: { what: 'What came out' },
+      say: words.nothingRead,
+    });
+    return;
+  }
+  positions(mesh, now, d);
+  backlashRead(mesh, now, d);
+  patternRead(mesh, now, d);
+  packs(mesh, now, readings, d);
+  adjusters(mesh, now, d);
+  spread(mesh, readings, d);
+}
+
+function band({ axle, band: told, bandWeak, sheet }: MeshAxle, d: Derivation): void {
+  const place = at(axle, 'baseline', `sheet-backlash-${axle}`, 'sheet');
+  if (!told) {
+    d.finding({
+      id: `mesh.${axle}.band`,
+      verdict: 'not-yet',
+      place,
+      station: STATION,
+      figures: [],
+      rule: 'a band from the maker’s sheet',
+      facts: {},
+      say: words.noBand,
+    });
+    return;
+  }
+  if (!bandWeak) return;
+  d.finding({
+    id: `mesh.${axle}.band`,
+    verdict: 'watch',
+    place,
+    station: STATION,
+    figures: [],
+    rule: 'values out of memory or borrowed plan; they don’t carry a step that can’t be taken back (common practice)',
+    facts: {
+      low: fact(told[0], 'length'),
+      high: fact(told[1], 'length'),
+      origin: sheet.backlash?.origin === 'borrowed' ? 'borrowed from another axle' : 'out of memory or a guess',
+    },
+    say: words.weakBand,
+  });
+}
+
+function depth(mesh: MeshAxle, d: Derivation): void {
+  const { axle } = mesh;
+  const place = at(axle, 'depth', `depth-old-mark-${axle}`);
+  const found = depthSchools(mesh).flatMap(({ label, shimMm }) => (shimMm === null ? [] : [{ label, shimMm }]));
+  const [lowest, ...others] = found.sort((a, b) => a.shimMm - b.shimMm);
+  const highest = others.at(-1);
+  if (lowest && highest) {
+    const apart = highest.shimMm - lowest.shimMm > MESH_GUARDS.schoolsMm;
+    d.finding({
+      id: `mesh.${axle}.depth`,
+      verdict: apart ? 'watch' : 'fits',
+      place,
+      station: STATION,
+      figures: [],
+      rule: 'ways of finding pinion depth that are more than 6 thou apart: one of them is wrong (guard of ours)',
+      facts: {
+        low: fact(lowest.shimMm, 'length'),
+        high: fact(highest.shimMm, 'length'),
+        lowest: lowest.label,
+        highest: highest.label.toLowerCase(),
+        apart,
+      },
+      say: words.schoolsApart,
+    });
+  }
+  const error = stackError(mesh);
+  if (error)
+    d.finding({
+      id: `mesh.${axle}.stack`,
+      verdict: 'watch',
+      place: at(axle, 'baseline', `stack-add-${axle}`, 'stack'),
+      station: STATION,
+      figures: [],
+      rule: 'what lies between head and case sets depth [exact]',
+      facts: { deeper: fact(error.deeperMm, 'length'), parts: error.parts },
+      say: words.stackChanged,
+    });
+}
+
+const restsOn = ({ sheet }: MeshAxle): Rests => (sheet.backlash ? ORIGIN_RESTS[sheet.backlash.origin] : 'measured');
+
+function positions({ axle, closing, setup }: MeshAxle, now: AssemblyState, d: Derivation): void {
+  const length = { quantity: 'length', rests: 'measured' } as const;
+  d.figure({ id: meshFigures.shim(axle), label: 'Pinion shim', value: now.pinionMm, ...length });
+  d.figure({ id: meshFigures.ring(axle), label: 'Ring towards the pinion', value: now.ringMm, ...length });
+  d.figure({
+    id: meshFigures.sides(axle),
+    label: 'Left and right together',
+    value: now.leftMm + now.rightMm,
+    ...length,
+  });
+  d.figure({
+    id: meshFigures.closing(axle),
+    label: 'Closing up takes',
+    value: closing.mm,
+    quantity: 'length',
+    rests: closing.learned > 0 ? 'measured' : 'trade',
+    explain: () =>
+      explain({
+        title: 'What closing up takes off backlash',
+        formula:
+          'steps still to come, together 1 ± 1 thou until learned; then weighed with what was read in both states',
+        inputs: [
+          { key: 'learned', label: 'assemblies read in both states', value: closing.learned, quantity: 'count' },
+          { key: 'spread', label: 'one deviation', value: closing.sigmaMm, quantity: 'length' },
+        ],
+        sources: [{ kind: 'trade', text: `caps ${setup.state.caps}, side bearings ${setup.state.sideBearings}` }],
+        result: { label: 'closing up', quantity: 'length' },
+        compute: () => ({ value: closing.mm }),
+      }),
+  });
+}
+
+function backlashRead(mesh: MeshAxle, now: AssemblyState, d: Derivation): void {
+  const { axle, band: told, setup } = mesh;
+  const place = at(axle, 'mesh', `backlash-1-${axle}`);
+  const read = backlashOf(now);
+  if (!read?.round) {
+    d.finding({
+      id: `mesh.${axle}.backlash`,
+      verdict: 'not-yet',
+      place,
+      station: STATION,
+      figures: [],
+      rule: 'every assembly is read (common practice)',
+      facts: { what: 'Backlash' },
+      say: words.nothingRead,
+    });
+    return;
+  }
+  const { round, mm } = read;
+  const rests = 'measured';
+  const figure = (
+    id: ReturnType<typeof meshFigures.mean | typeof meshFigures.least | typeof meshFigures.most>,
+    label: string,
+    value: number,
+  ): void => {
+    d.figure({
+      id,
+      label,
+      value,
+      quantity: 'length',
+      rests,
+      explain: told ? () => explainBacklash(mm, told) : undefined,
+    });
+  };
+  figure(meshFigures.mean(axle), `Backlash, mean of ${mm.length}`, round.meanMm);
+  figure(meshFigures.least(axle), 'Least place', round.minMm);
+  figure(meshFigures.most(axle), 'Most', round.maxMm);
+  if (round.runoutAmplitudeMm !== null)
+    d.figure({
+      id: meshFigures.runout(axle),
+      label: 'Run-out, once a turn',
+      value: 2 * round.runoutAmplitudeMm,
+      quantity: 'length',
+      rests,
+      explain: told ? () => explainBacklash(mm, told) : undefined,
+    });
+  const figures = [meshFigures.mean(axle), meshFigures.least(axle)];
+  if (read.state.sidePreload === 'none')
+    d.finding({
+      id: `mesh.${axle}.bare`,
+      verdict: 'watch',
+      place: at(axle, 'mesh', `state-sidePreload-${axle}`),
+      station: STATION,
+      figures,
+      rule: 'backlash counts under side preload only (common practice)',
+      facts: {},
+      say: words.bareSides,
+    });
+  const limit = mesh.sheet.variation ? entryBase(mesh.sheet.variation.value) : MESH_GUARDS.variationMm;
+  const apart = round.maxMm - round.minMm;
+  if (apart > limit + 1e-9)
+    d.finding({
+      id: `mesh.${axle}.variation`,
+      verdict: 'watch',
+      place,
+      station: STATION,
+      figures,
+      rule: 'variation above the sheet’s limit, or about 3 thou: find out why before shimming (common practice)',
+      facts: {
+        variation: fact(apart, 'length'),
+        limit: fact(limit, 'length'),
+        runout: fact(round.runoutAmplitudeMm ?? 0, 'length'),
+        residual: fact(round.residualMm ?? 0, 'length'),
+        angle: fact(round.runoutAngleDeg ?? 0, 'angle'),
+      },
+      say: words.variation,
+    });
+  if (!told) return;
+  // In a trial state the whole band stands higher by what closing up will take.
+  const up = read === now.backlash.final ? 0 : mesh.closing.mm;
+  const [low, high] = [told[0] + up, told[1] + up];
+  const fits = round.minMm >= low - 1e-9 && round.maxMm <= high + 1e-9;
+  const middle = (low + high) / 2;
+  const towards = axialForBacklash(round.meanMm - middle, { ringTeeth: mesh.ring, pinionTeeth: mesh.pinion });
+  d.finding({
+    id: `mesh.${axle}.backlash`,
+    verdict: fits ? 'fits' : 'watch',
+    place,
+    station: STATION,
+    figures,
+    rests: restsOn(mesh),
+    rule: `every place in the band of the sheet${up > 0 ? ', higher by what closing up will take' : ''}`,
+    facts: {
+      mean: fact(round.meanMm, 'length'),
+      least: fact(round.minMm, 'length'),
+      most: fact(round.maxMm, 'length'),
+      low: fact(low, 'length'),
+      high: fact(high, 'length'),
+      towards: fact(towards, 'length'),
+      fits,
+    },
+    say: (facts, system) =>
+      words.backlashInBand(
+        {
+          ...facts,
+          variation: apart > limit,
+          cure: words.moveWords(towards, mesh.ringBy, setup.ringSide, mesh.notchMm, setup.sideShims, system),
+        },
+        system,
+      ),
+  });
+}
+
+function patternRead(mesh: MeshAxle, now: AssemblyState, d: Derivation): void {
+  const { axle, loadedFlank } = mesh;
+  const place = at(axle, 'mesh', `flank-drive-${axle}`, 'pattern');
+  const read = patternOf(now);
+  if (!read) {
+    d.finding({
+      id: `mesh.${axle}.pattern`,
+      verdict: 'not-yet',
+      place,
+      station: STATION,
+      figures: [],
+      rule: 'both flanks are painted (common practice)',
+      facts: { what: 'Pattern' },
+      say: words.nothingRead,
+    });
+    return;
+  }
+  const fits = patternFits(read, loadedFlank);
+  const band = patternBands(loadedFlank);
+  const depthFirst = (['drive', 'coast'] as const).some((flank) => Math.abs(read.value[flank].v) > band[flank].v);
+  d.finding({
+    id: `mesh.${axle}.pattern`,
+    verdict: fits ? 'fits' : 'watch',
+    place,
+    station: STATION,
+    figures: [],
+    rule: 'centred, off every edge, a little toward the toe is fine; height decides depth (common practice; band ours)',
+    facts: {
+      drive: words.patchWords(read.value.drive),
+      coast: words.patchWords(read.value.coast),
+      loaded: loadedFlank,
+      fits,
+      counts: read.counts,
+      depthFirst,
+    },
+    say: words.patternSeen,
+  });
+}
+
+function packs({ axle }: MeshAxle, now: AssemblyState, readings: Readings, d: Derivation): void {
+  const sums = { pinion: now.pinionMm, left: now.leftMm, right: now.rightMm } as const;
+  for (const seat of ['pinion', 'left', 'right'] as const) {
+    const whole = readings.get(packHeight.key({ axle, assembly: String(now.number), seat }));
+    if (!whole || sums[seat] === 0 || Math.abs(readingBase(whole) - sums[seat]) <= MESH_GUARDS.packMm) continue;
+    d.finding({
+      id: `mesh.${axle}.pack-${seat}`,
+      verdict: 'watch',
+      place: at(axle, now.number === 0 ? 'baseline' : 'carrier', `whole-${seat}-${axle}`),
+      station: STATION,
+      figures: [],
+      rule: 'a pack is measured piece by piece and as one (common practice; 0.02 mm ours)',
+      facts: {
+        pieces: fact(sums[seat], 'length'),
+        whole: fact(readingBase(whole), 'length'),
+        seat: seat === 'pinion' ? seat : `${seat} side`,
+      },
+      say: words.packDiffers,
+    });
+  }
+}
+
+function adjusters(mesh: MeshAxle, now: AssemblyState, d: Derivation): void {
+  const { axle, assemblies, ringBy } = mesh;
+  const place = at(axle, 'carrier', `left-${axle}`);
+  if (ringBy === 'adjusters') {
+    const { leftNotches: left, rightNotches: right } = now.value;
+    // In on one side is out on the other; what both went the same way is preload. Far apart is neither.
+    if (Math.abs(left - right) / 2 > MESH_GUARDS.notchesApart)
+      d.finding({
+        id: `mesh.${axle}.adjusters`,
+        verdict: 'stop',
+        place,
+        station: STATION,
+        figures: [],
+        rule: 'one adjuster far in and the other far out: something is in the way (common practice; 8 notches ours)',
+        facts: { left: fact(left, 'count'), right: fact(right, 'count') },
+        say: words.adjusters,
+      });
+    return;
+  }
+  const before = assemblies.at(-2);
+  if (!before || before.number === 0) return;
+  const change = now.leftMm + now.rightMm - before.leftMm - before.rightMm;
+  if (Math.abs(change) < 0.005) return;
+  d.finding({
+    id: `mesh.${axle}.preload`,
+    verdict: 'watch',
+    place,
+    station: STATION,
+    figures: [meshFigures.sides(axle)],
+    rule: 'left + right constant keeps preload [exact]',
+    facts: { change: fact(change, 'length') },
+    say: words.preloadMoved,
+  });
+}
+
+function spread({ axle, sheet }: MeshAxle, readings: Readings, d: Derivation): void {
+  const reading = readings.get(caseSpread.key({ axle }));
+  if (!reading || !sheet.spreadLimit) return;
+  const [mm, limit] = [readingBase(reading), entryBase(sheet.spreadLimit.value)];
+  d.finding({
+    id: `mesh.${axle}.spread`,
+    verdict: mm > limit ? 'stop' : 'fits',
+    place: at(axle, 'carrier', `spread-${axle}`),
+    station: STATION,
+    figures: [],
+    rests: ORIGIN_RESTS[sheet.spreadLimit.origin],
+    rule: 'case spread by indicator, limit of the sheet',
+    facts: { spread: fact(mm, 'length'), limit: fact(limit, 'length') },
+    say: words.spreadTooFar,
+  });
+}

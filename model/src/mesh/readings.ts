@@ -1,0 +1,150 @@
+import { MESH_LIMITS, LIMITS } from '@hot-spline/core';
+import { entrySchema } from '../document/entry-schema';
+import { AXLES, capital } from '../document/names';
+import { defineSubject } from '../engine/subjects';
+import '../zod';
+import * as z from 'zod';
+import { trialSchema } from './schema';
+
+const axle = z.enum(AXLES);
+/** 0 is the axle as it came; from 1 on each time that it was put together. */
+const assembly = z.string().regex(/^(0|[1-9]\d?)$/, 'must be 0 to 99');
+/** Whether it was read while things were tried, or closed for good. */
+const stage = z.enum(['trial', 'final']);
+export type Stage = z.output<typeof stage>;
+
+const whole = (n: string): string => (n === '0' ? 'as it came' : `assembly ${n}`);
+const shown = (n: string, at: Stage): string => `${whole(n)}${at === 'final' ? ', final' : ''}`;
+
+/** What was put together: pinion pack, both sides by shims or by notches. */
+export const assembled = defineSubject({
+  what: 'assembly',
+  keys: { axle, assembly },
+  value: { of: 'assembly' },
+  words: ({ axle: on, assembly: n }) => `${capital(on)}: ${whole(n)}`,
+});
+
+export const backlash = defineSubject({
+  what: 'backlash',
+  keys: { axle, assembly, stage },
+  value: {
+    of: 'places',
+    from: 1,
+    to: 12,
+    quantity: 'length',
+    scale: 'small',
+    range: MESH_LIMITS.backlashMm,
+    plausible: [0.02, 1],
+  },
+  state: trialSchema,
+  words: ({ axle: on, assembly: n, stage: at }) => `${capital(on)}, ${shown(n, at)}: backlash round the ring`,
+});
+
+export const pattern = defineSubject({
+  what: 'pattern',
+  keys: { axle, assembly, stage },
+  value: { of: 'pattern' },
+  state: trialSchema,
+  words: ({ axle: on, assembly: n, stage: at }) => `${capital(on)}, ${shown(n, at)}: pattern`,
+});
+
+export const patternPhoto = defineSubject({
+  what: 'pattern-photo',
+  keys: { axle, assembly },
+  value: { of: 'photos' },
+  words: ({ axle: on, assembly: n }) => `${capital(on)}, ${whole(n)}: photo of the pattern`,
+});
+
+export const capsPhoto = defineSubject({
+  what: 'caps-photo',
+  keys: { axle },
+  value: { of: 'photos' },
+  words: ({ axle: on }) => `${capital(on)}: photo of the marked caps`,
+});
+
+const small = { quantity: 'length', scale: 'small', range: { min: 0, max: 10, unit: 'mm' } } as const;
+
+export const ringRunout = defineSubject({
+  what: 'ring-runout',
+  keys: { axle },
+  value: { of: 'number', counts: 'mean', ...small, plausible: [0, 0.3] },
+  words: ({ axle: on }) => `${capital(on)}: run-out of the ring, total indicator reading`,
+});
+
+export const caseSpread = defineSubject({
+  what: 'case-spread',
+  keys: { axle },
+  value: { of: 'number', counts: 'one', ...small, plausible: [0, 1] },
+  words: ({ axle: on }) => `${capital(on)}: case spread`,
+});
+
+/** A pack of shims measured as one, against the sum of its pieces. */
+export const packHeight = defineSubject({
+  what: 'pack-height',
+  keys: { axle, assembly, seat: z.enum(['pinion', 'left', 'right']) },
+  value: {
+    of: 'number',
+    counts: 'mean',
+    quantity: 'length',
+    scale: 'plate',
+    range: MESH_LIMITS.shimMm,
+    plausible: [0.1, 20],
+  },
+  words: ({ axle: on, assembly: n, seat }) =>
+    `${capital(on)}, ${whole(n)}: ${seat === 'pinion' ? 'pinion' : `${seat} side`} pack as one`,
+});
+
+const turning = {
+  of: 'number',
+  counts: 'mean',
+  quantity: 'torque',
+  scale: 'turning',
+  range: { min: 0, max: LIMITS.torqueNm.max, unit: 'N·m' },
+  plausible: [0.05, 6],
+} as const;
+
+const step = z.string().regex(/^[1-9]\d{0,2}$/, 'must be 1 to 999');
+
+/** Turning torque of the pinion alone while its preload is set: with which spacer, at which nut angle or with which shims. */
+export const pinionTorque = defineSubject({
+  what: 'pinion-torque',
+  keys: { axle, spacer: z.string().regex(/^[1-9]\d?$/, 'must be 1 to 99'), step },
+  about: {
+    /** Nut angle from where counting began. */
+    angle: entrySchema('angle', { min: -10_000, max: 10_000, unit: '°' }).nullable(),
+    /** Shims beside a solid spacer. */
+    shims: z.array(entrySchema('length', MESH_LIMITS.shimMm)).max(8),
+  },
+  value: turning,
+  state: trialSchema,
+  words: ({ axle: on, spacer, step: n }) => `${capital(on)}, spacer ${spacer}: pinion turning torque, reading ${n}`,
+});
+
+export const sealDrag = defineSubject({
+  what: 'seal-drag',
+  keys: { axle },
+  value: turning,
+  words: ({ axle: on }) => `${capital(on)}: drag of the pinion seal`,
+});
+
+/** All of it, at the pinion, with the carrier in. `as-it-came` before anything was loosened. */
+export const totalTorque = defineSubject({
+  what: 'total-torque',
+  keys: { axle, stage: z.enum(['as-it-came', 'trial', 'final']) },
+  value: turning,
+  state: trialSchema,
+  words: ({ axle: on, stage: at }) =>
+    `${capital(on)}: total turning torque${at === 'as-it-came' ? ', as it came' : ''}`,
+});
+
+export const meshSubjects = [
+  assembled,
+  backlash,
+  pattern,
+  patternPhoto,
+  capsPhoto,
+  ringRunout,
+  caseSpread,
+  packHeight,
+] as const;
+export const preloadSubjects = [pinionTorque, sealDrag, totalTorque] as const;

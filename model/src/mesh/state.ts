@@ -1,0 +1,257 @@
+import {
+  CONSTRUCTION_SIGNS,
+  InputError,
+  backlashRound,
+  entryBase,
+  type Depthwards,
+  type Entry,
+  type MeshConstruction,
+  type MeshJob,
+  type MeshTry,
+  type Round,
+} from '@hot-spline/core';
+import type { AxleName, Side } from '../document/names';
+import type { InForce, Readings } from '../engine/readings';
+import type { ReadingValue } from '../engine/values';
+import { isWeak, type SpecSheet } from '../library/sheet';
+import { assembled, backlash, pattern, type Stage } from './readings';
+import { TRIAL_KEYS, type Setup, type Trial } from './schema';
+import { shiftTo, type Shift } from './shifts';
+
+type Assembled = Extract<ReadingValue, { of: 'assembly' }>;
+type Pattern = Extract<ReadingValue, { of: 'pattern' }>;
+
+/** Backlash round the ring as it was read in one state. */
+export interface BacklashRead {
+  readonly reading: InForce;
+  readonly state: Trial;
+  readonly mm: readonly number[];
+  readonly round: Round | null;
+}
+
+export interface PatternRead {
+  readonly reading: InForce;
+  readonly state: Trial;
+  readonly value: Pattern;
+  /** Whether it moves anything: faint or under light drag it doesn't. */
+  readonly counts: boolean;
+}
+
+/** One time that the axle was put together, with what was read. */
+export interface AssemblyState {
+  /** 0 as it came. */
+  readonly number: number;
+  readonly reading: InForce;
+  readonly value: Assembled;
+  readonly pinionMm: number;
+  readonly leftMm: number;
+  readonly rightMm: number;
+  /** Towards the pinion, from the first trial. */
+  readonly ringMm: number;
+  readonly backlash: Readonly<Record<Stage, BacklashRead | null>>;
+  readonly pattern: Readonly<Record<Stage, PatternRead | null>>;
+}
+
+export interface MeshAxle {
+  readonly axle: AxleName;
+  readonly setup: Setup;
+  readonly sheet: SpecSheet;
+  readonly construction: MeshConstruction;
+  readonly ring: number;
+  readonly pinion: number;
+  readonly shimMoves: Depthwards | null;
+  readonly bearingMoves: Depthwards | null;
+  readonly ringBy: (typeof CONSTRUCTION_SIGNS)[MeshConstruction]['ringBy'];
+  readonly loadedFlank: 'convex' | 'concave';
+  /** Backlash band in mm; null while nobody has said one. */
+  readonly band: readonly [number, number] | null;
+  readonly bandWeak: boolean;
+  /** Travel of the ring for one notch on both sides; null without adjusters or their data. */
+  readonly notchMm: number | null;
+  readonly assemblies: readonly AssemblyState[];
+  /** The one that is in now; null before the first. */
+  readonly now: AssemblyState | null;
+  /** What closing up will take off backlash from the state that the axle is in, and one deviation. */
+  readonly closing: Shift;
+  readonly final: boolean;
+  /** What the advisor is asked; null while something is missing. */
+  readonly job: MeshJob | null;
+  /** Number of the assembly of each try of the job. */
+  readonly tries: readonly number[];
+}
+
+const sum = (pieces: readonly Entry[]): number => pieces.reduce((total, piece) => total + entryBase(piece), 0);
+
+/** Which flank carries forward power: convex where a left-hand pinion turns clockwise seen at its flange, or a right-hand one anticlockwise [exact]. */
+export const loadedFlankOf = ({ pinionSpiral, pinionTurns }: Pick<Setup, 'pinionSpiral' | 'pinionTurns'>) =>
+  (pinionSpiral === 'left') === (pinionTurns === 'clockwise') ? ('convex' as const) : ('concave' as const);
+
+/** Whether a state is the one that runs: new or kept bearings and nut, everything closed, oiled. */
+export function isFinal(state: Trial, gears: Setup['gears']): boolean {
+  const bearing = (one: Trial['sideBearings']): boolean => one === 'new' || (gears === 'used' && one === 'used');
+  return (
+    bearing(state.pinionBearings) &&
+    bearing(state.sideBearings) &&
+    state.spacer !== 'none' &&
+    (state.spacer === 'new' || gears === 'used') &&
+    state.seal === 'in' &&
+    (state.nut === 'new' || gears === 'used') &&
+    state.caps === 'torqued' &&
+    state.sidePreload === 'full' &&
+    state.oil === 'oiled'
+  );
+}
+
+/** A reading's state, for subjects that ask for one. */
+export const trialOf = (reading: InForce): Trial => reading.state as unknown as Trial;
+
+export const sameTrial = (a: Trial, b: Trial): boolean => TRIAL_KEYS.every((key) => a[key] === b[key]);
+
+/** Where the ring stands: what is behind its back less what is on the tooth side, half of it each; or notches. */
+function ringPlace(value: Assembled, setup: Setup, notchMm: number | null, byNotches: boolean): number {
+  const back: Side = setup.ringSide;
+  const tooth: Side = back === 'left' ? 'right' : 'left';
+  if (byNotches) {
+    const notches = (side: Side): number => (side === 'left' ? value.leftNotches : value.rightNotches);
+    return ((notches(back) - notches(tooth)) / 2) * (notchMm ?? 0);
+  }
+  const acts = setup.sideShims === 'under-flange' ? -1 : 1;
+  return (acts * (sum(value[back]) - sum(value[tooth]))) / 2;
+}
+
+function readBacklash(readings: Readings, key: string, band: MeshAxle['band']): BacklashRead | null {
+  const reading = readings.get(key);
+  if (reading?.value.of !== 'places') return null;
+  const mm = reading.value.entries.map(entryBase);
+  // Without a band there is nothing to judge: any band gives the same figures.
+  const round = backlashRound(mm, band ?? [0, 1]);
+  return { reading, state: trialOf(reading), mm, round };
+}
+
+function readPattern(readings: Readings, key: string): PatternRead | null {
+  const reading = readings.get(key);
+  if (reading?.value.of !== 'pattern') return null;
+  const { value } = reading;
+  const state = trialOf(reading);
+  const clear = [value.drive, value.coast].every(({ shape }) => shape === 'one');
+  return { reading, state, value, counts: clear && state.drag === 'braked' };
+}
+
+const NUMBERS = Array.from({ length: 100 }, (_, i) => i);
+
+/** Everything that is known of the set-up of one axle. */
+export function meshAxle(
+  axle: AxleName,
+  {
+    setup,
+    sheet,
+    construction,
+    finalDrive,
+  }: {
+    readonly setup: Setup;
+    readonly sheet: SpecSheet;
+    readonly construction: MeshConstruction;
+    readonly finalDrive: { readonly ring: number; readonly pinion: number };
+  },
+  readings: Readings,
+): MeshAxle {
+  const signs = CONSTRUCTION_SIGNS[construction];
+  const { backlash: bandTold, adjusterPitch, adjusterNotches } = sheet;
+  const band = bandTold && ([entryBase(bandTold.value.low), entryBase(bandTold.value.high)] as const);
+  const byNotches = signs.ringBy === 'adjusters';
+  const notchMm =
+    byNotches && adjusterPitch && adjusterNotches ? entryBase(adjusterPitch.value) / adjusterNotches.value : null;
+  const read = NUMBERS.flatMap((number) => {
+    const reading = readings.get(assembled.key({ axle, assembly: String(number) }));
+    return reading?.value.of === 'assembly' ? [{ number, reading, value: reading.value }] : [];
+  });
+  const place = (value: Assembled): number => ringPlace(value, setup, notchMm, byNotches);
+  const first = read.find(({ number }) => number > 0) ?? read[0];
+  const from = first ? place(first.value) : 0;
+  const assemblies = read.map(({ number, reading, value }): AssemblyState => {
+    const of = { axle, assembly: String(number) };
+    const both = <T>(one: (stage: Stage) => T) => ({ trial: one('trial'), final: one('final') });
+    return {
+      number,
+      reading,
+      value,
+      pinionMm: sum(value.pinion),
+      leftMm: sum(value.left),
+      rightMm: sum(value.right),
+      ringMm: place(value) - from,
+      backlash: both((stage) => readBacklash(readings, backlash.key({ ...of, stage }), band)),
+      pattern: both((stage) => readPattern(readings, pattern.key({ ...of, stage }))),
+    };
+  });
+  const known: Omit<MeshAxle, 'job' | 'tries' | 'closing'> = {
+    axle,
+    setup,
+    sheet,
+    construction,
+    ring: finalDrive.ring,
+    pinion: finalDrive.pinion,
+    shimMoves: setup.shimMoves ?? signs.addingShimMovesPinion,
+    bearingMoves: setup.bearingMoves ?? signs.tallerBearingMovesPinion,
+    ringBy: signs.ringBy,
+    loadedFlank: loadedFlankOf(setup),
+    band,
+    bandWeak: bandTold !== null && isWeak(bandTold.origin),
+    notchMm,
+    assemblies,
+    now: assemblies.at(-1) ?? null,
+    final: isFinal(setup.state, setup.gears),
+  };
+  const closing = shiftTo(setup.state, known);
+  return { ...known, closing, ...jobOf(known) };
+}
+
+/** The tries that the advisor learns from: every assembly with a backlash read under side preload. */
+function jobOf(mesh: Omit<MeshAxle, 'job' | 'tries' | 'closing'>): Pick<MeshAxle, 'job' | 'tries'> {
+  const { construction, band, setup, shimMoves } = mesh;
+  const nothing = { job: null, tries: [] };
+  if (construction === 'electric-reduction' || !band || band[1] <= band[0] || !shimMoves) return nothing;
+  const read = mesh.assemblies.flatMap((one) => {
+    // As it came counts where the same gears go back.
+    if (one.number === 0 && setup.gears === 'new') return [];
+    const best = one.backlash.final ?? one.backlash.trial;
+    return best && best.state.sidePreload !== 'none' ? [{ one, best }] : [];
+  });
+  const last = read.at(-1);
+  if (!last) return nothing;
+  const here = shiftTo(last.best.state, mesh);
+  const tries = read.map(({ one, best }): MeshTry => {
+    // All are told as they would read in the state of the last one.
+    const off = here.mm - shiftTo(best.state, mesh).mm;
+    const seen = one.pattern.final ?? one.pattern.trial;
+    const patch = (flank: 'drive' | 'coast') =>
+      seen?.counts ? { u: seen.value[flank].u, v: seen.value[flank].v } : null;
+    return {
+      pinionShimMm: one.pinionMm,
+      ringShiftMm: one.ringMm,
+      backlashMm: best.mm.map((mm) => Math.max(0, mm + off)),
+      drive: patch('drive'),
+      coast: patch('coast'),
+    };
+  });
+  const aim = setup.backlashAim === 'one-high' ? 0.0254 : 0;
+  const job: MeshJob = {
+    construction,
+    ringTeeth: mesh.ring,
+    pinionTeeth: mesh.pinion,
+    specBacklashMm: band,
+    tries,
+    addingShimMovesPinion: shimMoves,
+    loadedFlank: mesh.loadedFlank,
+    closingUpMm: here.learned ? here.mm : Math.max(here.mm, here.mm > 0 ? aim : 0),
+    closingUpSigmaMm: here.sigmaMm,
+    ...(mesh.notchMm === null ? {} : { steps: { pinionMm: 0.025, ringMm: mesh.notchMm } }),
+  };
+  return { job, tries: read.map(({ one }) => one.number) };
+}
+
+/** A value of the sheet in the base unit. @throws InputError where nobody has said it */
+export function told(sheet: SpecSheet, key: 'adjusterPitch' | 'bearingBore' | 'mountingDistance'): number {
+  const value = sheet[key];
+  if (!value) throw new InputError(key, `${key} is not on the sheet of this axle.`, 'a value');
+  return entryBase(value.value);
+}

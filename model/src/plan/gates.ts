@@ -1,0 +1,227 @@
+import type { Derivation } from '../engine/derivation';
+import { fact } from '../engine/finding';
+import type { Signature } from '../engine/readings';
+import { backlashOf, patternFits, patternOf } from '../mesh/derive';
+import { meshFigures } from '../mesh/ids';
+import type { BacklashRead, MeshAxle } from '../mesh/state';
+import { preloadVerdict } from '../preload/derive';
+import { preloadFigures } from '../preload/ids';
+import type { PreloadAxle } from '../preload/state';
+import { capital, type AxleName } from '../document/names';
+import type { Words } from '../engine/finding';
+
+export const GATES = ['A', 'B'] as const;
+export type GateName = (typeof GATES)[number];
+
+/** One thing that a gate needs. */
+export interface GateNeed {
+  readonly need: string;
+  readonly met: boolean;
+  /** What was read, or what is missing. */
+  readonly says: string;
+}
+
+export interface GateState {
+  readonly gate: GateName;
+  /** What a signature of it is kept under. */
+  readonly key: string;
+  readonly about: string;
+  readonly needs: readonly GateNeed[];
+  readonly met: boolean;
+  readonly signature: Signature | null;
+  /** Signed for what is in now. */
+  readonly open: boolean;
+  /** Figures that a signature now would stand for. */
+  readonly figures: Readonly<Record<string, number>>;
+}
+
+export const gateKey = (axle: AxleName, gate: GateName): string => `${axle} ${gate}`;
+
+const inBand = ({ mm }: BacklashRead, [low, high]: readonly [number, number]): boolean =>
+  mm.every((one) => one >= low - 1e-9 && one <= high + 1e-9);
+
+/** Whether a signature still stands: another pinion shim, or a number of another assembly for B, closes it. */
+function stands(signature: Signature | null, figures: GateState['figures'], keys: readonly string[]): boolean {
+  if (!signature) return false;
+  return keys.every((key) => Math.abs((signature.figures[key] ?? Number.NaN) - (figures[key] ?? Number.NaN)) < 0.005);
+}
+
+/** The two gates of one axle, with what each needs. */
+export function gatesOf(
+  mesh: MeshAxle,
+  preload: PreloadAxle,
+  signed: ReadonlyMap<string, Signature>,
+): Readonly<Record<GateName, GateState>> {
+  const { axle, now, band, bandWeak, closing } = mesh;
+  const read = now && backlashOf(now);
+  const seen = now && patternOf(now);
+  const trialBand = band && ([band[0] + closing.mm, band[1] + closing.mm] as const);
+  const figures: Record<string, number> = {};
+  if (now) {
+    figures['assembly'] = now.number;
+    figures[meshFigures.shim(axle)] = now.pinionMm;
+    figures[meshFigures.ring(axle)] = now.ringMm;
+  }
+  if (read?.round) {
+    figures[meshFigures.mean(axle)] = read.round.meanMm;
+    figures[meshFigures.least(axle)] = read.round.minMm;
+    figures[meshFigures.most(axle)] = read.round.maxMm;
+  }
+  if (preload.last) figures[preloadFigures.pinion(axle)] = preload.last.nm;
+  const a: GateNeed[] = [
+    {
+      need: 'Backlash band from a sheet',
+      met: band !== null && !bandWeak,
+      says: band === null ? 'nobody has said one' : bandWeak ? 'out of memory, borrowed or guessed' : 'confirmed',
+    },
+    {
+      need: 'Turning-torque band from a sheet',
+      met: preload.band !== null && !preload.band.weak,
+      says:
+        preload.band === null
+          ? 'nobody has said one'
+          : preload.band.weak
+            ? 'out of memory, borrowed or guessed'
+            : 'confirmed',
+    },
+    {
+      need: 'Put together and read under side preload',
+      met:
+        now !== null &&
+        (now.number > 0 || mesh.setup.gears === 'used') &&
+        read !== null &&
+        read.state.sidePreload !== 'none',
+      says: !now ? 'not put together yet' : !read ? 'backlash not read' : `side preload ${read.state.sidePreload}`,
+    },
+    {
+      need: 'Backlash in band all round, closing up counted',
+      met:
+        read !== null &&
+        band !== null &&
+        trialBand !== null &&
+        inBand(read, read === now?.backlash.final ? band : trialBand),
+      says: !read ? 'not read' : `${read.mm.length} places`,
+    },
+    {
+      need: 'Pattern right on both flanks, under the brake',
+      met: seen !== null && patternFits(seen, mesh.loadedFlank),
+      says: !seen ? 'not painted' : seen.counts ? 'read' : 'faint, unclear or under light drag',
+    },
+  ];
+  const keyA = gateKey(axle, 'A');
+  const signatureA = signed.get(keyA) ?? null;
+  const openA = stands(signatureA, figures, [meshFigures.shim(axle)]);
+  const [finalRead, finalSeen] = [now?.backlash.final ?? null, now?.pattern.final ?? null];
+  const verdict = preloadVerdict(mesh, preload);
+  const final = preload.last !== null && (preload.last.state.pinionBearings === 'new' || mesh.setup.gears === 'used');
+  const b: GateNeed[] = [
+    {
+      need: 'Gate A signed',
+      met: openA,
+      says: openA ? `by ${signatureA?.name ?? ''}` : signatureA ? 'for another pinion shim' : 'not yet',
+    },
+    {
+      need: 'Pinion preload in band on the bearings that run',
+      met: verdict === 'in-band' && final,
+      says: !preload.last
+        ? 'not read'
+        : !final
+          ? 'read on set-up bearings'
+          : verdict === null
+            ? 'no band'
+            : verdict.replace('-', ' '),
+    },
+    {
+      need: 'Final backlash in band all round',
+      met: finalRead !== null && band !== null && inBand(finalRead, band),
+      says: finalRead ? `${finalRead.mm.length} places` : 'not read in the final state',
+    },
+    {
+      need: 'Final pattern right on both flanks',
+      met: finalSeen !== null && patternFits(finalSeen, mesh.loadedFlank),
+      says: finalSeen ? 'read' : 'not painted in the final state',
+    },
+  ];
+  const keyB = gateKey(axle, 'B');
+  const signatureB = signed.get(keyB) ?? null;
+  const gate = (
+    name: GateName,
+    key: string,
+    about: string,
+    needs: GateNeed[],
+    signature: Signature | null,
+    open: boolean,
+  ): GateState => ({
+    gate: name,
+    key,
+    about,
+    needs,
+    met: needs.every(({ met }) => met),
+    signature,
+    open,
+    figures,
+  });
+  return {
+    A: gate('A', keyA, 'Before a final bearing is pressed or a spacer is crushed.', a, signatureA, openA),
+    B: gate(
+      'B',
+      keyB,
+      'Before the cover goes on.',
+      b,
+      signatureB,
+      openA && stands(signatureB, figures, ['assembly', meshFigures.shim(axle)]),
+    ),
+  };
+}
+
+const words = {
+  gate(f: {
+    axle: string;
+    gate: string;
+    open: boolean;
+    missing: string;
+    note: string;
+    by: string;
+    stale: boolean;
+  }): Words {
+    const name = `${capital(f.axle)}: Gate ${f.gate}`;
+    if (f.open && f.note !== '')
+      return {
+        title: `${name} opened with a note`,
+        detail: `By ${f.by}: “${f.note}”. ${f.missing === '' ? '' : `Not met: ${f.missing}.`}`.trim(),
+      };
+    if (f.open) return { title: `${name} signed`, detail: `By ${f.by}.` };
+    if (f.stale) return { title: `${name} to be signed again`, detail: 'What is in now is not what was signed.' };
+    return { title: `${name} not signed`, detail: f.missing === '' ? 'All of it is met.' : `Missing: ${f.missing}.` };
+  },
+};
+
+export function deriveGates(axle: AxleName, gates: Readonly<Record<GateName, GateState>>, d: Derivation): void {
+  for (const name of GATES) {
+    const { needs, open, signature, met } = gates[name];
+    const missing = needs.filter((one) => !one.met).map(({ need }) => need.charAt(0).toLowerCase() + need.slice(1));
+    const note = signature?.note ?? '';
+    d.finding({
+      id: `plan.${axle}.gate-${name}`,
+      verdict: !open ? 'not-yet' : note !== '' || !met ? 'watch' : 'fits',
+      place: { sheet: 'gates', axle, field: `sign-${name}-${axle}` },
+      station: 'final',
+      figures: [],
+      rule:
+        name === 'A'
+          ? 'pattern and backlash approved before anything final (common practice)'
+          : 'final readings in spec and signed before the cover (common practice)',
+      facts: {
+        axle,
+        gate: name,
+        open,
+        missing: missing.join(', '),
+        note,
+        by: signature?.name ?? '',
+        stale: signature !== null && !open,
+        needs: fact(missing.length, 'count'),
+      },
+      say: words.gate,
+    });
+  }
+}

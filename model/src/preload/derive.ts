@@ -1,0 +1,172 @@
+import { entryBase } from '@hot-spline/core';
+import type { Derivation } from '../engine/derivation';
+import { fact, type Place } from '../engine/finding';
+import { ORIGIN_RESTS } from '../identity/origin-rests';
+import { explainCollapsible, explainTotal } from '../mesh/explain';
+import type { MeshAxle } from '../mesh/state';
+import { preloadFigures } from './ids';
+import type { PreloadAxle } from './state';
+import * as words from './words';
+
+const STATION = 'final' as const;
+
+/** How the last reading stands to its band. */
+export function preloadVerdict({ setup }: MeshAxle, { band, last, next, wrenchNm }: PreloadAxle) {
+  if (!band || !last) return null;
+  if (setup.spacer === 'collapsible' && next) return next.verdict;
+  if (2 * wrenchNm >= band.nm[1] - band.nm[0]) return 'cannot-judge' as const;
+  return last.nm > band.nm[1] ? ('over' as const) : last.nm < band.nm[0] ? ('go-on' as const) : ('in-band' as const);
+}
+
+export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation): void {
+  const { axle, setup, sheet } = mesh;
+  const { band, last, next, spacer, totalNm, carrierNm } = state;
+  const place = (field: string, tab?: string): Place => ({
+    sheet: 'preload',
+    axle,
+    field: `${field}-${axle}`,
+    ...(tab === undefined ? {} : { tab }),
+  });
+  const torque = { quantity: 'torque', rests: 'measured' } as const;
+  if (!band)
+    d.finding({
+      id: `preload.${axle}.band`,
+      verdict: 'not-yet',
+      place: { sheet: 'baseline', tab: 'sheet', axle, field: `sheet-pinionTorqueNew-${axle}` },
+      station: STATION,
+      figures: [],
+      rule: 'a band from the maker’s sheet',
+      facts: {},
+      say: words.noBand,
+    });
+  else if (band.weak)
+    d.finding({
+      id: `preload.${axle}.band`,
+      verdict: 'watch',
+      place: { sheet: 'baseline', tab: 'sheet', axle, field: `sheet-pinionTorqueNew-${axle}` },
+      station: STATION,
+      figures: [],
+      rule: 'a band out of memory stops a step that can’t be taken back (common practice)',
+      facts: {
+        low: fact(band.nm[0], 'torque', 'turning'),
+        high: fact(band.nm[1], 'torque', 'turning'),
+        origin: setup.preloadAim === 'heavy' ? 'heavy on purpose' : 'out of memory, borrowed or guessed',
+      },
+      say: words.weak,
+    });
+  if (!last) {
+    d.finding({
+      id: `preload.${axle}.pinion`,
+      verdict: 'not-yet',
+      place: place('pinion-torque'),
+      station: STATION,
+      figures: [],
+      rule: 'pinion preload is read before the carrier goes in (common practice)',
+      facts: {},
+      say: words.notRead,
+    });
+  } else {
+    d.figure({ id: preloadFigures.pinion(axle), label: 'Pinion turning torque', value: last.nm, ...torque });
+    d.figure({
+      id: preloadFigures.spacers(axle),
+      label: 'Spacer number',
+      value: spacer,
+      quantity: 'count',
+      rests: 'measured',
+    });
+    if (next?.nextAngleDeg != null)
+      d.figure({
+        id: preloadFigures.turnTo(axle),
+        label: 'Turn the nut to at most',
+        value: next.nextAngleDeg,
+        quantity: 'angle',
+        decimals: 0,
+        rests: 'measured',
+        explain: () =>
+          explainCollapsible(
+            state.reads.flatMap(({ angleDeg, nm, counts }) =>
+              counts && angleDeg !== null ? [{ angleDeg, torqueNm: nm }] : [],
+            ),
+            next,
+          ),
+      });
+  }
+  const verdict = preloadVerdict(mesh, state);
+  if (band && last && verdict)
+    d.finding({
+      id: `preload.${axle}.pinion`,
+      verdict: verdict === 'in-band' ? 'fits' : verdict === 'over' ? 'stop' : 'watch',
+      place: place('pinion-torque'),
+      station: STATION,
+      figures: [preloadFigures.pinion(axle)],
+      rests: band.rests,
+      rule: 'turning torque of the bearings, oiled, turning steadily, in the band of the sheet; a quarter turn at most between readings (common practice)',
+      facts: {
+        nm: fact(last.nm, 'torque', 'turning'),
+        low: fact(band.aimNm[0], 'torque', 'turning'),
+        high: fact(band.aimNm[1], 'torque', 'turning'),
+        spacer: fact(spacer, 'count'),
+        verdict,
+        kind: setup.spacer,
+        ...(next?.nextAngleDeg != null && next.chanceOver !== null
+          ? { turnTo: fact(next.nextAngleDeg, 'angle'), chance: fact(next.chanceOver, 'ratio') }
+          : {}),
+      },
+      say: words.pinion,
+    });
+  if (state.reads.at(-1)?.counts === false)
+    d.finding({
+      id: `preload.${axle}.dry`,
+      verdict: 'watch',
+      place: { sheet: 'preload', axle, field: `state-oil-${axle}` },
+      station: STATION,
+      figures: [],
+      rule: 'oiled or it does not count (common practice)',
+      facts: {},
+      say: words.dry,
+    });
+  if (last?.state.seal === 'in' && state.sealNm === null)
+    d.finding({
+      id: `preload.${axle}.seal`,
+      verdict: 'watch',
+      place: place('seal-drag'),
+      station: STATION,
+      figures: [],
+      rule: 'bearings = reading − seal [exact]',
+      facts: {},
+      say: words.sealIn,
+    });
+  if (carrierNm !== null && totalNm !== null && last)
+    d.figure({
+      id: preloadFigures.carrier(axle),
+      label: 'Carrier bearings, from the total',
+      value: carrierNm,
+      ...torque,
+      explain: () =>
+        explainTotal({
+          totalNm,
+          pinionNm: last.nm + (last.state.seal === 'in' ? (state.sealNm ?? 0) : 0),
+          ratio: mesh.ring / mesh.pinion,
+        }),
+    });
+  if (totalNm !== null && sheet.totalTorque) {
+    const [low, high] = [entryBase(sheet.totalTorque.value.low), entryBase(sheet.totalTorque.value.high)];
+    const fits = totalNm >= low - 1e-9 && totalNm <= high + 1e-9;
+    d.finding({
+      id: `preload.${axle}.total`,
+      verdict: fits ? 'fits' : 'watch',
+      place: place('total-torque'),
+      station: STATION,
+      figures: [],
+      rests: ORIGIN_RESTS[sheet.totalTorque.origin],
+      rule: 'total turning torque in the band of the sheet',
+      facts: {
+        total: fact(totalNm, 'torque', 'turning'),
+        low: fact(low, 'torque', 'turning'),
+        high: fact(high, 'torque', 'turning'),
+        fits,
+      },
+      say: words.total,
+    });
+  }
+}

@@ -1,0 +1,8 @@
+import type { AxleName } from '../document/names';
+
+export const preloadFigures = {
+  pinion: (axle: AxleName) => `preload.${axle}.pinion` as const,
+  carrier: (axle: AxleName) => `preload.${axle}.carrier` as const,
+  turnTo: (axle: AxleName) => `preload.${axle}.turn-to` as const,
+  spacers: (axle: AxleName) => `preload.${axle}.spacers` as const,
+};

@@ -1,0 +1,34 @@
+import { AXLES, type AxleName } from '../document/names';
+import { defineCapability } from '../engine/capability';
+import { mesh } from '../mesh';
+import { preloadSubjects } from '../mesh/readings';
+import { derivePreload } from './derive';
+import { preloadFigures } from './ids';
+import { preloadAxle, type PreloadAxle } from './state';
+
+export type PreloadStates = Partial<Record<AxleName, PreloadAxle>>;
+
+/** Turning torque of pinion and carrier bearings, reading by reading. */
+export const preload = defineCapability({
+  name: 'preload',
+  needs: [mesh],
+  figures: preloadFigures,
+  subjects: preloadSubjects,
+  place: { sheet: 'preload', field: 'pinion-torque' },
+  station: 'final',
+  inputs: ({ readings }) => ({ readings }),
+  derive: ({ readings }, d, given): PreloadStates => {
+    const states: PreloadStates = {};
+    for (const name of AXLES) {
+      const of = given.of(mesh)?.[name];
+      if (!of) continue;
+      d.attempt({ sheet: 'preload', axle: name, field: `pinion-torque-${name}` }, 'final', () => {
+        const state = preloadAxle(of, readings);
+        states[name] = state;
+        // Before anything of the set-up is read there is nothing to say of preload.
+        if (of.now || state.last) derivePreload(of, state, d.using([`axles.${name}.finalDrive`]));
+      });
+    }
+    return states;
+  },
+});

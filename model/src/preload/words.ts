@@ -1,0 +1,88 @@
+import { formatIn, unitLabel, type UnitSystem } from '@hot-spline/core';
+import type { Facts, NumberFact, Words } from '../engine/finding';
+
+type F<K extends string, W extends string = never, B extends string = never> = Facts &
+  Record<K, NumberFact> &
+  Record<W, string> &
+  Record<B, boolean>;
+
+/** Turning torque, in lbf·in or N·m. */
+export function turningText(nm: number, system: UnitSystem): string {
+  const { text, unit } = formatIn(nm, 'torque', system, undefined, 'turning');
+  return `${text} ${unitLabel(unit)}`;
+}
+
+export function pinion(
+  f: F<'nm' | 'low' | 'high' | 'spacer', 'verdict' | 'kind'> & {
+    readonly turnTo?: NumberFact;
+    readonly chance?: NumberFact;
+  },
+  system: UnitSystem,
+): Words {
+  const now = turningText(f.nm.value, system);
+  const band = `${turningText(f.low.value, system)} to ${turningText(f.high.value, system)}`;
+  switch (f.verdict) {
+    case 'in-band':
+      return { title: `Pinion preload ${now}`, detail: `In band, ${band}.` };
+    case 'over':
+      return {
+        title: `Pinion preload over: ${now}`,
+        detail:
+          f.kind === 'collapsible'
+            ? `Band ${band}. A new spacer: never back the nut off. This one was number ${f.spacer.value}.`
+            : `Band ${band}. More shim beside the spacer: less torque.`,
+      };
+    case 'cannot-judge':
+      return {
+        title: 'The wrench can’t judge this band',
+        detail: `What it is good to is half of the band (${band}) or more: take a finer one.`,
+      };
+    default:
+      return {
+        title: `Pinion preload ${now}, not there yet`,
+        detail:
+          f.turnTo && f.chance
+            ? `Band ${band}. Turn to ${Math.round(f.turnTo.value)}° at most, then read again; chance to be over there ${Math.round(100 * f.chance.value)} %.`
+            : `Band ${band}. Less shim beside the spacer: more torque.`,
+      };
+  }
+}
+
+export function notRead(): Words {
+  return { title: 'Pinion preload not read', detail: 'Oiled, turning steadily, after a few turns.' };
+}
+
+export function dry(): Words {
+  return {
+    title: 'A dry reading does not count',
+    detail: 'Turning torque falls when oil goes on: oil, turn, read again.',
+  };
+}
+
+export function sealIn(): Words {
+  return {
+    title: 'Seal drag is in the reading',
+    detail: 'The seal is in and its drag was not read: bearings are reading less seal.',
+  };
+}
+
+export function noBand(): Words {
+  return {
+    title: 'No band for turning torque',
+    detail: 'Type what the sheet says for these bearings before a spacer is crushed.',
+  };
+}
+
+export function weak(f: F<'low' | 'high', 'origin'>, system: UnitSystem): Words {
+  return {
+    title: 'Turning-torque band is not from a sheet',
+    detail: `${turningText(f.low.value, system)} to ${turningText(f.high.value, system)}, ${f.origin}: confirm it before a spacer is crushed, or override with a note and a name at Gate A.`,
+  };
+}
+
+export function total(f: F<'total' | 'low' | 'high', never, 'fits'>, system: UnitSystem): Words {
+  return {
+    title: f.fits ? 'Total turning torque in band' : 'Total turning torque out of band',
+    detail: `${turningText(f.total.value, system)}, band ${turningText(f.low.value, system)} to ${turningText(f.high.value, system)}.`,
+  };
+}
