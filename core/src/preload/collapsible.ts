@@ -85,12 +85,14 @@ const NOTHING = {
  * Not counted: seal drag, a dry bearing, bearings that bed in.
  * @param readings 1 to 60, by ascending angle
  * @param instrumentUncertaintyNm ±, taken as two deviations
+ * @param aimFromNm what is aimed at begins here, inside the band; its lower end unless told
  * @throws InputError naming the field
  */
 export function collapsiblePreload(
   readings: readonly NutReading[],
   bandNm: readonly [number, number],
   instrumentUncertaintyNm: number,
+  aimFromNm = bandNm[0],
 ): CollapsibleNext {
   const [low, high] = requireTorqueBand(bandNm);
   const plusMinus = requireNumber('instrumentUncertaintyNm', instrumentUncertaintyNm, LIMITS.torqueNm);
@@ -108,7 +110,8 @@ export function collapsiblePreload(
       );
   });
   const last = readings.at(-1) as NutReading;
-  if (2 * plusMinus >= high - low) return { verdict: 'cannot-judge', ...NOTHING };
+  const from = requireNumber('aimFromNm', aimFromNm, { min: low, max: high, unit: 'N·m' });
+  if (2 * plusMinus >= high - low - 1e-9) return { verdict: 'cannot-judge', ...NOTHING };
   if (last.torqueNm > high) return { verdict: 'over', ...NOTHING };
   // An instrument without any scatter would leave one hypothesis only: a hundredth of the band at least.
   const sigma = Math.max(plusMinus / 2, 0.01 * (high - low));
@@ -116,11 +119,11 @@ export function collapsiblePreload(
   const mean = (of: (one: Hypothesis) => number): number => list.reduce((sum, one) => sum + one.weight * of(one), 0);
   const kneeDeg = mean(({ knee }) => knee);
   const chanceRising = mean(({ knee }) => (knee < last.angleDeg ? 1 : 0));
-  if (last.torqueNm >= low) return { ...NOTHING, verdict: 'in-band', kneeDeg, chanceRising };
+  if (last.torqueNm >= from) return { ...NOTHING, verdict: 'in-band', kneeDeg, chanceRising };
   // The level itself is known to a deviation over the root of the number of readings.
   const level = sigma / Math.sqrt(readings.length);
   const overAt = (angle: number): number => mean((one) => normalAbove((high - torqueAt(one, angle)) / level));
-  const aim = (low + high) / 2;
+  const aim = (from + high) / 2;
   const tooFar = (turn: number): boolean => {
     const angle = last.angleDeg + turn;
     return overAt(angle) > CRUSH_GUARD.chanceOver || mean((one) => torqueAt(one, angle)) > aim;

@@ -126,6 +126,13 @@ describe('a collapsible spacer', () => {
     expect(go.chanceOver).toBeLessThanOrEqual(0.02);
   });
 
+  it('aims at the upper part of the band where it is told to', () => {
+    const reads = [{ angleDeg: 0, torqueNm: 17 * LBF_IN }];
+    expect(collapsiblePreload(reads, band, 0.1).verdict).toBe('in-band');
+    expect(collapsiblePreload(reads, band, 0.1, 18 * LBF_IN).verdict).toBe('go-on');
+    refuses(() => collapsiblePreload(reads, band, 0.1, 20 * LBF_IN), 'aimFromNm');
+  });
+
   it('the steeper it already rises, the shorter the next turn', () => {
     const after = (torqueNm: number) =>
       (collapsiblePreload(

@@ -1,5 +1,6 @@
 import { AXLES, SIDES } from './names';
 import type { Build } from './schema';
+import type { LedgerEntry } from '../engine/readings';
 import type { Condition } from '../pack/schema';
 
 /** What a photo may be; other pictures are made into the first of these before they are sent. */
@@ -7,8 +8,8 @@ export const PHOTO_TYPES = ['image/jpeg', 'image/png', 'image/webp'] as const;
 export type PhotoType = (typeof PHOTO_TYPES)[number];
 export const PHOTO_BYTES = 2 * 1024 * 1024;
 
-/** Ids of all photos that a build names, each once, in a fixed order. */
-export function photosOf(build: Build): string[] {
+/** Ids of all photos that a build and its ledger name, each once, in a fixed order. */
+export function photosOf(build: Build, ledger: readonly LedgerEntry[] = []): string[] {
   const conditions = AXLES.flatMap((axle) =>
     SIDES.flatMap((side): (Condition | null)[] => {
       const pack = build.axles[axle]?.unit.plate?.packs[side];
@@ -17,5 +18,8 @@ export function photosOf(build: Build): string[] {
         : [];
     }),
   );
-  return [...new Set(conditions.flatMap((condition) => condition?.photos ?? []))].sort();
+  const read = ledger.flatMap((entry) =>
+    entry.kind === 'reading' && entry.value.of === 'photos' ? entry.value.photos : [],
+  );
+  return [...new Set([...conditions.flatMap((condition) => condition?.photos ?? []), ...read])].sort();
 }

@@ -1,4 +1,4 @@
-import type { Quantity, Source, Working } from '@hot-spline/core';
+import type { Quantity, Scale, Source, Working } from '@hot-spline/core';
 
 export const EXACT: Source = { kind: 'exact', text: 'arithmetic' };
 
@@ -17,6 +17,8 @@ export interface Figure {
   readonly label: string;
   readonly value: number | null;
   readonly quantity: Quantity;
+  /** At which size the quantity is met: the unit that it shows in. */
+  readonly scale?: Scale;
   readonly decimals?: number;
   /** What is said in place of a value where there is none, e.g. `locked`. */
   readonly instead?: string;

@@ -128,7 +128,9 @@ function depth(mesh: MeshAxle, d: Derivation): void {
       say: words.schoolsApart,
     });
   }
-  const error = stackError(mesh);
+  // Once a pattern was read with it, the pattern has the word.
+  const painted = mesh.assemblies.some((one) => one.number > 0 && patternOf(one)?.counts);
+  const error = painted ? null : stackError(mesh);
   if (error)
     d.finding({
       id: `mesh.${axle}.stack`,
@@ -145,20 +147,22 @@ function depth(mesh: MeshAxle, d: Derivation): void {
 const restsOn = ({ sheet }: MeshAxle): Rests => (sheet.backlash ? ORIGIN_RESTS[sheet.backlash.origin] : 'measured');
 
 function positions({ axle, closing, setup }: MeshAxle, now: AssemblyState, d: Derivation): void {
-  const length = { quantity: 'length', rests: 'measured' } as const;
+  const length = { quantity: 'length', scale: 'small', rests: 'measured' } as const;
   d.figure({ id: meshFigures.shim(axle), label: 'Pinion shim', value: now.pinionMm, ...length });
-  d.figure({ id: meshFigures.ring(axle), label: 'Ring towards the pinion', value: now.ringMm, ...length });
+  d.figure({ id: meshFigures.ring(axle), label: 'Ring to the pinion', value: now.ringMm, ...length });
   d.figure({
     id: meshFigures.sides(axle),
-    label: 'Left and right together',
+    label: 'Left and right',
     value: now.leftMm + now.rightMm,
-    ...length,
+    quantity: 'length',
+    rests: 'measured',
   });
   d.figure({
     id: meshFigures.closing(axle),
     label: 'Closing up takes',
     value: closing.mm,
     quantity: 'length',
+    scale: 'small',
     rests: closing.learned > 0 ? 'measured' : 'trade',
     explain: () =>
       explain({
@@ -199,27 +203,30 @@ function backlashRead(mesh: MeshAxle, now: AssemblyState, d: Derivation): void {
     id: ReturnType<typeof meshFigures.mean | typeof meshFigures.least | typeof meshFigures.most>,
     label: string,
     value: number,
+    shown: 'mean' | 'least place' | 'most',
   ): void => {
     d.figure({
       id,
       label,
       value,
       quantity: 'length',
+      scale: 'small',
       rests,
-      explain: told ? () => explainBacklash(mm, told) : undefined,
+      explain: told ? () => explainBacklash(mm, told, shown) : undefined,
     });
   };
-  figure(meshFigures.mean(axle), `Backlash, mean of ${mm.length}`, round.meanMm);
-  figure(meshFigures.least(axle), 'Least place', round.minMm);
-  figure(meshFigures.most(axle), 'Most', round.maxMm);
+  figure(meshFigures.mean(axle), `Backlash, mean of ${mm.length}`, round.meanMm, 'mean');
+  figure(meshFigures.least(axle), 'Least place', round.minMm, 'least place');
+  figure(meshFigures.most(axle), 'Most', round.maxMm, 'most');
   if (round.runoutAmplitudeMm !== null)
     d.figure({
       id: meshFigures.runout(axle),
       label: 'Run-out, once a turn',
       value: 2 * round.runoutAmplitudeMm,
       quantity: 'length',
+      scale: 'small',
       rests,
-      explain: told ? () => explainBacklash(mm, told) : undefined,
+      explain: told ? () => explainBacklash(mm, told, 'run-out, peak to peak') : undefined,
     });
   const figures = [meshFigures.mean(axle), meshFigures.least(axle)];
   if (read.state.sidePreload === 'none')

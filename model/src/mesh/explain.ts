@@ -24,6 +24,7 @@ import {
   type SolidReading,
   type Source,
   type Working,
+  type Round,
 } from '@hot-spline/core';
 
 const EXACT: Source = { kind: 'exact', text: 'lengths that add up' };
@@ -179,7 +180,19 @@ export function explainSensitivity(set: Parameters<typeof meshSensitivity>[0]): 
   });
 }
 
-export function explainBacklash(readings: readonly number[], spec: BandMm): Working {
+/** What is shown of a round; run-out from peak to peak. */
+const SHOWN = {
+  mean: ({ meanMm }: Round) => meanMm,
+  'least place': ({ minMm }: Round) => minMm,
+  most: ({ maxMm }: Round) => maxMm,
+  'run-out, peak to peak': ({ runoutAmplitudeMm }: Round) => 2 * (runoutAmplitudeMm ?? 0),
+} as const;
+
+export function explainBacklash(
+  readings: readonly number[],
+  spec: BandMm,
+  shown: keyof typeof SHOWN = 'mean',
+): Working {
   return explain({
     title: 'Backlash round the ring',
     formula: 'B(θ) = mean + a × cos θ + b × sin θ by least squares; run-out √(a² + b²)',
@@ -193,15 +206,16 @@ export function explainBacklash(readings: readonly number[], spec: BandMm): Work
       { kind: 'exact', text: 'least squares of evenly spaced places' },
       { kind: 'guard-band', text: 'watched: fewer than 4 places, or 3 thou of variation' },
     ],
-    result: { label: 'mean', quantity: 'length' },
+    result: { label: shown, quantity: 'length' },
     compute: (values) => {
       const round = backlashRound(
         readings.map((value, i) => values[`p${i}`] ?? value),
         spec,
       );
       return {
-        value: round.meanMm,
+        value: SHOWN[shown](round),
         steps: [
+          { label: 'mean', value: round.meanMm, quantity: 'length' },
           { label: 'least', value: round.minMm, quantity: 'length' },
           { label: 'most', value: round.maxMm, quantity: 'length' },
           {

@@ -11,31 +11,18 @@ export interface Shift {
 
 const THOU = 0.0254;
 
-/** Ours until learned: what each step takes off backlash, one deviation beside it (common practice for the sizes). */
-const STEPS: readonly { readonly done: (state: Trial) => boolean; readonly mm: number; readonly sigmaMm: number }[] = [
-  { done: ({ caps }) => caps === 'torqued', mm: THOU, sigmaMm: 0.6 * THOU },
-  { done: ({ sideBearings }) => sideBearings !== 'set-up', mm: THOU, sigmaMm: 0.6 * THOU },
-  {
-    done: ({ pinionBearings, spacer }) => pinionBearings !== 'set-up' && spacer !== 'none',
-    mm: 0.5 * THOU,
-    sigmaMm: 0.6 * THOU,
-  },
+/** Ours until learned: what each step that is still to come takes off backlash (common practice for the sizes). */
+const STEPS: readonly { readonly done: (state: Trial) => boolean; readonly mm: number }[] = [
+  { done: ({ caps }) => caps === 'torqued', mm: THOU },
+  { done: ({ sideBearings }) => sideBearings !== 'set-up', mm: THOU },
+  { done: ({ pinionBearings, spacer }) => pinionBearings !== 'set-up' && spacer !== 'none', mm: 0.5 * THOU },
 ];
 
-/** Together they are 1 ± 1 thou, as handbook tables for all of it say: no single step is surer than that. */
-const MOST = { mm: THOU, sigmaMm: THOU };
-
+/** All of it together is 1 ± 1 thou: no single step is surer than that (common practice). */
 const usual = (state: Trial): Shift => {
   const left = STEPS.filter(({ done }) => !done(state));
   if (left.length === 0) return { mm: 0, sigmaMm: 0, learned: 0 };
-  return {
-    mm: Math.min(
-      MOST.mm,
-      left.reduce((total, { mm }) => total + mm, 0),
-    ),
-    sigmaMm: Math.min(MOST.sigmaMm, Math.hypot(...left.map(({ sigmaMm }) => sigmaMm))),
-    learned: 0,
-  };
+  return { mm: Math.min(THOU, left.reduce((total, { mm }) => total + mm, 0)), sigmaMm: THOU, learned: 0 };
 };
 
 const mean = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0) / list.length;

@@ -234,6 +234,9 @@ function jobOf(mesh: Omit<MeshAxle, 'job' | 'tries' | 'closing'>): Pick<MeshAxle
     };
   });
   const aim = setup.backlashAim === 'one-high' ? 0.0254 : 0;
+  // Shims come by the thou or by a fortieth of a mm, as this axle's pieces are measured.
+  const pieces = mesh.assemblies.flatMap(({ value }) => [...value.pinion, ...value.left, ...value.right]);
+  const step = pieces.some(({ unit }) => unit === 'thou' || unit === 'in') ? 0.0254 : 0.025;
   const job: MeshJob = {
     construction,
     ringTeeth: mesh.ring,
@@ -244,7 +247,7 @@ function jobOf(mesh: Omit<MeshAxle, 'job' | 'tries' | 'closing'>): Pick<MeshAxle
     loadedFlank: mesh.loadedFlank,
     closingUpMm: here.learned ? here.mm : Math.max(here.mm, here.mm > 0 ? aim : 0),
     closingUpSigmaMm: here.sigmaMm,
-    ...(mesh.notchMm === null ? {} : { steps: { pinionMm: 0.025, ringMm: mesh.notchMm } }),
+    steps: { pinionMm: step, ringMm: mesh.notchMm ?? step },
   };
   return { job, tries: read.map(({ one }) => one.number) };
 }

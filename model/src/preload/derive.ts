@@ -14,7 +14,7 @@ const STATION = 'final' as const;
 export function preloadVerdict({ setup }: MeshAxle, { band, last, next, wrenchNm }: PreloadAxle) {
   if (!band || !last) return null;
   if (setup.spacer === 'collapsible' && next) return next.verdict;
-  if (2 * wrenchNm >= band.nm[1] - band.nm[0]) return 'cannot-judge' as const;
+  if (2 * wrenchNm >= band.nm[1] - band.nm[0] - 1e-9) return 'cannot-judge' as const;
   return last.nm > band.nm[1] ? ('over' as const) : last.nm < band.nm[0] ? ('go-on' as const) : ('in-band' as const);
 }
 
@@ -27,7 +27,7 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
     field: `${field}-${axle}`,
     ...(tab === undefined ? {} : { tab }),
   });
-  const torque = { quantity: 'torque', rests: 'measured' } as const;
+  const torque = { quantity: 'torque', scale: 'turning', rests: 'measured' } as const;
   if (!band)
     d.finding({
       id: `preload.${axle}.band`,
@@ -139,7 +139,7 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
   if (carrierNm !== null && totalNm !== null && last)
     d.figure({
       id: preloadFigures.carrier(axle),
-      label: 'Carrier bearings, from the total',
+      label: 'Carrier bearings',
       value: carrierNm,
       ...torque,
       explain: () =>

@@ -118,12 +118,12 @@ export function preloadAxle(mesh: MeshAxle, readings: Readings): PreloadAxle {
 }
 
 /** The last reading at each angle, as long as the nut was only ever turned on. */
-function nextTurn(reads: readonly PinionRead[], { aimNm }: PreloadBand, wrenchNm: number): CollapsibleNext | null {
+function nextTurn(reads: readonly PinionRead[], { nm: band, aimNm }: PreloadBand, wrenchNm: number): CollapsibleNext | null {
   const turned: NutReading[] = [];
   for (const { angleDeg, nm } of reads) {
     if (angleDeg === null) continue;
     while ((turned.at(-1)?.angleDeg ?? -Infinity) >= angleDeg) turned.pop();
     turned.push({ angleDeg, torqueNm: nm });
   }
-  return turned.length === 0 ? null : collapsiblePreload(turned.slice(-60), aimNm, wrenchNm);
+  return turned.length === 0 ? null : collapsiblePreload(turned.slice(-60), band, wrenchNm, aimNm[0]);
 }

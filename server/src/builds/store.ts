@@ -244,7 +244,7 @@ export async function exportBuild(db: Database, id: string): Promise<BuildFile |
   return db.transaction(async (tx) => {
     const kept = await readBuild(tx, id);
     if (!kept) return null;
-    const photos = await photoFiles(tx, kept.build);
+    const photos = await photoFiles(tx, kept.build, kept.ledger);
     return {
       format: 'hot-spline/build-file',
       formatVersion: FORMAT_VERSION,

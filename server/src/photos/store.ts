@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { InputError } from '@hot-spline/core';
-import { photosOf, type Build, type PhotoFile, type PhotoType } from '@hot-spline/model';
+import { photosOf, type Build, type LedgerEntry, type PhotoFile, type PhotoType } from '@hot-spline/model';
 import type { Queries } from '../db/database';
 
 export interface Photo {
@@ -45,9 +45,9 @@ export async function readPhoto(db: Queries, id: string): Promise<Photo | null> 
 }
 
 /** The photos that a build names and that are here, for a file. */
-export async function photoFiles(db: Queries, build: Build): Promise<PhotoFile[]> {
+export async function photoFiles(db: Queries, build: Build, ledger: readonly LedgerEntry[]): Promise<PhotoFile[]> {
   const files: PhotoFile[] = [];
-  for (const id of photosOf(build)) {
+  for (const id of photosOf(build, ledger)) {
     const photo = await readPhoto(db, id);
     if (photo) files.push({ id, type: photo.type, data: Buffer.from(photo.bytes).toString('base64') });
   }

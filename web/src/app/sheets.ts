@@ -3,14 +3,28 @@ import type { Routes } from '@angular/router';
 import { gearing } from './gearing';
 import { identity } from './identity';
 import { ledger } from './ledger';
+import { mesh } from './mesh';
 import { pack } from './pack';
+import { plan } from './plan';
 import { point } from './point';
+import { preload } from './preload';
 import { road } from './road';
 import type { SheetDescriptor, StationDescriptor, WebCapability } from './shared/descriptor';
 import { unit } from './unit';
 
 /** Every capability of the interface, in the order of work: routes, Rail, Line, keys and finder follow from it. */
-export const CAPABILITIES: readonly WebCapability[] = [identity, point, gearing, road, unit, pack, ledger];
+export const CAPABILITIES: readonly WebCapability[] = [
+  identity,
+  point,
+  gearing,
+  road,
+  unit,
+  pack,
+  mesh,
+  preload,
+  plan,
+  ledger,
+];
 
 const sheetsOf = (list: readonly WebCapability[]): SheetDescriptor[] => list.flatMap(({ sheets }) => sheets);
 const stationsOf = (list: readonly WebCapability[]): StationDescriptor[] => list.flatMap(({ stations }) => stations);

@@ -1,18 +1,15 @@
-import type { ElementRef } from '@angular/core';
-import { ChangeDetectionStrategy, Component, input, signal, viewChild } from '@angular/core';
-import { InputError } from '@hot-spline/core';
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { COLOURS, DAMAGE, type Condition } from '@hot-spline/model';
 import { Field } from '../shared/field';
-import { readPhoto } from '../shared/photo';
+import { PhotoTaker } from '../shared/photo-taker';
 import { textReader } from '../shared/readers';
-import { ApiError, api } from '../state/api';
 
 export type ConditionEdit = (condition: Condition) => void;
 
 /** What was seen on a piece: heat colour, damage, a note, photos. */
 @Component({
   selector: 'hs-condition',
-  imports: [Field],
+  imports: [Field, PhotoTaker],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="marks" role="group" [attr.aria-label]="'Heat colour of ' + what()">
@@ -51,35 +48,14 @@ export type ConditionEdit = (condition: Condition) => void;
         [read]="readNote"
         (taken)="noteAs($event)"
       />
-      <div class="photos">
-        @for (photo of condition()?.photos ?? []; track photo) {
-          <span class="photo">
-            <a [href]="'/api/photos/' + photo" target="_blank" rel="noopener">
-              <img [src]="'/api/photos/' + photo" [alt]="'Photo of ' + what()" />
-            </a>
-            <button type="button" class="quiet icon bare" aria-label="Take the photo off" (click)="drop(photo)">
-              <i class="pi pi-times" aria-hidden="true"></i>
-            </button>
-          </span>
-        }
-        <button type="button" class="quiet" [disabled]="busy()" (click)="pick()">
-          <i class="pi pi-camera" aria-hidden="true"></i>{{ busy() ? 'Keeping…' : 'Add photo' }}
-        </button>
-        <input
-          #picker
-          type="file"
-          accept="image/*"
-          multiple
-          class="visually-hidden"
-          tabindex="-1"
-          [attr.aria-label]="'Photo of ' + what()"
-          (change)="add()"
-        />
-      </div>
+      <hs-photo-taker
+        [what]="what()"
+        [photos]="condition()?.photos ?? []"
+        [keep]="keeper()"
+        [droppable]="true"
+        (dropped)="drop($event)"
+      />
     </div>
-    @if (problem(); as p) {
-      <p class="caution" role="alert">{{ p }}</p>
-    }
   `,
   styles: `
     @use 'breakpoints' as *;
@@ -132,34 +108,6 @@ export type ConditionEdit = (condition: Condition) => void;
       gap: 12px;
       align-items: end;
     }
-    .photos {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 6px;
-      align-items: center;
-    }
-    .photo {
-      position: relative;
-    }
-    .photo img {
-      display: block;
-      width: 76px;
-      height: 57px;
-      object-fit: cover;
-      border: 1px solid var(--rule);
-      border-radius: 4px;
-    }
-    .photo button {
-      position: absolute;
-      top: -8px;
-      right: -8px;
-      min-width: 24px;
-      min-height: 24px;
-      padding: 0;
-      background: var(--sheet);
-      border: 1px solid var(--rule);
-      border-radius: 50%;
-    }
     @media #{$narrow} {
       .rest {
         grid-template-columns: minmax(0, 1fr);
@@ -179,11 +127,8 @@ export class ConditionEditor {
   /** Changes the newest condition of this piece, and goes on to mean this piece when another one is shown. */
   readonly change = input.required<(edit: ConditionEdit) => void>();
 
-  private readonly picker = viewChild.required<ElementRef<HTMLInputElement>>('picker');
   protected readonly colours = COLOURS;
   protected readonly damages = DAMAGE;
-  protected readonly busy = signal(false);
-  protected readonly problem = signal('');
   protected readonly readNote = textReader('Note', 500);
 
   protected colourAs(colour: NonNullable<Condition['colour']>): void {
@@ -206,35 +151,14 @@ export class ConditionEditor {
     this.change()((condition) => (condition.photos = condition.photos.filter((one) => one !== photo)));
   }
 
-  protected pick(): void {
-    this.picker().nativeElement.click();
-  }
-
-  /** A photo is named on the build only once the server has it. */
-  protected async add(): Promise<void> {
-    const input = this.picker().nativeElement;
-    const files = [...(input.files ?? [])];
-    input.value = '';
-    this.problem.set('');
-    this.busy.set(true);
+  /** Names a photo on the piece that is shown now, whichever is shown later. */
+  protected readonly keeper = computed(() => {
     const change = this.change();
-    try {
-      for (const file of files) {
-        const { id, blob } = await readPhoto(file);
-        await api.keepPhoto(id, blob);
-        change((condition) => {
-          if (!condition.photos.includes(id)) condition.photos.push(id);
-        });
-      }
-    } catch (error) {
-      if (!(error instanceof InputError || error instanceof ApiError)) throw error;
-      this.problem.set(
-        error instanceof ApiError ? `The photo was not kept: ${error.message} Choose it again.` : error.message,
-      );
-    } finally {
-      this.busy.set(false);
-    }
-  }
+    return (id: string): void =>
+      change((condition) => {
+        if (!condition.photos.includes(id)) condition.photos.push(id);
+      });
+  });
 }
 
 const SEEN_NOTHING: Condition = { colour: null, damage: [], note: '', photos: [] };

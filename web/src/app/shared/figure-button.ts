@@ -111,7 +111,7 @@ export class FigureButton {
   protected readonly shown = computed(() => {
     const f = this.figure();
     if (!f || f.value === null) return { text: f?.instead ?? '–', unit: '' };
-    const { text, unit } = formatIn(f.value, f.quantity, this.bench.system(), this.decimals() ?? f.decimals);
+    const { text, unit } = formatIn(f.value, f.quantity, this.bench.system(), this.decimals() ?? f.decimals, f.scale);
     return { text, unit: unitLabel(unit) };
   });
 }

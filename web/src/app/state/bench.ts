@@ -87,9 +87,14 @@ export class Bench {
     } catch (error) {
       if (!(error instanceof InputError)) throw error;
       this.store.dispatch(editorActions.previewDropped());
-      this.messages.add({ severity: 'error', summary: 'Not taken', detail: error.message, life: 8000 });
+      this.refuse(error);
       return false;
     }
+  }
+
+  /** Says why something is not taken. */
+  refuse({ message }: InputError): void {
+    this.messages.add({ severity: 'error', summary: 'Not taken', detail: message, life: 8000 });
   }
 
   /** Shows a change everywhere without keeping it, for as long as something is dragged. */
@@ -161,12 +166,23 @@ export class Bench {
   }
 
   /** Writes a reading of a number to the ledger with the time of now; of several, the subject says which counts. */
-  record(subject: SubjectOf, value: Entry | readonly Entry[] | ReadingValue, instrument: string, note?: string): void {
+  record(
+    subject: SubjectOf,
+    value: Entry | readonly Entry[] | ReadingValue,
+    instrument: string,
+    { note, state = {} }: { readonly note?: string; readonly state?: Readonly<Record<string, string>> } = {},
+  ): void {
     const kind = subjects.find(({ what }) => what === subject.what)?.value;
     const counts = kind?.of === 'number' ? kind.counts : 'one';
     const whole = 'of' in value ? value : { of: 'number' as const, counts, entries: [value].flat() };
     const more = note === undefined ? {} : { note };
-    this.write({ kind: 'reading', ...this.written(), subject, value: whole, state: {}, instrument, ...more });
+    this.write({ kind: 'reading', ...this.written(), subject, value: whole, state, instrument, ...more });
+  }
+
+  /** Puts a name under figures. */
+  sign(gate: string, name: string, figures: Readonly<Record<string, number>>, note: string): void {
+    const more = note === '' ? {} : { note };
+    this.write({ kind: 'signature', ...this.written(), gate, name, figures: { ...figures }, ...more });
   }
 
   voidEntry(id: string, reason: string): void {

@@ -1,0 +1,363 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import type { Entry } from '@hot-spline/core';
+import { setupSubjects, type Construction, type Setup, type Side, type SubjectOf } from '@hot-spline/model';
+import { Library } from '../library/library';
+import { CONSTRUCTION_OPTIONS } from '../library/words';
+import { activeTab } from '../shared/active-tab';
+import { Choice } from '../shared/choice';
+import { EntryField } from '../shared/entry-field';
+import { Field } from '../shared/field';
+import { jumpTo } from '../shared/jump';
+import { PhotoTaker } from '../shared/photo-taker';
+import { Radios } from '../shared/radios';
+import { countReader, textReader } from '../shared/readers';
+import { SheetHead } from '../shared/sheet-head';
+import { Tabs } from '../shared/tabs';
+import { BeginPanel } from './begin-panel';
+import { numberKind } from './number-kind';
+import { piecesReader, piecesText } from './pieces';
+import { NOTHING_IN, SetUp } from './set-up';
+import { SheetTab } from './sheet-tab';
+import { StackTab } from './stack-tab';
+import { BASELINE_TABS } from './tabs';
+
+type Pack = 'pinion' | Side;
+const PACKS: readonly { readonly pack: Pack; readonly label: string }[] = [
+  { pack: 'pinion', label: 'Pinion shims that came out' },
+  { pack: 'left', label: 'Left side' },
+  { pack: 'right', label: 'Right side' },
+];
+
+/** Strip with evidence: what the axle was like before anything was changed, the spec sheet, the pinion-shaft stack. */
+@Component({
+  selector: 'hs-baseline-sheet',
+  imports: [BeginPanel, Choice, EntryField, Field, PhotoTaker, Radios, RouterLink, SheetHead, SheetTab, StackTab, Tabs],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <hs-sheet-head
+      title="Baseline"
+      about="Strip with evidence: as it came, before anything is loosened."
+      [perAxle]="true"
+    />
+    @if (setUp.setup(); as s) {
+      @if (setUp.identity()) {
+        <hs-tabs label="Baseline" [tabs]="tabs" [active]="active()" />
+        @switch (active()) {
+          @case ('sheet') {
+            <hs-sheet-tab />
+          }
+          @case ('stack') {
+            <hs-stack-tab />
+          }
+          @default {
+            <div class="columns">
+              <section aria-label="How it is put together">
+                <h2 class="section-title">How it is put together</h2>
+                <hs-choice
+                  [name]="'construction-' + axle()"
+                  label="Construction"
+                  [options]="constructions"
+                  [value]="setUp.identity()!.construction.value"
+                  (chosen)="setConstruction($event)"
+                />
+                <hs-radios
+                  name="gears"
+                  label="Gear set"
+                  [options]="gears"
+                  [value]="s.gears"
+                  (chosen)="set('gears', $event)"
+                />
+                <hs-radios
+                  name="ring-side"
+                  label="Back of the ring looks"
+                  [options]="sides"
+                  [value]="s.ringSide"
+                  (chosen)="set('ringSide', $event)"
+                />
+                <hs-radios
+                  name="spiral"
+                  label="Spiral of the pinion"
+                  [options]="spirals"
+                  [value]="s.pinionSpiral"
+                  (chosen)="set('pinionSpiral', $event)"
+                />
+                <hs-radios
+                  name="turns"
+                  label="Pinion turns, from its flange"
+                  [options]="turns"
+                  [value]="s.pinionTurns"
+                  (chosen)="set('pinionTurns', $event)"
+                />
+                <p class="soft">Forward power is on the {{ loaded() }}.</p>
+                @if (signs().length) {
+                  <div class="pair">
+                    @for (sign of signs(); track sign.key) {
+                      <hs-choice
+                        [name]="sign.key"
+                        [label]="sign.label"
+                        [options]="sign.options"
+                        [value]="sign.value"
+                        (chosen)="setSign(sign.key, $event)"
+                      />
+                    }
+                  </div>
+                }
+                <hs-field
+                  name="places"
+                  label="Backlash is read at … places"
+                  [text]="'' + s.places"
+                  [read]="readPlaces"
+                  mode="numeric"
+                  [compact]="true"
+                  (taken)="set('places', $event)"
+                />
+              </section>
+              <section aria-label="What came out">
+                <h2 class="section-title">What came out</h2>
+                @for (pack of packs(); track pack.pack) {
+                  <div class="pair">
+                    <hs-field
+                      [name]="'out-' + pack.pack + '-' + axle()"
+                      [label]="pack.label"
+                      [text]="pack.text"
+                      placeholder="35 thou + 2 thou"
+                      [read]="pack.read"
+                      [enterOnly]="true"
+                      (taken)="writePack(pack.pack, $event)"
+                    />
+                    <hs-entry
+                      [name]="'whole-' + pack.pack + '-' + axle()"
+                      label="as one pack"
+                      [quantity]="pack.kind.quantity"
+                      [scale]="pack.kind.scale"
+                      [range]="pack.kind.range"
+                      [plausible]="pack.kind.plausible"
+                      [entry]="pack.whole"
+                      [wanted]="pack.mm"
+                      [enterOnly]="true"
+                      [several]="true"
+                      (taken)="write(pack.subject, $event.several ?? $event.entry, 'Micrometer')"
+                    />
+                  </div>
+                }
+                <hs-entry
+                  [name]="'came-torque-' + axle()"
+                  label="Total turning torque, as it came"
+                  quantity="torque"
+                  scale="turning"
+                  [range]="turning.range"
+                  [plausible]="turning.plausible"
+                  [entry]="cameTorque()"
+                  [enterOnly]="true"
+                  (taken)="writeState(torqueSubject(), $event.entry)"
+                />
+                <hs-field
+                  name="cap-marks"
+                  label="Caps and bearings are marked: what, where"
+                  placeholder="one punch left, two right, on top"
+                  [text]="s.capMarks"
+                  [read]="readMarks"
+                  (taken)="set('capMarks', $event)"
+                />
+                <hs-photo-taker what="the marked caps" [photos]="capsPhotos()" [keep]="keepPhoto" />
+                <p>
+                  Backlash and pattern as it came are read on
+                  <a routerLink="../mesh">Mesh</a>{{ cameRead() }}
+                </p>
+              </section>
+            </div>
+            <p class="caution" role="note">
+              Raise it on stands, not on a jack. The carrier falls out when the second cap goes: leave both cap bolts in
+              a few threads. Caps, bearings and shims go back to their own side. Loosen the fill plug before you drain.
+            </p>
+          }
+        }
+      } @else {
+        <hs-begin />
+      }
+    } @else {
+      <hs-begin />
+    }
+  `,
+  styleUrls: ['../shared/sheet.scss'],
+  styles: `
+    @use 'breakpoints' as *;
+    .columns {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+      gap: 8px 28px;
+      margin-bottom: 10px;
+    }
+    section {
+      display: grid;
+      gap: 8px;
+      align-content: start;
+    }
+    .pair {
+      display: grid;
+      grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr);
+      gap: 0 12px;
+      align-items: start;
+    }
+    p {
+      font-size: var(--text-s);
+    }
+    @media #{$narrow} {
+      .columns {
+        grid-template-columns: minmax(0, 1fr);
+      }
+    }
+  `,
+})
+export class BaselineSheet {
+  /** From the address. */
+  readonly tab = input<string>();
+  readonly at = input<string>();
+  protected readonly setUp = inject(SetUp);
+  protected readonly axle = this.setUp.axle;
+  protected readonly tabs = BASELINE_TABS;
+  protected readonly active = activeTab(BASELINE_TABS, this.tab);
+  protected readonly constructions = CONSTRUCTION_OPTIONS;
+  protected readonly gears = [
+    { value: 'new', label: 'new' },
+    { value: 'used', label: 'goes back used' },
+  ] as const;
+  protected readonly sides = [
+    { value: 'left', label: 'left' },
+    { value: 'right', label: 'right' },
+  ] as const;
+  protected readonly spirals = [
+    { value: 'left', label: 'left-hand' },
+    { value: 'right', label: 'right-hand' },
+  ] as const;
+  protected readonly turns = [
+    { value: 'clockwise', label: 'clockwise' },
+    { value: 'anticlockwise', label: 'anticlockwise' },
+  ] as const;
+  protected readonly readPlaces = countReader('Places', 4, 12);
+  protected readonly readMarks = textReader('Marks', 200);
+  protected readonly turning = numberKind(setupSubjects.totalTorque.value);
+
+  protected readonly loaded = computed(() =>
+    this.setUp.mesh()?.loadedFlank === 'concave' ? 'concave flank: coast carries' : 'convex flank: drive carries',
+  );
+  /** Directions that are data of this axle. */
+  protected readonly signs = computed(() => {
+    const mesh = this.setUp.mesh();
+    if (!mesh) return [];
+    const { setup, construction } = mesh;
+    const ways = (usual: string) =>
+      [
+        { value: '', label: usual },
+        { value: 'deeper', label: 'deeper' },
+        { value: 'shallower', label: 'shallower' },
+      ] as const;
+    const shim = {
+      key: 'shimMoves',
+      label: 'More shim moves the pinion',
+      options: ways('as usual'),
+      value: setup.shimMoves ?? '',
+    } as const;
+    const bearing = {
+      key: 'bearingMoves',
+      label: 'A taller head bearing moves it',
+      options: ways(construction === 'transaxle' ? 'not said' : 'as usual'),
+      value: setup.bearingMoves ?? '',
+    } as const;
+    const cover = {
+      key: 'sideShims',
+      label: 'Side shims lie',
+      options: [
+        { value: 'behind-cup', label: 'behind the cup' },
+        { value: 'under-flange', label: 'under the cover’s flange' },
+      ],
+      value: setup.sideShims,
+    } as const;
+    if (construction === 'transaxle') return [shim, bearing];
+    return construction === 'independent' ? [cover] : [];
+  });
+  private readonly came = computed(() => this.setUp.mesh()?.assemblies.find(({ number }) => number === 0) ?? null);
+  protected readonly packs = computed(() => {
+    const system = this.setUp.bench.system();
+    const adjusters = this.setUp.mesh()?.ringBy === 'adjusters';
+    return PACKS.filter(({ pack }) => pack === 'pinion' || !adjusters).map(({ pack, label }) => {
+      const subject = setupSubjects.packHeight.of({ axle: this.axle(), assembly: '0', seat: pack });
+      const pieces = this.came()?.value[pack] ?? [];
+      const whole = this.setUp.bench.readingOf(subject);
+      return {
+        pack,
+        label,
+        subject,
+        kind: numberKind(setupSubjects.packHeight.value),
+        text: piecesText(pieces),
+        read: piecesReader(label, system),
+        mm: pieces.length > 0 ? this.sumOf(pack) : null,
+        whole: whole?.value.of === 'number' ? (whole.value.entries[0] ?? null) : null,
+      };
+    });
+  });
+  protected readonly torqueSubject = computed(() =>
+    setupSubjects.totalTorque.of({ axle: this.axle(), stage: 'as-it-came' }),
+  );
+  protected readonly cameTorque = computed(() => {
+    const value = this.setUp.bench.readingOf(this.torqueSubject())?.value;
+    return value?.of === 'number' ? (value.entries[0] ?? null) : null;
+  });
+  protected readonly capsPhotos = computed(() => {
+    const value = this.setUp.bench.readingOf(setupSubjects.capsPhoto.of({ axle: this.axle() }))?.value;
+    return value?.of === 'photos' ? value.photos : [];
+  });
+  protected readonly cameRead = computed(() => {
+    const came = this.came();
+    if (!came) return ' once the shims are written.';
+    const missing = [
+      !came.backlash.trial && !came.backlash.final && 'backlash',
+      !came.pattern.trial && !came.pattern.final && 'pattern',
+    ].filter(Boolean);
+    return missing.length === 0 ? ': both read.' : `: ${missing.join(' and ')} still to be read.`;
+  });
+
+  constructor() {
+    inject(Library).open();
+    jumpTo(this.at, () => ({ tab: this.active() }));
+  }
+
+  private sumOf(pack: Pack): number | null {
+    const came = this.came();
+    return came && (pack === 'pinion' ? came.pinionMm : pack === 'left' ? came.leftMm : came.rightMm);
+  }
+
+  protected set<K extends keyof Setup>(key: K, value: Setup[K]): void {
+    this.setUp.change((setup) => (setup[key] = value));
+  }
+
+  protected setSign(key: 'shimMoves' | 'bearingMoves' | 'sideShims', value: string): void {
+    this.setUp.change((setup) => {
+      if (key === 'sideShims') setup.sideShims = value === 'under-flange' ? value : 'behind-cup';
+      else setup[key] = value === 'deeper' || value === 'shallower' ? value : null;
+    });
+  }
+
+  protected setConstruction(value: Construction): void {
+    this.setUp.setConstruction(value);
+  }
+
+  protected writePack(pack: Pack, pieces: Entry[]): void {
+    this.setUp.assemble({ ...(this.came()?.value ?? NOTHING_IN), [pack]: pieces }, 0);
+  }
+
+  protected write(subject: SubjectOf, value: Entry | readonly Entry[], instrument: string): void {
+    this.setUp.bench.record(subject, value, instrument);
+  }
+
+  protected writeState(subject: SubjectOf, value: Entry): void {
+    this.setUp.record(subject, value, 'Dial or beam torque wrench');
+  }
+
+  /** Kept with those that there are. */
+  protected readonly keepPhoto = (id: string): void => {
+    const subject = setupSubjects.capsPhoto.of({ axle: this.axle() });
+    this.setUp.bench.record(subject, { of: 'photos', photos: [...this.capsPhotos(), id] }, 'Camera');
+  };
+}

@@ -1,0 +1,325 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import {
+  InputError,
+  MESH_LIMITS,
+  backlashRound,
+  meshMap,
+  parseEntry,
+  say,
+  saySmall,
+  type Entry,
+  type MeshJob,
+} from '@hot-spline/core';
+import { meshFigures, moveWords, patchWords, patternBands, setupSubjects, type FlankPattern } from '@hot-spline/model';
+import { Library } from '../library/library';
+import { activeTab } from '../shared/active-tab';
+import { attempt } from '../shared/attempt';
+import { Drafts } from '../shared/drafts';
+import { Field, type Understood } from '../shared/field';
+import { FigureButton } from '../shared/figure-button';
+import { jumpTo } from '../shared/jump';
+import { SheetHead } from '../shared/sheet-head';
+import { Tabs } from '../shared/tabs';
+import { Advisor } from './advisor';
+import { BacklashRing } from './backlash-ring';
+import { BeginPanel } from './begin-panel';
+import { CENTRED, Flank } from './flank';
+import { planOf } from './next-assembly';
+import { SetUp } from './set-up';
+import { SetUpMap } from './set-up-map';
+import { MESH_TABS } from './tabs';
+import { TrialStrip } from './trial-strip';
+import { TriesTable } from './tries-table';
+
+/** One reading, or all of them apart by semicolons. */
+interface Places {
+  readonly entries: readonly Entry[];
+}
+
+/** Backlash round the ring, the pattern on both flanks, the map and the next move. */
+@Component({
+  selector: 'hs-mesh-sheet',
+  imports: [
+    BacklashRing,
+    BeginPanel,
+    Field,
+    FigureButton,
+    Flank,
+    RouterLink,
+    SetUpMap,
+    SheetHead,
+    Tabs,
+    TrialStrip,
+    TriesTable,
+  ],
+  providers: [Advisor],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './mesh-sheet.html',
+  styleUrls: ['../shared/sheet.scss', './mesh-sheet.scss'],
+})
+export class MeshSheet {
+  /** From the address. */
+  readonly tab = input<string>();
+  readonly at = input<string>();
+  protected readonly setUp = inject(SetUp);
+  protected readonly bench = this.setUp.bench;
+  protected readonly advisor = inject(Advisor);
+  private readonly drafts = inject(Drafts);
+  protected readonly tabs = MESH_TABS;
+  protected readonly active = activeTab(MESH_TABS, this.tab);
+  protected readonly figures = meshFigures;
+  protected readonly mesh = this.setUp.mesh;
+  protected readonly axle = this.setUp.axle;
+  protected readonly now = computed(() => this.mesh()?.now ?? null);
+  protected readonly title = computed(() => {
+    const number = this.now()?.number;
+    if (number === undefined) return 'Nothing put together yet.';
+    return number === 0 ? 'As it came.' : `Assembly ${number}${this.setUp.stage() === 'final' ? ', final' : ''}.`;
+  });
+
+  // Backlash, place by place.
+  private readonly subjectOf = computed(() => ({
+    axle: this.axle(),
+    assembly: String(this.setUp.number()),
+    stage: this.setUp.stage(),
+  }));
+  private readonly draftKey = computed(() => {
+    const { axle, assembly, stage } = this.subjectOf();
+    return `${this.bench.editor().id ?? ''}.places.${axle}.${assembly}.${stage}`;
+  });
+  /** Places read so far of a round that is not finished; kept over a reload. */
+  protected readonly partial = linkedSignal<readonly Entry[]>(() => {
+    const kept = this.drafts.read(this.draftKey());
+    return kept === null ? [] : (JSON.parse(kept) as Entry[]);
+  });
+  protected readonly places = computed(() => this.setUp.setup()?.places ?? 8);
+  protected readonly read = computed(() => this.now()?.backlash[this.setUp.stage()] ?? null);
+  private readonly partialMm = computed(() =>
+    this.partial().map((entry) => parseEntry(`${entry.typed}`, this.rules()).base),
+  );
+  private readonly rules = computed(() => ({
+    field: 'Backlash',
+    quantity: 'length' as const,
+    scale: 'small' as const,
+    range: MESH_LIMITS.backlashMm,
+    system: this.bench.system(),
+  }));
+  protected readonly shownMm = computed(() => (this.partial().length > 0 ? this.partialMm() : (this.read()?.mm ?? [])));
+  protected readonly shownPlaces = computed(() =>
+    this.partial().length > 0 ? this.places() : (this.read()?.mm.length ?? this.places()),
+  );
+  protected readonly wave = computed(() => {
+    const mm = this.shownMm();
+    if (mm.length < 4 || mm.length < this.shownPlaces()) return null;
+    const { meanMm, runoutAmplitudeMm, runoutAngleDeg } = backlashRound(mm, [0, 10]);
+    return { meanMm, amplitudeMm: runoutAmplitudeMm ?? 0, angleDeg: runoutAngleDeg ?? 0 };
+  });
+  /** The band as it is wanted in this state: higher by what closing up takes. */
+  protected readonly band = computed(() => {
+    const mesh = this.mesh();
+    if (!mesh?.band) return null;
+    const up = this.setUp.stage() === 'final' ? 0 : mesh.closing.mm;
+    return [mesh.band[0] + up, mesh.band[1] + up] as const;
+  });
+  protected readonly bandText = computed(() => {
+    const [band, mesh] = [this.band(), this.mesh()];
+    if (!band || !mesh) return 'no band yet';
+    const small = (mm: number): string => saySmall(mm, this.bench.system());
+    const up =
+      mesh.closing.mm > 0 && this.setUp.stage() === 'trial' ? `, ${small(mesh.closing.mm)} up for closing` : '';
+    return `${small(band[0])} to ${small(band[1])}${up}`;
+  });
+  protected readonly placeLabel = computed(() =>
+    this.partial().length > 0 || !this.read()
+      ? `Backlash, place ${this.partial().length + 1} of ${this.places()}`
+      : 'Backlash, read again from place 1',
+  );
+  protected readonly readPlaces = computed(() => {
+    const rules = this.rules();
+    const left = this.places() - this.partial().length;
+    return (text: string): Understood<Places> => {
+      const parts = text.split(';').map((part) => part.trim());
+      if (parts.length > left)
+        throw new InputError('Backlash', `Backlash has ${parts.length} readings.`, `1 to ${left}, apart by ;`);
+      const read = parts.map((part) => parseEntry(part, rules));
+      const said = read.map(({ base }) => `${saySmall(base, 'inch')} = ${saySmall(base, 'metric')}`);
+      const wild = read.find(({ base }) => base > 1.5);
+      return {
+        value: { entries: read.map(({ entry }) => entry) },
+        said: read.length > 3 ? `${read.length} readings` : said.join('; '),
+        ...(wild
+          ? {
+              ask: `${say(wild.base, 'length', this.bench.system())} is far from what backlash is. Write it all the same?`,
+            }
+          : {}),
+      };
+    };
+  });
+
+  protected take({ entries }: Places): void {
+    // Kept as it will be understood later too, whatever the units are then.
+    const all = [...this.partial(), ...entries.map((entry) => withUnit(entry))];
+    if (all.length < this.places()) return this.keepPartial(all);
+    this.setUp.record(setupSubjects.backlash.of(this.subjectOf()), { of: 'places', entries: all }, 'Dial indicator');
+    this.keepPartial([]);
+  }
+
+  protected backOne(): void {
+    this.keepPartial(this.partial().slice(0, -1));
+  }
+
+  private keepPartial(entries: readonly Entry[]): void {
+    this.partial.set(entries);
+    this.drafts.write(this.draftKey(), entries.length > 0 ? JSON.stringify(entries) : null);
+  }
+
+  // Pattern, dragged to where it was seen.
+  private readonly patternKey = computed(() => {
+    const { axle, assembly, stage } = this.subjectOf();
+    return `${this.bench.editor().id ?? ''}.pattern.${axle}.${assembly}.${stage}`;
+  });
+  private readonly written = computed(() => this.now()?.pattern[this.setUp.stage()] ?? null);
+  /** What is being laid out and not written yet; kept over a reload. */
+  protected readonly draft = linkedSignal<{ drive: FlankPattern | null; coast: FlankPattern | null } | null>(() => {
+    const kept = this.drafts.read(this.patternKey());
+    return kept === null ? null : (JSON.parse(kept) as { drive: FlankPattern | null; coast: FlankPattern | null });
+  });
+  protected readonly drive = computed(() => this.draft()?.drive ?? this.written()?.value.drive ?? null);
+  protected readonly coast = computed(() => this.draft()?.coast ?? this.written()?.value.coast ?? null);
+  protected readonly bands = computed(() => patternBands(this.mesh()?.loadedFlank ?? 'convex'));
+  protected readonly patternReady = computed(
+    () => this.draft() !== null && this.drive() !== null && this.coast() !== null,
+  );
+  protected readonly faint = computed(() => this.setUp.setup()?.state.drag === 'light');
+
+  protected lay(flank: 'drive' | 'coast', patch: FlankPattern): void {
+    const draft = { drive: this.drive(), coast: this.coast(), [flank]: patch };
+    this.draft.set(draft);
+    this.drafts.write(this.patternKey(), JSON.stringify(draft));
+  }
+
+  protected writePattern(): void {
+    const [drive, coast] = [this.drive() ?? CENTRED, this.coast() ?? CENTRED];
+    this.setUp.record(setupSubjects.pattern.of(this.subjectOf()), { of: 'pattern', drive, coast }, 'Marking paste');
+    this.dropPattern();
+  }
+
+  protected dropPattern(): void {
+    this.draft.set(null);
+    this.drafts.write(this.patternKey(), null);
+  }
+
+  // The map repaints while a patch is dragged: the job with what is laid out.
+  private readonly draftJob = computed<MeshJob | null>(() => {
+    const job = this.advisor.job();
+    const draft = this.draft();
+    const last = job?.tries.at(-1);
+    if (!job || !last || !draft || this.mesh()?.tries.at(-1) !== this.setUp.number()) return job;
+    const patch = (flank: FlankPattern | null, was: typeof last.drive) => (flank ? { u: flank.u, v: flank.v } : was);
+    const tries = [
+      ...job.tries.slice(0, -1),
+      { ...last, drive: patch(draft.drive, last.drive), coast: patch(draft.coast, last.coast) },
+    ];
+    return { ...job, tries };
+  });
+  protected readonly map = computed(() => {
+    const job = this.draftJob();
+    return job ? meshMap(job) : null;
+  });
+  protected readonly tries = computed(() => this.mesh()?.tries ?? []);
+  protected readonly nextNumber = computed(() => this.setUp.number() + 1);
+  protected readonly advice = this.advisor.advice;
+  protected readonly refused = computed(() => {
+    const answer = this.advisor.answer();
+    return answer?.kind === 'refused' ? answer.message : null;
+  });
+
+  protected readonly plan = attempt(() => {
+    const [mesh, next] = [this.mesh(), this.advice()?.next];
+    return mesh?.now && next ? planOf(mesh, next, this.advisor.pinionStock()) : null;
+  });
+  /** What the advisor says, in shop words. */
+  protected readonly says = computed(() => {
+    const [advice, mesh] = [this.advice(), this.mesh()];
+    const now = mesh?.now;
+    if (!advice || !mesh || !now) return null;
+    const system = this.bench.system();
+    const small = (mm: number): string => saySmall(mm, system);
+    const doubts = advice.doubtful.map(
+      ({ try: i, reading, chance }) =>
+        `${readingWords(reading)} of assembly ${mesh.tries[i] ?? i + 1} doesn’t fit the others: ${Math.round(100 * chance)} % that it is simply wrong.`,
+    );
+    if (advice.done) return { title: 'All of it is in band.', lines: [], doubts, again: null, chance: null };
+    const { next, expected, chanceInSpec, secondBest, readAgain } = advice;
+    if (!next || !expected) return null;
+    const shim = next.pinionShimMm - now.pinionMm;
+    const ring = next.ringShiftMm - now.ringMm;
+    const still = Math.abs(shim) < 0.004 && Math.abs(ring) < 0.004;
+    const pieces = next.piecesMm && next.piecesMm.length > 1 ? ` (${next.piecesMm.map(small).join(' + ')})` : '';
+    const depth =
+      Math.abs(shim) < 0.004
+        ? 'Pinion shim stays.'
+        : `Pinion shim ${small(now.pinionMm)} to ${small(next.pinionShimMm)}${pieces}: ${small(shim)} ${shim > 0 ? 'more' : 'less'}.`;
+    const move =
+      Math.abs(ring) < 0.004
+        ? 'Ring stays.'
+        : moveWords(ring, mesh.ringBy, mesh.setup.ringSide, mesh.notchMm, mesh.setup.sideShims, system);
+    const patch = (flank: 'drive' | 'coast'): string => patchWords({ ...CENTRED, ...expected[flank] });
+    return {
+      title: still ? 'Stay, and read again' : `Assembly ${this.nextNumber()}`,
+      lines: [
+        ...(still ? [] : [depth, move]),
+        `Expect backlash ${small(expected.backlashMm)}, drive ${patch('drive')}, coast ${patch('coast')}.`,
+        ...(secondBest
+          ? [
+              `Second best: shim ${small(secondBest.pinionShimMm)}, ring ${small(secondBest.ringShiftMm - now.ringMm)} ${secondBest.ringShiftMm > now.ringMm ? 'toward the pinion' : 'away'}, ${Math.round(100 * secondBest.chanceInSpec)} %.`,
+            ]
+          : []),
+      ],
+      doubts,
+      again: readAgain
+        ? `First read the ${readAgain.reading === 'pattern' ? 'pattern again: fresh paste, ring braked' : 'backlash again, all round'}. It is a minute’s work and brings the chance to ${Math.round(100 * readAgain.chanceInSpec)} %.`
+        : null,
+      chance: chanceInSpec === null ? null : Math.round(100 * chanceInSpec),
+    };
+  });
+  /** Sums that the drawer can build, as ticks on the map. */
+  protected readonly buildable = computed(() => [
+    ...new Set(this.advisor.pinionStock().map(({ thicknessMm }) => thicknessMm)),
+  ]);
+  /** What is still to be read before there is anything to say. */
+  protected readonly missing = computed(() => {
+    const mesh = this.mesh();
+    if (!mesh) return '';
+    if (mesh.construction === 'electric-reduction') return 'No depth to set here: one shim sets preload and float.';
+    if (!mesh.band) return 'The backlash band is missing.';
+    if (!mesh.now) return 'Put it together first.';
+    if (mesh.now.number === 0 && mesh.setup.gears === 'new')
+      return 'New gears: what is learned begins with the first assembly.';
+    if (this.read()?.state.sidePreload === 'none') return 'Read without side preload: it teaches nothing.';
+    return 'Read backlash round the ring, then the pattern.';
+  });
+  constructor() {
+    inject(Library).open();
+    jumpTo(this.at, () => ({ tab: this.active() }));
+  }
+
+  /** Lays the move out for the Carrier sheet, where it is put together. */
+  protected planNext(): void {
+    this.setUp.plan(this.plan.value());
+  }
+}
+
+const READING_WORDS = {
+  backlash: 'Backlash',
+  'drive.u': 'Drive side, lengthwise,',
+  'drive.v': 'Drive side, height,',
+  'coast.u': 'Coast side, lengthwise,',
+  'coast.v': 'Coast side, height,',
+} as const;
+const readingWords = (reading: keyof typeof READING_WORDS): string => READING_WORDS[reading];
+
+/** An entry whose text says its unit, so that it is read the same in whatever system. */
+const withUnit = (entry: Entry): Entry =>
+  entry.unit === '' || /[a-z"″”]/i.test(entry.typed) ? entry : { ...entry, typed: `${entry.typed} ${entry.unit}` };

@@ -1,0 +1,174 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { InputError, entryBase, parseEntry, say, type Entry } from '@hot-spline/core';
+import { SHEET_KEYS, isWeak, sheetField, type Origin, type SheetKey, type SpecSheet } from '@hot-spline/model';
+import { ORIGIN_OPTIONS } from '../library/words';
+import { Choice } from '../shared/choice';
+import { Field, type Understood } from '../shared/field';
+import { textReader } from '../shared/readers';
+import { piecesText } from './pieces';
+import { SetUp } from './set-up';
+
+type Value = NonNullable<SpecSheet[SheetKey]>['value'];
+
+/** A value of the sheet as text; a band has two ends. */
+function textOf(value: Value): string {
+  if (typeof value !== 'object') return String(value);
+  return 'low' in value ? `${piecesText([value.low])} – ${piecesText([value.high])}` : piecesText([value]);
+}
+
+/** The spec sheet of the axle as data: each value with where it was read. */
+@Component({
+  selector: 'hs-sheet-tab',
+  imports: [Choice, Field],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <p class="soft">
+      What is out of memory, borrowed or a guess plans the work; a step that can’t be taken back waits until it is
+      confirmed from a sheet.
+    </p>
+    <div class="rows">
+      @for (row of rows(); track row.key) {
+        <div class="row" role="group" [attr.aria-label]="row.label" [class.weak]="row.weak">
+          <hs-field
+            [name]="'sheet-' + row.key + '-' + axle()"
+            [label]="row.label"
+            [text]="row.text"
+            [placeholder]="row.placeholder"
+            [read]="row.read"
+            (taken)="setValue(row.key, $event)"
+          />
+          @if (row.told; as told) {
+            <hs-choice
+              [name]="'origin-' + row.key"
+              [label]="'Where ' + row.label.toLowerCase() + ' is from'"
+              [labelHidden]="true"
+              [options]="origins"
+              [value]="told.origin"
+              (chosen)="setOrigin(row.key, $event)"
+            />
+            <hs-field
+              [name]="'where-' + row.key"
+              [label]="'Page or picture of ' + row.label.toLowerCase()"
+              [labelHidden]="true"
+              placeholder="page, picture, who"
+              [text]="told.where"
+              [read]="readWhere"
+              [compact]="true"
+              (taken)="setWhere(row.key, $event)"
+            />
+          }
+        </div>
+      }
+    </div>
+  `,
+  styles: `
+    @use 'breakpoints' as *;
+    p {
+      margin-bottom: 8px;
+      font-size: var(--text-s);
+    }
+    .rows {
+      display: grid;
+      grid-template-columns: repeat(2, minmax(0, 1fr));
+      gap: 2px 24px;
+    }
+    .row {
+      display: grid;
+      grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr) minmax(0, 1fr);
+      gap: 0 6px;
+      align-items: start;
+    }
+    hs-choice,
+    hs-field:last-child:not(:first-child) {
+      margin-top: 21px;
+    }
+    .weak hs-choice {
+      color: var(--ochre-text);
+    }
+    @media #{$narrow} {
+      .rows {
+        grid-template-columns: minmax(0, 1fr);
+      }
+    }
+  `,
+})
+export class SheetTab {
+  private readonly setUp = inject(SetUp);
+  protected readonly axle = this.setUp.axle;
+  protected readonly origins = ORIGIN_OPTIONS;
+  protected readonly readWhere = textReader('Where', 120);
+
+  protected readonly rows = computed(() => {
+    const sheet = this.setUp.identity()?.sheet;
+    if (!sheet) return [];
+    return SHEET_KEYS.map((key) => {
+      const { label, of } = sheetField(key);
+      const told = sheet[key];
+      return {
+        key,
+        label,
+        told,
+        weak: told !== null && isWeak(told.origin),
+        text: told ? textOf(told.value) : '',
+        placeholder: of === 'band' ? 'from – to' : '',
+        read: this.reader(key),
+      };
+    });
+  });
+
+  private reader(key: SheetKey): (text: string) => Understood<Value | null> {
+    const { label, of, quantity, scale, range } = sheetField(key);
+    const system = this.setUp.bench.system();
+    const one = (text: string): Entry =>
+      parseEntry(text, { field: label, quantity, range, system, ...(scale ? { scale } : {}) }).entry;
+    const both = (entry: Entry): string => {
+      const base = entryBase(entry);
+      return `${say(base, quantity, 'inch', undefined, scale)} = ${say(base, quantity, 'metric', undefined, scale)}`;
+    };
+    return (text) => {
+      const typed = text.trim();
+      if (typed === '') return { value: null, said: 'none' };
+      switch (of) {
+        case 'text':
+          return { value: textReader(label, 120)(typed).value, said: '' };
+        case 'count': {
+          const value = Number(typed);
+          if (!/^\d{1,4}$/.test(typed) || value < 1 || value > range.max)
+            throw new InputError(label, `${label} must be a whole number.`, `1 to ${range.max}`);
+          return { value, said: '' };
+        }
+        case 'one': {
+          const entry = one(typed);
+          return { value: entry, said: both(entry) };
+        }
+        case 'band': {
+          const [from = '', to = '', ...more] = typed.split(/\s*(?:–|—|\bto\b|;|(?<=\S)\s*-\s*(?=\S))\s*/);
+          if (to === '' || more.length > 0) throw new InputError(label, `${label} needs both ends.`, 'e.g. 6 – 10');
+          const high = one(to);
+          // A bare lower end is in the unit that the upper one names.
+          const low = one(/[a-z"″”]/i.test(from) || high.unit === '' ? from : `${from} ${high.unit}`);
+          if (entryBase(high) < entryBase(low))
+            throw new InputError(label, `${label} is upside down.`, 'the lower limit first');
+          return { value: { low, high }, said: `${both(low)} – ${both(high)}` };
+        }
+      }
+    };
+  }
+
+  protected setValue(key: SheetKey, value: Value | null): void {
+    const known = this.setUp.identity()?.sheet[key];
+    const told =
+      value === null ? null : { value, origin: known?.origin ?? ('maker' as const), where: known?.where ?? '' };
+    this.setUp.setSheet(key, told as SpecSheet[typeof key]);
+  }
+
+  protected setOrigin(key: SheetKey, origin: Origin): void {
+    const known = this.setUp.identity()?.sheet[key];
+    if (known) this.setUp.setSheet(key, { ...known, origin } as SpecSheet[typeof key]);
+  }
+
+  protected setWhere(key: SheetKey, where: string): void {
+    const known = this.setUp.identity()?.sheet[key];
+    if (known) this.setUp.setSheet(key, { ...known, where } as SpecSheet[typeof key]);
+  }
+}

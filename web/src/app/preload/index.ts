@@ -1,0 +1,20 @@
+import type { WebCapability } from '../shared/descriptor';
+
+export const preload: WebCapability = {
+  name: 'preload',
+  sheets: [
+    {
+      sheet: 'preload',
+      name: 'Preload',
+      group: 'Set up',
+      key: 'o',
+      tabs: [{ tab: 'preload', label: 'Preload' }],
+      load: () => import('./preload-sheet').then((m) => m.PreloadSheet),
+      measure: ({ preload: states, mesh, main }) =>
+        mesh[main]?.now && states[main] && !states[main].last
+          ? { sheet: 'preload', axle: main, field: `pinion-torque-${main}` }
+          : null,
+    },
+  ],
+  stations: [],
+};
