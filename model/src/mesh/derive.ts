@@ -297,7 +297,7 @@ function backlashRead(mesh: MeshAxle, now: AssemblyState, d: Derivation): void {
 
 function patternRead(mesh: MeshAxle, now: AssemblyState, d: Derivation): void {
   const { axle, loadedFlank } = mesh;
-  const place = at(axle, 'mesh', `flank-drive-${axle}`, 'pattern');
+  const place = at(axle, 'mesh', `flank-drive-${axle}`);
   const read = patternOf(now);
   if (!read) {
     d.finding({

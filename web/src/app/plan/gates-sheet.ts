@@ -37,7 +37,7 @@ import { Drafts } from '../shared/drafts';
               }
             </ul>
             @if (gate.signature; as signature) {
-              <p class="signed">
+              <p class="signed" tabindex="-1" [id]="gate.open ? 'sign-' + gate.gate + '-' + axle() : null">
                 Signed by <strong>{{ signature.name }}</strong>, {{ when(signature.at)
                 }}{{ gate.open ? '' : ': no longer what is in.' }}
                 @if (signature.note; as note) {
