@@ -72,7 +72,7 @@ test.describe('story 1: tyre and ratio', () => {
     await slider.fill('3.5');
     await expect(page.getByRole('button', { name: /^Take \d+\/\d+/ }).first()).toBeVisible();
     expect(await drift.station('Tyres').innerText()).not.toBe(before);
-    await page.getByRole('button', { name: 'Back' }).click();
+    await page.getByRole('button', { name: 'Back', exact: true }).click();
     await expect.poll(() => drift.station('Tyres').innerText()).toBe(before);
     expect((await drift.stored(request)).version).toBe(1);
     await slider.fill('3.5');

@@ -292,3 +292,6 @@ export {
   type VirtualAxle,
   type WholeTry,
 } from './practice/virtual-axle';
+export { GAUGE_PATTERN, gaugeReader, type GaugeReading } from './gauge/line';
+export { STAND_INS, standInReading, type StandIn } from './gauge/stand-in';
+export { swings } from './gauge/swings';

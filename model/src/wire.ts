@@ -1,3 +1,4 @@
+import { STAND_INS } from '@hot-spline/core';
 import { calculations } from './calculations';
 import { buildFileSchema, shopFileSchema } from './document/build-file';
 import { photoId } from './document/fields';
@@ -331,6 +332,22 @@ export const routes = {
     body: { schema: z.unknown(), limit: PHOTO_BYTES, types: PHOTO_TYPES },
     answers: { 201: json(z.object({ id: photoId }), 'kept') },
     problems: [413, 415, 422],
+  }),
+  standIn: route({
+    method: 'get',
+    path: '/gauges/{kind}',
+    summary: 'A simulated gauge: one line of text an event, as a gauge on a serial line would send it.',
+    params: z.strictObject({ kind: z.enum(STAND_INS) }),
+    query: z.strictObject({
+      /** What is there in truth, apart by semicolons; several are a ring that is rocked at each place. */
+      values: z
+        .string()
+        .max(800)
+        .regex(/^-?\d{1,5}(\.\d{1,6})?(;-?\d{1,5}(\.\d{1,6})?){0,71}$/, 'must be 1 to 72 numbers apart by ;'),
+      seed: z.coerce.number().int().min(0).max(4_294_967_295).default(1),
+    }),
+    answers: { 200: { description: 'lines such as `+0.2013 mm`', type: 'text/event-stream' } },
+    problems: [422, 503],
   }),
   calculations: route({
     method: 'get',

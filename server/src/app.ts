@@ -8,6 +8,7 @@ import { buildRoutes } from './builds/routes';
 import { calcRoutes } from './calc/routes';
 import type { Database } from './db/database';
 import { ledgerRoutes } from './ledger/routes';
+import { gaugeRoutes } from './gauges/routes';
 import { photoRoutes } from './photos/routes';
 import { refuseOtherMethods } from './http';
 import { libraryRoutes } from './library/routes';
@@ -72,7 +73,15 @@ export function createApp({ db, log, version, webFolder, hosts }: AppOptions): E
     next();
   });
   const api = express.Router();
-  api.use(shopRoutes(db, version), calcRoutes(), buildRoutes(db), ledgerRoutes(db), libraryRoutes(db), photoRoutes(db));
+  api.use(
+    shopRoutes(db, version),
+    calcRoutes(),
+    buildRoutes(db),
+    ledgerRoutes(db),
+    libraryRoutes(db),
+    photoRoutes(db),
+    gaugeRoutes(),
+  );
   refuseOtherMethods(api, Object.values(routes));
   app.use('/api', api, notFound);
   if (webFolder !== undefined && existsSync(webFolder)) {

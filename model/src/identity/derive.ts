@@ -2,7 +2,7 @@ import { entryBase, mostRingTorque } from '@hot-spline/core';
 import type { AxleName } from '../document/names';
 import type { Build } from '../document/schema';
 import type { Derivation } from '../engine/derivation';
-import { weakest, type Rests } from '../engine/figure';
+import { weakest } from '../engine/figure';
 import { fact } from '../engine/finding';
 import { gearingFigures } from '../gearing/ids';
 import type { AxleSpec } from '../library/schema';

@@ -22,7 +22,14 @@ const STEPS: readonly { readonly done: (state: Trial) => boolean; readonly mm: n
 const usual = (state: Trial): Shift => {
   const left = STEPS.filter(({ done }) => !done(state));
   if (left.length === 0) return { mm: 0, sigmaMm: 0, learned: 0 };
-  return { mm: Math.min(THOU, left.reduce((total, { mm }) => total + mm, 0)), sigmaMm: THOU, learned: 0 };
+  return {
+    mm: Math.min(
+      THOU,
+      left.reduce((total, { mm }) => total + mm, 0),
+    ),
+    sigmaMm: THOU,
+    learned: 0,
+  };
 };
 
 const mean = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0) / list.length;

@@ -74,7 +74,7 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
       quantity: 'count',
       rests: 'measured',
     });
-    if (next?.nextAngleDeg != null)
+    if (typeof next?.nextAngleDeg === 'number')
       d.figure({
         id: preloadFigures.turnTo(axle),
         label: 'Turn the nut to at most',
@@ -108,7 +108,7 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
         spacer: fact(spacer, 'count'),
         verdict,
         kind: setup.spacer,
-        ...(next?.nextAngleDeg != null && next.chanceOver !== null
+        ...(typeof next?.nextAngleDeg === 'number' && next.chanceOver !== null
           ? { turnTo: fact(next.nextAngleDeg, 'angle'), chance: fact(next.chanceOver, 'ratio') }
           : {}),
       },

@@ -118,7 +118,11 @@ export function preloadAxle(mesh: MeshAxle, readings: Readings): PreloadAxle {
 }
 
 /** The last reading at each angle, as long as the nut was only ever turned on. */
-function nextTurn(reads: readonly PinionRead[], { nm: band, aimNm }: PreloadBand, wrenchNm: number): CollapsibleNext | null {
+function nextTurn(
+  reads: readonly PinionRead[],
+  { nm: band, aimNm }: PreloadBand,
+  wrenchNm: number,
+): CollapsibleNext | null {
   const turned: NutReading[] = [];
   for (const { angleDeg, nm } of reads) {
     if (angleDeg === null) continue;

@@ -244,12 +244,13 @@ export async function exportBuild(db: Database, id: string): Promise<BuildFile |
   return db.transaction(async (tx) => {
     const kept = await readBuild(tx, id);
     if (!kept) return null;
-    const photos = await photoFiles(tx, kept.build, kept.ledger);
+    const ledger = await readLedger(tx, id);
+    const photos = await photoFiles(tx, kept.build, ledger);
     return {
       format: 'hot-spline/build-file',
       formatVersion: FORMAT_VERSION,
       build: kept.build,
-      ledger: await readLedger(tx, id),
+      ledger,
       ...(photos.length > 0 ? { photos } : {}),
     };
   });

@@ -11,6 +11,7 @@ import { uiActions, uiFeature } from '../state/ui';
 import { Findings } from './findings';
 import { Finder } from './finder';
 import { Header } from './header';
+import { GaugeDock } from '../gauge/dock';
 import { KeyReader } from './keys';
 import { Line } from './line';
 import { addressOf } from '../shared/address';
@@ -21,7 +22,7 @@ import { WorkingPanel } from './working-panel';
 /** The frame around the sheets of one build: header, Line, Rail, Findings. */
 @Component({
   selector: 'hs-build-page',
-  imports: [Dialog, Findings, Finder, Header, Line, Rail, RouterLink, RouterOutlet, WorkingPanel],
+  imports: [Dialog, Findings, Finder, GaugeDock, Header, Line, Rail, RouterLink, RouterOutlet, WorkingPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'key($event)' },
   template: `
@@ -70,6 +71,7 @@ import { WorkingPanel } from './working-panel';
           </main>
           <hs-findings />
         </div>
+        <hs-gauge-dock />
       }
       @case ('missing') {
         <main class="notice">
@@ -289,6 +291,7 @@ export class BuildPage {
     ['g b', 'Board of builds'],
     ['/', 'Find anything'],
     ['m', 'Measure the next thing'],
+    ['space', 'In an empty measuring field: take the gauge'],
     ['u', 'Flip inch and metric'],
     ['Ctrl Z', 'Undo'],
     ['Ctrl Y', 'Redo'],

@@ -163,7 +163,9 @@ export class Finder {
     }
     for (const figure of derived.figures.values()) {
       const more =
-        figure.value === null ? (figure.instead ?? '') : say(figure.value, figure.quantity, system, figure.decimals, figure.scale);
+        figure.value === null
+          ? (figure.instead ?? '')
+          : say(figure.value, figure.quantity, system, figure.decimals, figure.scale);
       hits.push({ kind: 'figure', name: figure.label, more, run: () => this.bench.openWorking(figure.id) });
     }
     hits.push(

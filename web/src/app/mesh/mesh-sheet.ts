@@ -16,7 +16,7 @@ import { Library } from '../library/library';
 import { activeTab } from '../shared/active-tab';
 import { attempt } from '../shared/attempt';
 import { Drafts } from '../shared/drafts';
-import { Field, type Understood } from '../shared/field';
+import { Field, type GaugeOffer, type Understood } from '../shared/field';
 import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
@@ -155,6 +155,18 @@ export class MeshSheet {
           : {}),
       };
     };
+  });
+
+  /** What a gauge reads there: the places that are left. */
+  protected readonly gauge = computed<GaugeOffer>(() => {
+    const [low, high] = this.band() ?? [0.15, 0.25];
+    const places = this.places();
+    const truth = Array.from(
+      { length: places },
+      (_, i) => (low + high) / 2 + 0.1 * (high - low) * Math.cos((2 * Math.PI * i) / places),
+    );
+    const left = truth.slice(this.partial().length);
+    return { quantity: 'length', scale: 'small', truth: left, many: left.length };
   });
 
   protected take({ entries }: Places): void {

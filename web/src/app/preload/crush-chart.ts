@@ -98,7 +98,7 @@ export class CrushChart {
   );
   protected readonly ahead = computed(() => {
     const next = this.next();
-    if (next?.nextAngleDeg == null || next.expectedNm === null) return null;
+    if (typeof next?.nextAngleDeg !== 'number' || next.expectedNm === null) return null;
     const x = this.x(next.nextAngleDeg);
     const off = 2 * (next.deviationNm ?? 0);
     return {

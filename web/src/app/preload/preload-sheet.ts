@@ -108,7 +108,7 @@ export class PreloadSheet {
       return this.collapsible()
         ? { title: 'Over: new spacer', detail: 'Never back the nut off: the spacer does not come back.' }
         : { title: 'Over: more shim', detail: 'More shim beside the spacer, less torque.' };
-    if (next?.nextAngleDeg != null) {
+    if (typeof next?.nextAngleDeg === 'number') {
       const from = this.points().at(-1)?.angleDeg ?? 0;
       return {
         title: `Turn ${Math.round(next.nextAngleDeg - from)}° at most`,

@@ -15,7 +15,7 @@ import {
   type UnitName,
 } from '@hot-spline/core';
 import { Bench } from '../state/bench';
-import { Field, type Understood } from './field';
+import { Field, type GaugeOffer, type Understood } from './field';
 
 /** What was typed, and its value in the base unit. */
 export interface TakenEntry {
@@ -44,6 +44,7 @@ export interface TakenEntry {
       [enterOnly]="enterOnly()"
       [compact]="compact()"
       [path]="path()"
+      [gauge]="offer()"
       (taken)="taken.emit($event)"
     />
   `,
@@ -81,6 +82,16 @@ export class EntryField {
   readonly several = input(false);
   readonly compact = input(false);
   readonly taken = output<TakenEntry>();
+
+  /** What is there in truth, in the base unit, where a stand-in is to read it; else what is usual. */
+  readonly truth = input<number | null>(null);
+  /** A measuring field takes a gauge. */
+  protected readonly offer = computed<GaugeOffer | null>(() => {
+    const plausible = this.plausible();
+    if (!this.enterOnly()) return null;
+    const usual = this.truth() ?? this.wanted() ?? (plausible ? (plausible[0] + plausible[1]) / 2 : 0);
+    return { quantity: this.quantity(), scale: this.scale(), truth: [usual], many: 1 };
+  });
 
   private readonly system = inject(Bench).system;
   private readonly field = viewChild.required<Field<TakenEntry>>(Field);

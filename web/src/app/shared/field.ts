@@ -15,8 +15,12 @@ import { InputError } from '@hot-spline/core';
 import { Store } from '@ngrx/store';
 import { Bench } from '../state/bench';
 import { editorFeature } from '../state/editor';
+import { Gauge, type GaugeTarget } from '../gauge/gauge';
 import { Assumed } from './assumed';
 import { Drafts } from './drafts';
+
+/** What a gauge may read into a field. */
+export type GaugeOffer = Pick<GaugeTarget, 'quantity' | 'scale' | 'truth' | 'many'>;
 
 /** What a field made of the text: the value, and how it says so. */
 export interface Understood<T> {
@@ -55,6 +59,8 @@ export interface Understood<T> {
         (input)="type(box.value)"
         (keydown.enter)="take(); $event.preventDefault()"
         (keydown.escape)="back(); $event.stopPropagation()"
+        (keydown.space)="takeGauge($event)"
+        (focus)="aim()"
         (blur)="leave()"
       />
       @if (enterOnly() && ready()) {
@@ -161,8 +167,11 @@ export class Field<T> {
   readonly enterOnly = input(false);
   /** Keeps no room free below for what it understood. */
   readonly compact = input(false);
+  /** What a gauge can read into it; null where it reads nothing. */
+  readonly gauge = input<GaugeOffer | null>(null);
   readonly taken = output<T>();
 
+  private readonly gauges = inject(Gauge);
   private readonly bench = inject(Bench);
   protected readonly assumed = computed(() => this.path() !== '' && this.bench.assumed(this.path()));
   private readonly drafts = inject(Drafts);
@@ -208,6 +217,14 @@ export class Field<T> {
 
   constructor() {
     // A draft belongs to its field: it comes back after a reload, and when the field starts to stand for another thing.
+    // What goes there has changed while the cursor stayed: the next place, another truth.
+    effect(() => {
+      this.gauge();
+      this.label();
+      untracked(() => {
+        if (document.activeElement === this.box().nativeElement) this.aim();
+      });
+    });
     effect(() => {
       const kept = this.drafts.read(this.key());
       untracked(() => {
@@ -215,6 +232,26 @@ export class Field<T> {
         this.insisted.set(kept !== null);
       });
     });
+  }
+
+  /** The gauge goes where the cursor is. */
+  protected aim(): void {
+    const offer = this.gauge();
+    if (!offer) return;
+    this.gauges.aim({
+      ...offer,
+      name: this.name(),
+      label: this.label(),
+      write: (text) => {
+        this.setDraft(text);
+        this.take();
+      },
+    });
+  }
+
+  protected takeGauge(event: Event): void {
+    if (this.gauge() && this.gauges.status() !== 'off' && this.draft() === null && this.gauges.take())
+      event.preventDefault();
   }
 
   focus(): void {
