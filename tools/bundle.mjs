@@ -57,7 +57,11 @@ export async function ensureBundle(name, { force = false } = {}) {
     sourcemap: 'linked',
     logLevel: 'warning',
     external,
-    alias: { '@hot-spline/core': `${root}core/src/index.ts`, '@hot-spline/model': `${root}model/src/index.ts` },
+    alias: {
+      '@hot-spline/core/practice': `${root}core/src/practice/index.ts`,
+      '@hot-spline/core': `${root}core/src/index.ts`,
+      '@hot-spline/model': `${root}model/src/index.ts`,
+    },
     // CommonJS packages inside the bundle ask for Node's own modules this way.
     banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
   });

@@ -282,16 +282,6 @@ export { CRUSH_GUARD, collapsiblePreload, type CollapsibleNext, type NutReading 
 export { solidPreload, type SolidNext, type SolidReading } from './preload/solid';
 export { carrierPreload } from './preload/total';
 export { shimPack, type ShimPack, type ShimPackRules } from './shim/pack';
-export {
-  FAMILIES,
-  PRACTICE_CONSTRUCTIONS,
-  assemble,
-  trueReadings,
-  virtualAxle,
-  type Family,
-  type VirtualAxle,
-  type WholeTry,
-} from './practice/virtual-axle';
 export { GAUGE_PATTERN, gaugeReader, type GaugeReading } from './gauge/line';
 export { STAND_INS, standInReading, type StandIn } from './gauge/stand-in';
 export { swings } from './gauge/swings';

@@ -227,3 +227,4 @@ export { preloadFigures } from './preload/ids';
 export { PRELOAD_GUARDS, type PinionRead, type PreloadAxle } from './preload/state';
 export { turningText } from './preload/words';
 export { GATES, type GateName, type GateState } from './plan/gates';
+export type { Practice } from './practice/schema';

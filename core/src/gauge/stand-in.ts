@@ -12,7 +12,7 @@ const READS: Readonly<Record<StandIn, { settleMs: number; scatter: number; step:
   wrench: { settleMs: 350, scatter: 0.02, step: 0.01, unit: 'N·m' },
 };
 /** One rock of the ring to and fro at a place. */
-const ROCK_MS = 900;
+const ROCK_MS = 600;
 /** How often an indicator's zero slips, and by how much at most. */
 const SLIPS = { everyMs: 20_000, mm: 0.008 };
 

@@ -1,13 +1,13 @@
 import { requireNumber } from '../errors';
 
-/** Ours: a swing smaller than this, mm, is noise; a turn back by this share of the swing ends it. */
-const LEAST_MM = 0.02;
+/** Ours: a swing smaller than this, mm, is scatter; a turn back by this share of the swing ends it. */
+const LEAST_MM = 0.01;
 const BACK = 0.5;
 
 /**
  * Backlash place by place out of the live reading of an indicator while the ring is rocked and turned on: each swing up and back is
  * one place, as large as it went.
- * Not counted: a zero that slips inside one swing; swings below 0.02 mm.
+ * Not counted: a zero that slips inside one swing; swings below 0.01 mm.
  * @param fed readings in order of time, mm
  * @returns the swings that have ended so far, mm
  * @throws InputError naming the reading that is no number

@@ -244,6 +244,7 @@ export function newBuild(name: string): Build {
     shelf: { pairs: [], finals: [], steps: 'shrinking', floorRpm: 0, limiterMargin: entryOf(2, '%') },
     course: null,
     points: [],
+    practice: null,
     startPoint: { gear: 2, range: 0, rpm: 4000 },
   };
 }

@@ -12,6 +12,7 @@ import {
   transferSchema,
 } from '../point/schema';
 import { setupSchema } from '../mesh/schema';
+import { practiceSchema } from '../practice/schema';
 import { courseSchema, roadSchema, shelfSchema } from '../road/schema';
 import { unitSchema } from '../unit/schema';
 import '../zod';
@@ -73,6 +74,8 @@ export const buildSchema = z
       .refine((points) => new Set(points.map((point) => point.id)).size === points.length, {
         message: 'two points carry one id',
       }),
+    /** A made-up axle to practise on; null for a build of somebody's. */
+    practice: practiceSchema.nullable(),
     /** Where a device looks first; from then on where it looks is its own. */
     startPoint: operatingPointSchema,
   })

@@ -182,7 +182,11 @@ function withSetup(build: Plain): Plain {
     return { setup: null, ...one, identity: isPlain(identity) ? fourthSpec(identity) : identity };
   };
   const axles = isPlain(build['axles']) ? build['axles'] : {};
-  return { ...build, axles: { ...axles, rear: axle(axles['rear'] ?? null), front: axle(axles['front'] ?? null) } };
+  return {
+    practice: null,
+    ...build,
+    axles: { ...axles, rear: axle(axles['rear'] ?? null), front: axle(axles['front'] ?? null) },
+  };
 }
 
 const STEPS: readonly Step[] = [

@@ -2,10 +2,8 @@ import {
   LIMITS,
   MESH_LIMITS,
   OBSERVED,
-  PRACTICE_CONSTRUCTIONS,
   SHIM_LIMITS,
   adjusterNotches,
-  assemble,
   backlashRound,
   carrierPreload,
   carrierSides,
@@ -18,11 +16,11 @@ import {
   meshSensitivity,
   shimPack,
   solidPreload,
-  virtualAxle,
   type DepthByMarks,
   type MeshAdvice,
   type MeshJob,
 } from '@hot-spline/core';
+import { PRACTICE_CONSTRUCTIONS, assemble, virtualAxle } from '@hot-spline/core/practice';
 import { number, out, plain } from '../engine/calc-keys';
 import { defineCalculation } from '../engine/calculations';
 import '../zod';

@@ -14,6 +14,11 @@ export const routes: Routes = [
     loadComponent: () => import('./library/library-page').then((m) => m.LibraryPage),
   },
   {
+    path: 'practice',
+    title: 'Practice bench · Hot Spline',
+    loadComponent: () => import('./practice/practice-page').then((m) => m.PracticePage),
+  },
+  {
     path: 'builds/:id',
     loadComponent: () => import('./frame/build-page').then((m) => m.BuildPage),
     children: [{ path: '', pathMatch: 'full', redirectTo: 'gearing' }, ...sheetRoutes()],

@@ -6,6 +6,7 @@ import { ledger } from './ledger';
 import { mesh } from './mesh';
 import { pack } from './pack';
 import { plan } from './plan';
+import { practice } from './practice';
 import { point } from './point';
 import { preload } from './preload';
 import { road } from './road';
@@ -23,6 +24,7 @@ export const CAPABILITIES: readonly WebCapability[] = [
   mesh,
   preload,
   plan,
+  practice,
   ledger,
 ];
 

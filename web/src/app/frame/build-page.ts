@@ -178,11 +178,17 @@ import { WorkingPanel } from './working-panel';
       min-height: 0;
       display: grid;
       grid-template-columns: 184px minmax(0, 1fr) 272px;
+      grid-template-rows: minmax(0, 1fr);
       gap: 12px;
       padding: 12px;
     }
     .body.wide {
       grid-template-columns: 184px minmax(0, 1fr) auto;
+    }
+    hs-rail {
+      min-height: 0;
+      overflow-y: auto;
+      scrollbar-width: thin;
     }
     main {
       position: relative;

@@ -153,13 +153,14 @@ export class Rail {
   protected readonly groups = computed(() => {
     const findings = this.bench.derived()?.findings ?? [];
     const entries = this.bench.ledger().length;
+    const build = this.bench.build();
     const worst = (sheet: string): Verdict | null =>
       VERDICTS.find((verdict) => findings.some(({ place, verdict: of }) => place.sheet === sheet && of === verdict)) ??
       null;
     return RAIL_GROUPS.map((heading) => ({
       heading,
       items: this.sheets
-        .filter(({ group }) => group === heading)
+        .filter(({ group, shows }) => group === heading && (build === null || shows?.(build) !== false))
         .map(({ sheet, name, counts }) => ({
           sheet,
           name,

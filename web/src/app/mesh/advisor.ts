@@ -52,7 +52,9 @@ export class Advisor {
     inject(DestroyRef).onDestroy(() => this.worker.terminate());
     effect(() => {
       const job = this.job();
-      if (!job) return this.answer.set(null);
+      // What was said of other readings is not said of these.
+      this.answer.set(null);
+      if (!job) return;
       void this.remote.advise(job).then((answer) => {
         // What was asked in between has its own answer.
         if (this.job() === job) this.answer.set(answer);

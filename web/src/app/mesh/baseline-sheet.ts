@@ -4,6 +4,7 @@ import type { Entry } from '@hot-spline/core';
 import { setupSubjects, type Construction, type Setup, type Side, type SubjectOf } from '@hot-spline/model';
 import { Library } from '../library/library';
 import { CONSTRUCTION_OPTIONS } from '../library/words';
+import { PracticeTruth } from '../practice/practice';
 import { activeTab } from '../shared/active-tab';
 import { Choice } from '../shared/choice';
 import { EntryField } from '../shared/entry-field';
@@ -124,6 +125,7 @@ const PACKS: readonly { readonly pack: Pack; readonly label: string }[] = [
                       placeholder="35 thou + 2 thou"
                       [read]="pack.read"
                       [enterOnly]="true"
+                      [gauge]="pack.gauge"
                       (taken)="writePack(pack.pack, $event)"
                     />
                     <hs-entry
@@ -215,6 +217,7 @@ export class BaselineSheet {
   readonly tab = input<string>();
   readonly at = input<string>();
   protected readonly setUp = inject(SetUp);
+  private readonly truth = inject(PracticeTruth);
   protected readonly axle = this.setUp.axle;
   protected readonly tabs = BASELINE_TABS;
   protected readonly active = activeTab(BASELINE_TABS, this.tab);
@@ -281,6 +284,7 @@ export class BaselineSheet {
   protected readonly packs = computed(() => {
     const system = this.setUp.bench.system();
     const adjusters = this.setUp.mesh()?.ringBy === 'adjusters';
+    const out = this.truth.cameOut();
     return PACKS.filter(({ pack }) => pack === 'pinion' || !adjusters).map(({ pack, label }) => {
       const subject = setupSubjects.packHeight.of({ axle: this.axle(), assembly: '0', seat: pack });
       const pieces = this.came()?.value[pack] ?? [];
@@ -291,6 +295,7 @@ export class BaselineSheet {
         subject,
         kind: numberKind(setupSubjects.packHeight.value),
         text: piecesText(pieces),
+        gauge: out ? { quantity: 'length' as const, scale: 'plate' as const, truth: [out[pack]], many: 1 } : null,
         read: piecesReader(label, system),
         mm: pieces.length > 0 ? this.sumOf(pack) : null,
         whole: whole?.value.of === 'number' ? (whole.value.entries[0] ?? null) : null,

@@ -2,12 +2,11 @@ import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal, viewChild } from '@angular/core';
 import { patchWords, type FlankPattern } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
+import { CENTRED, edgesOf } from './patch';
 
 /** The tooth in the picture: toe end, heel end, root line, height of face at both ends. */
 const TOOTH = { left: 16, right: 284, root: 112, toeTop: 40, heelTop: 8 } as const;
 const WIDTH = TOOTH.right - TOOTH.left;
-
-export const CENTRED: FlankPattern = { u: 0, v: 0, length: 0.45, height: 0.4, turnedDeg: 0, edges: [], shape: 'one' };
 
 const SHAPES: readonly { readonly value: FlankPattern['shape']; readonly label: string }[] = [
   { value: 'one', label: 'one patch' },
@@ -18,17 +17,6 @@ const SHAPES: readonly { readonly value: FlankPattern['shape']; readonly label: 
 
 const within = (x: number, low: number, high: number): number => Math.min(high, Math.max(low, x));
 const tidy = (x: number): number => Number(x.toFixed(2)) + 0;
-
-/** Edges that a patch of this size runs off, there. */
-export function edgesOf({ u, v, length, height }: FlankPattern): FlankPattern['edges'] {
-  const off: readonly (readonly [FlankPattern['edges'][number], boolean])[] = [
-    ['toe', u - length < -1.001],
-    ['heel', u + length > 1.001],
-    ['root', v - height < -1.001],
-    ['face', v + height > 1.001],
-  ];
-  return off.flatMap(([edge, is]) => (is ? [edge] : []));
-}
 
 /** One flank as a builder sees it: the paste patch is dragged to where it was seen, stretched and turned by its handles or keys. */
 @Component({

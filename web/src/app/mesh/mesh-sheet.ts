@@ -17,6 +17,7 @@ import { activeTab } from '../shared/active-tab';
 import { attempt } from '../shared/attempt';
 import { Drafts } from '../shared/drafts';
 import { Field, type GaugeOffer, type Understood } from '../shared/field';
+import { PracticeTruth } from '../practice/practice';
 import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
@@ -24,8 +25,9 @@ import { Tabs } from '../shared/tabs';
 import { Advisor } from './advisor';
 import { BacklashRing } from './backlash-ring';
 import { BeginPanel } from './begin-panel';
-import { CENTRED, Flank } from './flank';
+import { Flank } from './flank';
 import { planOf } from './next-assembly';
+import { CENTRED } from './patch';
 import { SetUp } from './set-up';
 import { SetUpMap } from './set-up-map';
 import { MESH_TABS } from './tabs';
@@ -66,6 +68,9 @@ export class MeshSheet {
   protected readonly bench = this.setUp.bench;
   protected readonly advisor = inject(Advisor);
   private readonly drafts = inject(Drafts);
+  private readonly truth = inject(PracticeTruth);
+  /** On a practice axle the patches are seen once the ring is painted and turned. */
+  protected readonly paints = computed(() => this.truth.pattern() !== null);
   protected readonly tabs = MESH_TABS;
   protected readonly active = activeTab(MESH_TABS, this.tab);
   protected readonly figures = meshFigures;
@@ -133,7 +138,7 @@ export class MeshSheet {
   protected readonly placeLabel = computed(() =>
     this.partial().length > 0 || !this.read()
       ? `Backlash, place ${this.partial().length + 1} of ${this.places()}`
-      : 'Backlash, read again from place 1',
+      : 'Backlash, again from place 1',
   );
   protected readonly readPlaces = computed(() => {
     const rules = this.rules();
@@ -161,10 +166,11 @@ export class MeshSheet {
   protected readonly gauge = computed<GaugeOffer>(() => {
     const [low, high] = this.band() ?? [0.15, 0.25];
     const places = this.places();
-    const truth = Array.from(
+    const usual = Array.from(
       { length: places },
       (_, i) => (low + high) / 2 + 0.1 * (high - low) * Math.cos((2 * Math.PI * i) / places),
     );
+    const truth = this.truth.backlash() ?? usual;
     const left = truth.slice(this.partial().length);
     return { quantity: 'length', scale: 'small', truth: left, many: left.length };
   });
@@ -209,6 +215,14 @@ export class MeshSheet {
     const draft = { drive: this.drive(), coast: this.coast(), [flank]: patch };
     this.draft.set(draft);
     this.drafts.write(this.patternKey(), JSON.stringify(draft));
+  }
+
+  /** Lays the patches as they are seen on a practice axle. */
+  protected paint(): void {
+    const seen = this.truth.pattern();
+    if (!seen) return;
+    this.lay('drive', seen.drive);
+    this.lay('coast', seen.coast);
   }
 
   protected writePattern(): void {
@@ -307,6 +321,7 @@ export class MeshSheet {
     if (mesh.construction === 'electric-reduction') return 'No depth to set here: one shim sets preload and float.';
     if (!mesh.band) return 'The backlash band is missing.';
     if (!mesh.now) return 'Put it together first.';
+    if (mesh.job) return 'Working it out…';
     if (mesh.now.number === 0 && mesh.setup.gears === 'new')
       return 'New gears: what is learned begins with the first assembly.';
     if (this.read()?.state.sidePreload === 'none') return 'Read without side preload: it teaches nothing.';

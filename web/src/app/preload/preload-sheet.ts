@@ -25,6 +25,7 @@ import { numberKind } from '../mesh/number-kind';
 import { piecesReader } from '../mesh/pieces';
 import { SetUp } from '../mesh/set-up';
 import { TrialStrip } from '../mesh/trial-strip';
+import { PracticeTruth } from '../practice/practice';
 import { CrushChart } from './crush-chart';
 
 /** Pinion preload: reading by reading towards the band, never past it. */
@@ -144,6 +145,16 @@ export class PreloadSheet {
     return drawer.length > 0
       ? drawer
       : Array.from({ length: 120 }, (_, i) => ({ thicknessMm: Number(((i + 10) * 0.0254).toFixed(4)), count: 1 }));
+  });
+
+  private readonly truth = inject(PracticeTruth);
+  protected readonly truthNm = computed(() => {
+    const angle = this.angle();
+    return this.truth.torque(angle ? entryBase(angle) : 0);
+  });
+  protected readonly truthTotalNm = computed(() => {
+    const pinion = this.truth.torque(this.points().at(-1)?.angleDeg ?? 0);
+    return pinion === null ? null : pinion + 0.3;
   });
 
   protected readonly readAngle = computed(() => (text: string): Understood<Entry> => {

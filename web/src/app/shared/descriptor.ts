@@ -20,6 +20,8 @@ export interface SheetDescriptor {
   readonly key: string;
   /** The first one is shown where none is named. */
   readonly tabs: readonly TabDescriptor[];
+  /** Builds that have this sheet; every one where it is not told. */
+  readonly shows?: (build: Build) => boolean;
   readonly load: () => Promise<Type<unknown>>;
   /** What `m` measures next here; null where nothing is left to measure. */
   readonly measure?: (derived: Derived) => Place | null;

@@ -1,0 +1,285 @@
+import { type Page } from '@playwright/test';
+import { expect, test } from './bench';
+
+/** A practice axle in the browser, set up as a builder would: by the sheets and the simulated gauges alone. */
+class Practice {
+  constructor(private readonly page: Page) {}
+
+  /** Starts a lesson, or any axle by its seed. */
+  async start(lesson: string): Promise<void> {
+    await this.page.goto('/practice');
+    await this.page.getByRole('button', { name: `Start: ${lesson}` }).click();
+    await expect(this.page.getByRole('heading', { name: 'Practice', level: 1 })).toBeVisible();
+  }
+
+  async seed(seed: number): Promise<void> {
+    await this.page.goto('/practice');
+    await this.page.getByLabel('Seed').fill(String(seed));
+    await this.page.getByLabel('Seed').press('Enter');
+    await this.page.getByRole('button', { name: 'Start this axle' }).click();
+    await expect(this.page.getByRole('heading', { name: 'Practice', level: 1 })).toBeVisible();
+  }
+
+  async go(sheet: string): Promise<void> {
+    await this.page
+      .locator('hs-rail')
+      .getByRole('link', { name: new RegExp(`(^|\\s)${sheet}$`) })
+      .click();
+    await expect(this.page.getByRole('heading', { name: sheet, level: 1 })).toBeVisible();
+  }
+
+  /** Goes to a measuring field and takes what the gauge shows once it stands still. */
+  async take(label: string | RegExp): Promise<void> {
+    const field = this.page.getByLabel(label, typeof label === 'string' ? { exact: true } : {}).first();
+    await field.click();
+    const dock = this.page.getByRole('region', { name: 'Gauge' });
+    await expect(dock).toContainText('goes to');
+    const reading = dock.locator('.reading');
+    let before = '';
+    await expect
+      .poll(
+        async () => {
+          const now = ((await reading.innerText()).match(/[\d.]+/) ?? [''])[0];
+          const still =
+            before !== '' && Number(now) > 0 && Math.abs(Number(now) - Number(before)) <= 0.015 * Number(now);
+          before = now;
+          return still;
+        },
+        { intervals: [700] },
+      )
+      .toBe(true);
+    await field.press('Space');
+  }
+
+  /** What came out, as the micrometer reads it; four places round the ring are enough here. */
+  async strip(): Promise<void> {
+    await this.go('Baseline');
+    await this.page.getByLabel('Backlash is read at … places').fill('4');
+    await this.page.getByLabel('Backlash is read at … places').press('Enter');
+    await this.page.getByRole('button', { name: 'Gauge: simulated' }).click();
+    for (const label of ['Pinion shims that came out', 'Left side', 'Right side']) {
+      const field = this.page.getByLabel(label, { exact: true });
+      if ((await field.count()) === 0) continue;
+      await this.take(label);
+      await expect(field).toHaveValue(/in|mm|thou/);
+    }
+  }
+
+  async assemble(): Promise<void> {
+    await this.page.getByRole('button', { name: /^Put together: assembly/ }).click();
+    await expect(this.page.getByRole('heading', { name: 'Mesh', level: 1 })).toBeVisible();
+  }
+
+  /** Backlash by a sweep, the pattern by paste. */
+  async read(): Promise<void> {
+    await this.page.getByLabel(/^Backlash, (place 1|again)/).click();
+    await this.page.getByRole('button', { name: 'Sweep', exact: true }).click();
+    await expect(this.page.getByLabel('Backlash, again from place 1')).toBeVisible({ timeout: 30_000 });
+    await this.page.getByRole('button', { name: 'Paint, turn and look' }).click();
+    await this.page.getByRole('button', { name: 'Write the pattern' }).click();
+    await expect(this.page.getByRole('button', { name: 'Paint, turn and look' })).toBeVisible();
+    // The advice of before is taken away with the reading, and comes back with it counted.
+    await this.page.waitForTimeout(500);
+    await expect(this.page.getByRole('status', { name: 'Next move' })).toBeVisible();
+  }
+
+  /** Follows the advice until all of it is in band. @returns how many assemblies it took */
+  async loop(): Promise<number> {
+    await this.go('Carrier');
+    await this.assemble();
+    for (let n = 1; n <= 9; n++) {
+      await this.read();
+      if (await this.page.getByText('All of it is in band.').isVisible()) return n;
+      await this.page.getByRole('link', { name: 'Lay it out' }).click();
+      await expect(this.page.getByRole('heading', { name: 'Carrier', level: 1 })).toBeVisible();
+      await this.assemble();
+    }
+    return 10;
+  }
+
+  async sign(gate: 'A' | 'B'): Promise<void> {
+    await this.go('Gates');
+    const region = this.page.getByRole('region', { name: `Gate ${gate}` });
+    const name = region.getByLabel('Sign with your name');
+    await name.fill('Ada');
+    await name.press('Enter');
+    await expect(region).toContainText('Signed by Ada');
+  }
+
+  /** One tap changes one of the state, until it says so. */
+  async state(label: string, value: string): Promise<void> {
+    const chip = this.page.getByRole('button', { name: new RegExp(`^${label}: .*; change`) });
+    for (let i = 0; i < 3; i++) {
+      const now = await chip.innerText();
+      if (now.endsWith(value)) break;
+      await chip.click();
+      await expect(chip).not.toHaveText(now, { useInnerText: true });
+    }
+    await expect(chip).toContainText(value);
+  }
+
+  /** Final bearings, new spacer and nut: crushed reading by reading into the band. */
+  async preload(): Promise<void> {
+    await this.go('Preload');
+    await this.state('Pinion bearings', 'new');
+    await this.state('Spacer', 'new');
+    await this.state('Nut', 'new');
+    await this.state('Side bearings', 'new');
+    const say = this.page.locator('.now strong');
+    for (let i = 0; i < 25; i++) {
+      const rows = this.page.getByRole('table').locator('tbody tr');
+      const before = await rows.count();
+      await this.take('Pinion turning torque');
+      await expect.poll(() => rows.count()).toBeGreaterThan(before);
+      const text = await say.innerText();
+      if (text.startsWith('In band')) return;
+      expect(text).toMatch(/^Turn \d+° at most/);
+    }
+    throw new Error('never in band');
+  }
+}
+
+const AXLES: readonly (readonly [name: string, start: (bench: Practice) => Promise<void>])[] = [
+  ['integral, shim under the head bearing', (bench) => bench.start('A first axle')],
+  ['integral, inboard shims', (bench) => bench.start('Bearings off each time')],
+  ['integral, threaded adjusters', (bench) => bench.start('Notch by notch')],
+  ['drop-out', (bench) => bench.start('The other way round')],
+  ['independent', (bench) => bench.seed(16)],
+  ['transaxle', (bench) => bench.seed(0)],
+];
+
+for (const [name, start] of AXLES)
+  test(`a whole set-up from baseline to gate B: ${name}`, async ({ page }) => {
+    test.setTimeout(150_000);
+    page.setDefaultTimeout(20_000);
+    const bench = new Practice(page);
+    await start(bench);
+    await bench.strip();
+    const assemblies = await bench.loop();
+    expect(assemblies).toBeLessThanOrEqual(9);
+    await bench.sign('A');
+    await bench.preload();
+    await bench.go('Mesh');
+    await bench.state('Seal', 'in');
+    await expect(page.getByText('final: signs')).toBeVisible();
+    await bench.read();
+    await bench.go('Gates');
+    // Closed for good it may read otherwise than in the trial: then it is refused with its reasons, and opened with a note.
+    const gate = page.getByRole('region', { name: 'Gate B' });
+    const note = gate.getByLabel('Why it is opened all the same');
+    if (await note.isVisible()) {
+      await note.fill('Practice');
+      await note.press('Enter');
+      const who = gate.getByLabel('Open with the note: your name');
+      await who.fill('Ada');
+      await who.press('Enter');
+      await expect(gate).toContainText('Signed by Ada');
+    } else await bench.sign('B');
+    await bench.go('Practice');
+    await page.getByRole('button', { name: 'Show the truth: this ends the practice' }).click();
+    await expect(page.getByRole('region', { name: 'The truth' })).toContainText('the rule of thumb');
+  });
+
+test('keys alone lay and write a pattern; what is laid out is there after a reload', async ({
+  drift,
+  page,
+  request,
+}) => {
+  await drift.open('mesh');
+  const flank = page.locator('#flank-drive-rear');
+  await flank.focus();
+  for (const key of ['ArrowDown', 'ArrowDown', 'ArrowDown', 'ArrowDown', 'Shift+ArrowRight', ']'])
+    await page.keyboard.press(key);
+  await expect(page.getByText(/^low|^a little low/).first()).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Write the pattern' })).toBeEnabled();
+  await page.getByRole('button', { name: 'Write the pattern' }).focus();
+  await page.keyboard.press('Enter');
+  await drift.saved();
+  const ledger = (await (await request.get(`/api/builds/${drift.id}/ledger`)).json()) as {
+    subject?: { what: string; assembly: string };
+    value: { drive: { v: number; turnedDeg: number } };
+    state: { caps: string };
+  }[];
+  const last = ledger.filter((entry) => entry.subject?.what === 'pattern').at(-1);
+  expect(last?.value.drive.v).toBeCloseTo(-0.32, 9); // −0.12 and four steps of 0.05
+  expect(last?.value.drive.turnedDeg).toBe(5);
+  expect(last?.state.caps).toBe('torqued');
+});
+
+test('half a round of backlash outlives a reload; bad readings are refused by name', async ({ drift, page }) => {
+  await drift.open('mesh');
+  const field = page.locator('#backlash-1-rear');
+  for (const [text, says] of [
+    ['-3', /Allowed/],
+    ['8; 9; 8; 8; 9; 8; 8; 9; 8', /1 to 8/],
+    ['rubbish', /Allowed/],
+  ] as const) {
+    await field.fill(text);
+    await field.press('Enter');
+    await expect(page.locator('#backlash-1-rear-said')).toHaveText(says);
+  }
+  await field.fill('8; 8.5; 9');
+  await field.press('Enter');
+  await expect(page.getByLabel('Backlash, place 4 of 8')).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel('Backlash, place 4 of 8')).toBeVisible();
+  await drift.enter('Backlash, place 4 of 8', '9; 8.5; 8; 8; 8');
+  await expect(page.getByLabel('Backlash, again from place 1')).toBeVisible();
+  await drift.saved();
+});
+
+test('two axles of one build in turn: each keeps its own', async ({ truck, page }) => {
+  await truck.open('baseline');
+  await expect(page.getByLabel('Pinion shims that came out')).toHaveValue('12 thou + 10 thou');
+  await page.getByRole('button', { name: 'Front axle' }).click();
+  await page.getByRole('button', { name: 'Begin the set-up' }).click();
+  await page.getByRole('button', { name: 'Integral, shim under head bearing' }).click();
+  await truck.enter('Pinion shims that came out', '30 thou');
+  await truck.saved();
+  await page.getByRole('button', { name: 'Rear axle' }).click();
+  await expect(page.getByLabel('Pinion shims that came out')).toHaveValue('12 thou + 10 thou');
+});
+
+test('a band out of memory stops at the gate until it is confirmed; a note opens it and stays', async ({
+  drift,
+  page,
+}) => {
+  await drift.open('baseline?tab=sheet');
+  await page.locator('#origin-backlash').selectOption('memory');
+  await drift.saved();
+  await page.locator('hs-rail').getByRole('link', { name: 'Gates' }).click();
+  const gate = page.getByRole('region', { name: 'Gate A' });
+  await expect(gate).toContainText('out of memory, borrowed or guessed');
+  await gate.getByLabel('Why it is opened all the same').fill('Race on Sunday');
+  await gate.getByLabel('Why it is opened all the same').press('Enter');
+  await gate.getByLabel('Open with the note: your name').fill('Ines');
+  await gate.getByLabel('Open with the note: your name').press('Enter');
+  await expect(drift.finding('Rear: Gate A opened with a note')).toContainText('Race on Sunday');
+  await drift.open('pack');
+  await expect(drift.finding('Rear: Gate A opened with a note')).toBeVisible();
+});
+
+test.describe('at phone width', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
+
+  test('a thumb lays a pattern, types a round of backlash and reads preload', async ({ drift, page }) => {
+    await drift.open('mesh');
+    const flank = page.locator('#flank-coast-rear');
+    await flank.scrollIntoViewIfNeeded();
+    const box = await flank.boundingBox();
+    if (!box) throw new Error('no picture');
+    await page.touchscreen.tap(box.x + box.width * 0.5, box.y + box.height * 0.5);
+    await page.getByRole('button', { name: 'Write the pattern' }).tap();
+    const field = page.locator('#backlash-1-rear');
+    await field.fill('9; 9; 9; 9; 9; 9; 9; 9');
+    await page.getByRole('button', { name: 'Write', exact: true }).tap();
+    await drift.saved();
+    await drift.open('preload');
+    await page.locator('#pinion-torque-rear').fill('9');
+    await page.getByRole('button', { name: 'Write', exact: true }).tap();
+    await expect(page.getByRole('table')).toContainText('9.0');
+    // nothing is wider than the phone
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  });
+});

@@ -1,0 +1,10 @@
+import '../zod';
+import * as z from 'zod';
+
+/** A build for practice: its axle is made up, its truth hidden behind a lesson or a seed. */
+export const practiceSchema = z.strictObject({
+  /** One of the set lessons; null: a random axle by its seed. */
+  lesson: z.string().max(40).nullable(),
+  seed: z.int().min(0).max(4_294_967_295),
+});
+export type Practice = z.infer<typeof practiceSchema>;

@@ -1,0 +1,65 @@
+import { CONSTRUCTION_SIGNS, depthSign, type MeshMove } from '@hot-spline/core';
+import { byAdvice, inTruth, playAxle, ruleOfThumb, trueReadings, type PracticeAxle } from '@hot-spline/core/practice';
+import type { MeshAxle } from '../mesh/state';
+import type { PreloadAxle } from '../preload/state';
+
+/** Where a practice axle stands now, from how it came: pinion shim, and ring towards the pinion. */
+export function practicePlace({ assemblies, now }: Pick<MeshAxle, 'assemblies' | 'now'>): MeshMove | null {
+  const came = assemblies.find(({ number }) => number === 0);
+  return now && { pinionShimMm: now.pinionMm, ringShiftMm: now.ringMm - (came?.ringMm ?? 0) };
+}
+
+/** Backlash in truth at each place round the ring: in a trial it reads more by what closing up will take. */
+export function practiceBacklash(axle: PracticeAxle, at: MeshMove, places: number, final: boolean): readonly number[] {
+  const [mean = 0] = trueReadings(axle, at.pinionShimMm, at.ringShiftMm);
+  const { runoutMm, runoutDeg } = axle.truth;
+  return Array.from({ length: places }, (_, i) => {
+    const angle = (2 * Math.PI * i) / places - (runoutDeg * Math.PI) / 180;
+    // A mesh without backlash reads nothing, not less.
+    return Math.max(0, mean + (final ? 0 : axle.closingMm) + runoutMm * Math.cos(angle));
+  });
+}
+
+export interface PracticeScore {
+  readonly assemblies: number;
+  readonly spacers: number;
+  readonly minutes: number;
+  /** Whether it really is in spec as it stands. */
+  readonly inSpec: boolean;
+  /** Assemblies by the rule of thumb and by the advisor on the same axle; null where eight did not do. */
+  readonly ruleOfThumb: number | null;
+  readonly advisor: number | null;
+  /** Where all is right, in the terms of the shims. */
+  readonly right: MeshMove;
+}
+
+/**
+ * How a practice axle was set up, against the same axle set up by the rule of thumb and by the advisor.
+ * @param minutes from its first reading to its last
+ */
+export function practiceScore(
+  axle: PracticeAxle,
+  mesh: MeshAxle,
+  preload: PreloadAxle | null,
+  minutes: number,
+): PracticeScore {
+  const at = practicePlace(mesh);
+  const played = (player: typeof byAdvice): number | null => {
+    const { moves, inSpec } = playAxle(axle, player);
+    // How it came is no assembly of ours.
+    return inSpec ? moves.length - 1 : null;
+  };
+  const sign = depthSign(CONSTRUCTION_SIGNS[axle.construction].addingShimMovesPinion ?? 'deeper');
+  return {
+    assemblies: mesh.assemblies.filter(({ number }) => number > 0).length,
+    spacers: preload && preload.reads.length > 0 ? preload.spacer : 0,
+    minutes,
+    inSpec: at !== null && inTruth(axle, at),
+    ruleOfThumb: played(ruleOfThumb),
+    advisor: played(byAdvice),
+    right: {
+      pinionShimMm: axle.startShimMm + sign * axle.truth.deeperMm,
+      ringShiftMm: axle.truth.closerMm,
+    },
+  };
+}

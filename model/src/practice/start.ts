@@ -1,0 +1,44 @@
+import { entryOf } from '@hot-spline/core';
+import { LESSONS, practiceAxle, type PracticeAxle } from '@hot-spline/core/practice';
+import { newBuild } from '../document/new-build';
+import type { Build } from '../document/schema';
+import { newAxleSpec } from '../library/new-spec';
+import { newSetup } from '../mesh/new-setup';
+import type { Practice } from './schema';
+
+const sheet = <T>(value: T) => ({ value, origin: 'maker' as const, where: 'practice sheet' });
+const lbfIn = (value: number) => entryOf(value, 'lbf·in');
+const mm = (value: number) => entryOf(value, 'mm');
+
+/** Travel of the adjusters of every practice axle. */
+const ADJUSTERS = { pitchMm: 1.5, notches: 24 } as const;
+
+/** The axle behind a practice build; null for any other build. @throws InputError on `lesson` for one that is not known */
+export const practiceAxleOf = ({ practice }: Pick<Build, 'practice'>): PracticeAxle | null =>
+  practice && practiceAxle(practice.lesson, practice.seed);
+
+/**
+ * A build to practise on: an ordinary car, a made-up axle with its sheet, nothing measured.
+ * @throws InputError on `lesson` or `seed`
+ */
+export function practiceBuild(practice: Practice): Build {
+  const axle = practiceAxle(practice.lesson, practice.seed);
+  const title = LESSONS.find(({ id }) => id === practice.lesson)?.title ?? `axle ${practice.seed}`;
+  const build = newBuild(`Practice: ${title}`);
+  const { rear } = build.axles;
+  if (!rear) return build;
+  rear.finalDrive = { ring: axle.ringTeeth, pinion: axle.pinionTeeth };
+  rear.identity = newAxleSpec(`Practice, ${title}`, axle.construction, 'maker');
+  const [low, high] = axle.specBacklashMm;
+  Object.assign(rear.identity.sheet, {
+    backlash: sheet({ low: mm(low), high: mm(Number(high.toFixed(3))) }),
+    pinionTorqueNew: sheet({ low: lbfIn(16), high: lbfIn(20) }),
+    pinionTorqueUsed: sheet({ low: lbfIn(8), high: lbfIn(12) }),
+    adjusterPitch: sheet(mm(ADJUSTERS.pitchMm)),
+    adjusterNotches: sheet(ADJUSTERS.notches),
+    spreadLimit: sheet(mm(0.5)),
+  });
+  const setup = newSetup();
+  rear.setup = { ...setup, wrench: lbfIn(0.5), bearingMoves: axle.construction === 'transaxle' ? 'deeper' : null };
+  return { ...build, practice };
+}

@@ -1,0 +1,17 @@
+import type { WebCapability } from '../shared/descriptor';
+
+export const practice: WebCapability = {
+  name: 'practice',
+  sheets: [
+    {
+      sheet: 'practice',
+      name: 'Practice',
+      group: 'Set up',
+      key: 'y',
+      tabs: [{ tab: 'practice', label: 'Practice' }],
+      shows: ({ practice: of }) => of !== null,
+      load: () => import('./practice-sheet').then((m) => m.PracticeSheet),
+    },
+  ],
+  stations: [],
+};
