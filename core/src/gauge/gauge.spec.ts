@@ -68,7 +68,7 @@ describe('a stand-in', () => {
         0,
       ) / 60;
     expect(Math.abs(mean(21_000) - mean(5_000))).toBeGreaterThan(0.0005);
-    expect(standInReading('wrench', [2], 1, 350).value).toBeGreaterThan(2.6);
+    expect(standInReading('wrench', [2], 1, 200).value).toBeGreaterThan(2.6);
     refuses(() => standInReading('wrench', [], 1, 0), 'values');
     refuses(() => standInReading('wrench', [Number.NaN], 1, 0), 'values[0]');
     refuses(() => standInReading('wrench', [1], -1, 0), 'seed');

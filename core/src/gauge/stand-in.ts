@@ -6,13 +6,13 @@ export type StandIn = (typeof STAND_INS)[number];
 
 /** How each stand-in reads: time to settle, scatter, resolution; mm or N·m. */
 const READS: Readonly<Record<StandIn, { settleMs: number; scatter: number; step: number; unit: 'mm' | 'N·m' }>> = {
-  indicator: { settleMs: 180, scatter: 0.0012, step: 0.001, unit: 'mm' },
-  calliper: { settleMs: 250, scatter: 0.006, step: 0.01, unit: 'mm' },
-  micrometer: { settleMs: 200, scatter: 0.0008, step: 0.001, unit: 'mm' },
-  wrench: { settleMs: 350, scatter: 0.02, step: 0.01, unit: 'N·m' },
+  indicator: { settleMs: 120, scatter: 0.0012, step: 0.001, unit: 'mm' },
+  calliper: { settleMs: 150, scatter: 0.006, step: 0.01, unit: 'mm' },
+  micrometer: { settleMs: 120, scatter: 0.0008, step: 0.001, unit: 'mm' },
+  wrench: { settleMs: 200, scatter: 0.02, step: 0.01, unit: 'N·m' },
 };
 /** One rock of the ring to and fro at a place. */
-const ROCK_MS = 600;
+const ROCK_MS = 500;
 /** How often an indicator's zero slips, and by how much at most. */
 const SLIPS = { everyMs: 20_000, mm: 0.008 };
 

@@ -1,5 +1,14 @@
 import type { ElementRef } from '@angular/core';
-import { ChangeDetectionStrategy, Component, computed, input, output, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  input,
+  linkedSignal,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { patchWords, type FlankPattern } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
 import { CENTRED, edgesOf } from './patch';
@@ -213,7 +222,9 @@ export class Flank {
   private readonly held = signal<'place' | 'long' | 'tall' | null>(null);
   /** Seen from outside the ring, the toe of the coast flank lies on the other side. */
   protected readonly mirrored = computed(() => this.flank() === 'coast');
-  private readonly now = computed(() => this.value() ?? CENTRED);
+  /** What is laid right now: a quick hand is ahead of what comes back from outside. */
+  private readonly live = linkedSignal(() => this.value());
+  private readonly now = computed(() => this.live() ?? CENTRED);
   protected readonly shape = computed(() => this.now().shape);
   protected readonly words = computed(() => (this.value() ? patchWords(this.now()) : 'drag the patch'));
   protected readonly turned = computed(() => (this.mirrored() ? -1 : 1) * this.now().turnedDeg);
@@ -259,7 +270,7 @@ export class Flank {
 
   protected change(part: Partial<FlankPattern>): void {
     const next = { ...this.now(), ...part };
-    this.changed.emit({
+    const patch: FlankPattern = {
       ...next,
       u: tidy(within(next.u, -1, 1)),
       v: tidy(within(next.v, -1, 1)),
@@ -267,7 +278,9 @@ export class Flank {
       height: tidy(within(next.height, 0.05, 1)),
       turnedDeg: Math.round(within(next.turnedDeg, -90, 90)),
       edges: edgesOf(next),
-    });
+    };
+    this.live.set(patch);
+    this.changed.emit(patch);
   }
 
   protected grab(event: PointerEvent, part: 'place' | 'long' | 'tall'): void {
