@@ -26,7 +26,7 @@ export function openBench(
   TestBed.configureTestingModule({
     providers: [
       provideZonelessChangeDetection(),
-      provideRouter([]),
+      provideRouter([{ path: '**', children: [] }]),
       provideStore(),
       provideState(boardFeature),
       provideState(editorFeature),
