@@ -70,6 +70,27 @@ describe('documents grow', () => {
     expect(build.brief.unitWeights).toBeNull();
   });
 
+  it('version 4 says of an earlier one: no set-up begun, an empty sheet, drawers for packs, no practice', () => {
+    for (const version of ['1', '2', '3']) {
+      const { build } = readBuildFile(read(`${version}/kittiwake-drift-coupe.json`));
+      expect(build.practice).withContext(version).toBeNull();
+      expect(build.axles.rear?.setup).withContext(version).toBeNull();
+      const said = Object.values(build.axles.rear?.identity?.sheet ?? {}).filter((value) => value !== null);
+      expect(said).withContext(version).toEqual([]);
+      const { specs } = readLibraryFile(readFileSync(new URL(`${version}/shop-library.json`, OLD), 'utf8'));
+      for (const spec of specs) if (spec.kind === 'shims') expect(spec.seat).withContext(version).toBe('pack');
+    }
+  });
+
+  it('version 4 calls threaded adjusters as everything else does', () => {
+    const old = read('3/kittiwake-drift-coupe.json') as {
+      build: { axles: { rear: { identity: { construction: object } } } };
+    };
+    old.build.axles.rear.identity.construction = { value: 'integral-threaded', origin: 'measured' };
+    const { build } = readBuildFile(old);
+    expect(build.axles.rear?.identity?.construction).toEqual({ value: 'integral-adjusters', origin: 'measured' });
+  });
+
   it('what is read is kept as the new version and comes back the same', () => {
     for (const name of readdirSync(new URL('1/', OLD)).filter((one) => /coupe|truck|hatch|climb/.test(one))) {
       const file = readBuildFile(read(`1/${name}`));

@@ -93,4 +93,76 @@ describe('photos', () => {
     const list = (await call(shop, 'GET', '/api/builds')).body as { id: string; rechecks: unknown }[];
     expect(list.find(({ id }) => id === made)?.rechecks).toEqual([{ on: '2026-12-24', why: 'Oil' }]);
   });
+
+  it('that only the ledger names go with the file too', async () => {
+    const bytes = photo(77);
+    const id = hash(bytes);
+    expect((await put(id, bytes)).status).toBe(201);
+    const build = randomUUID();
+    const file = {
+      format: 'hot-spline/build-file',
+      formatVersion: FORMAT_VERSION,
+      build: newBuild('Caps'),
+      ledger: [],
+    };
+    expect((await call(shop, 'POST', '/api/builds', { id: build, file })).status).toBe(201);
+    const entry = {
+      kind: 'reading',
+      id: randomUUID(),
+      at: '2026-02-03T04:05:00.000Z',
+      who: '',
+      subject: { what: 'caps-photo', axle: 'rear' },
+      value: { of: 'photos', photos: [id] },
+      state: {},
+      instrument: 'Camera',
+    };
+    expect((await call(shop, 'POST', `/api/builds/${build}/ledger`, entry)).status).toBe(201);
+    const { body } = await call(shop, 'GET', `/api/builds/${build}/export`);
+    expect(body.photos.map((one: { id: string }) => one.id)).toEqual([id]);
+  });
+
+  it('readings of a set-up are refused by name: a state that is none, a shim of −1, no places, two hundred', async () => {
+    const build = randomUUID();
+    const file = { format: 'hot-spline/build-file', formatVersion: FORMAT_VERSION, build: newBuild('Bad'), ledger: [] };
+    expect((await call(shop, 'POST', '/api/builds', { id: build, file })).status).toBe(201);
+    const state = {
+      pinionBearings: 'new',
+      spacer: 'new',
+      seal: 'in',
+      nut: 'new',
+      sideBearings: 'new',
+      caps: 'torqued',
+      sidePreload: 'full',
+      oil: 'oiled',
+      drag: 'braked',
+    };
+    const mm = (value: number) => ({ typed: `${value} mm`, value, unit: 'mm' });
+    const backlash = { what: 'backlash', axle: 'rear', assembly: '1', stage: 'trial' };
+    const pack = { of: 'assembly', left: [], right: [], leftNotches: 0, rightNotches: 0 };
+    const cases: [object, object, object, string][] = [
+      [backlash, { of: 'places', entries: [mm(0.2)] }, { ...state, caps: 'loose' }, 'state.caps'],
+      [backlash, { of: 'places', entries: [mm(0.2)] }, {}, 'state.pinionBearings'],
+      [backlash, { of: 'places', entries: [] }, state, 'value.entries'],
+      [backlash, { of: 'places', entries: Array(200).fill(mm(0.2)) }, state, 'value.entries'],
+      [backlash, { of: 'places', entries: [mm(-0.1)] }, state, 'value.entries'],
+      [{ ...backlash, assembly: '-1' }, { of: 'places', entries: [mm(0.2)] }, state, 'subject.assembly'],
+      [{ what: 'assembly', axle: 'rear', assembly: '1' }, { ...pack, pinion: [mm(-1)] }, {}, 'value.pinion'],
+      [{ what: 'assembly', axle: 'rear', assembly: '100' }, { ...pack, pinion: [] }, {}, 'subject.assembly'],
+    ];
+    for (const [subject, value, at, field] of cases) {
+      const entry = {
+        kind: 'reading',
+        id: randomUUID(),
+        at: '2026-02-03T04:05:00.000Z',
+        who: '',
+        subject,
+        value,
+        state: at,
+        instrument: 'x',
+      };
+      const { status, body } = await call(shop, 'POST', `/api/builds/${build}/ledger`, entry);
+      expect(status).withContext(field).toBe(422);
+      expect(body.error.field).withContext(field).toContain(field);
+    }
+  });
 });
