@@ -28,6 +28,10 @@ const sheets = [
   'pack?tab=sure',
   'pack?tab=springs',
   'pack?tab=wrench',
+  'baseline?tab=sheet',
+  'mesh',
+  'preload',
+  'gates',
   'ledger',
 ];
 
