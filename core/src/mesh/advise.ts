@@ -181,6 +181,8 @@ function bestMoves(
  * so that both together scatter less.
  */
 function readAgain(ready: Ready, { belief, wrong }: Learned, best: MeshMove, now: number): MeshAdvice['readAgain'] {
+  // Nothing can bring so much more than certainty.
+  if (now > 1 - WORTH_READING) return null;
   const last = ready.values.at(-1)?.try;
   const at = positionOf(best, ready.first, ready.sign);
   const once = (backlash: boolean): number => {
