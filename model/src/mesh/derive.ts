@@ -1,4 +1,4 @@
-import { PATTERN_BAND, axialForBacklash, entryBase, explain } from '@hot-spline/core';
+import { BACKLASH_GUARD, PATTERN_BAND, axialForBacklash, entryBase, explain } from '@hot-spline/core';
 import type { AxleName } from '../document/names';
 import type { Derivation } from '../engine/derivation';
 import type { Rests } from '../engine/figure';
@@ -10,6 +10,7 @@ import { depthSchools, stackError } from './depth';
 import { meshFigures } from './ids';
 import { caseSpread, packHeight } from './readings';
 import type { AssemblyState, BacklashRead, MeshAxle, PatternRead } from './state';
+import { shiftTo } from './shifts';
 import * as words from './words';
 
 /** Ours, where the sheet says nothing: variation above about 3 thou wants a reason; schools of depth further apart than 6 thou. */
@@ -32,6 +33,9 @@ export function patternBands(loadedFlank: MeshAxle['loadedFlank']) {
   const { drive, coast } = PATTERN_BAND;
   return loadedFlank === 'concave' ? { drive: coast, coast: drive } : { drive, coast };
 }
+
+/** Fewer than four places say nothing of the ring all round (common practice). */
+export const allRound = ({ mm }: BacklashRead): boolean => mm.length >= BACKLASH_GUARD.places;
 
 /** Whether both flanks are in band, off every edge and clear. */
 export function patternFits({ value, counts }: PatternRead, loadedFlank: MeshAxle['loadedFlank']): boolean {
@@ -184,7 +188,7 @@ function backlashRead(mesh: MeshAxle, now: AssemblyState, d: Derivation): void {
   const { axle, band: told, setup } = mesh;
   const place = at(axle, 'mesh', `backlash-1-${axle}`);
   const read = backlashOf(now);
-  if (!read?.round) {
+  if (!read) {
     d.finding({
       id: `mesh.${axle}.backlash`,
       verdict: 'not-yet',
@@ -261,9 +265,9 @@ function backlashRead(mesh: MeshAxle, now: AssemblyState, d: Derivation): void {
     });
   if (!told) return;
   // In a trial state the whole band stands higher by what closing up will take.
-  const up = read === now.backlash.final ? 0 : mesh.closing.mm;
+  const up = shiftTo(read.state, mesh).mm;
   const [low, high] = [told[0] + up, told[1] + up];
-  const fits = round.minMm >= low - 1e-9 && round.maxMm <= high + 1e-9;
+  const fits = allRound(read) && round.minMm >= low - 1e-9 && round.maxMm <= high + 1e-9;
   const middle = (low + high) / 2;
   const towards = axialForBacklash(round.meanMm - middle, { ringTeeth: mesh.ring, pinionTeeth: mesh.pinion });
   d.finding({

@@ -6,7 +6,7 @@ import { FINAL_TRIAL, FIRST_TRIAL, newSetup } from './new-setup';
 import { assembled, backlash } from './readings';
 import { TRIAL, TRIAL_KEYS, setupSchema, trialSchema, type Trial } from './schema';
 import { shiftTo } from './shifts';
-import { isFinal, meshAxle, sameTrial } from './state';
+import { isFinal, meshAxle } from './state';
 import { TRIAL_WORDS } from './words';
 
 const mm = (value: number) => entryOf(Number(value.toFixed(4)), 'mm');
@@ -81,8 +81,6 @@ describe('the state of a trial', () => {
     expect(isFinal(kept, 'used')).toBeTrue();
     expect(isFinal(kept, 'new')).toBeFalse();
     expect(isFinal({ ...kept, pinionBearings: 'set-up' }, 'used')).toBeFalse();
-    expect(sameTrial(kept, { ...kept })).toBeTrue();
-    expect(sameTrial(kept, FINAL_TRIAL)).toBeFalse();
   });
 });
 

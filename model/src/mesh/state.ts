@@ -1,6 +1,5 @@
 import {
   CONSTRUCTION_SIGNS,
-  InputError,
   backlashRound,
   entryBase,
   type Depthwards,
@@ -15,7 +14,7 @@ import type { InForce, Readings } from '../engine/readings';
 import type { ReadingValue } from '../engine/values';
 import { isWeak, type SpecSheet } from '../library/sheet';
 import { assembled, backlash, pattern, type Stage } from './readings';
-import { TRIAL_KEYS, type Setup, type Trial } from './schema';
+import type { Setup, Trial } from './schema';
 import { shiftTo, type Shift } from './shifts';
 
 type Assembled = Extract<ReadingValue, { of: 'assembly' }>;
@@ -26,7 +25,7 @@ export interface BacklashRead {
   readonly reading: InForce;
   readonly state: Trial;
   readonly mm: readonly number[];
-  readonly round: Round | null;
+  readonly round: Round;
 }
 
 export interface PatternRead {
@@ -104,8 +103,6 @@ export function isFinal(state: Trial, gears: Setup['gears']): boolean {
 
 /** A reading's state, for subjects that ask for one. */
 export const trialOf = (reading: InForce): Trial => reading.state as unknown as Trial;
-
-export const sameTrial = (a: Trial, b: Trial): boolean => TRIAL_KEYS.every((key) => a[key] === b[key]);
 
 /** Where the ring stands: what is behind its back less what is on the tooth side, half of it each; or notches. */
 function ringPlace(value: Assembled, setup: Setup, notchMm: number | null, byNotches: boolean): number {
@@ -250,11 +247,4 @@ function jobOf(mesh: Omit<MeshAxle, 'job' | 'tries' | 'closing'>): Pick<MeshAxle
     steps: { pinionMm: step, ringMm: mesh.notchMm ?? step },
   };
   return { job, tries: read.map(({ one }) => one.number) };
-}
-
-/** A value of the sheet in the base unit. @throws InputError where nobody has said it */
-export function told(sheet: SpecSheet, key: 'adjusterPitch' | 'bearingBore' | 'mountingDistance'): number {
-  const value = sheet[key];
-  if (!value) throw new InputError(key, `${key} is not on the sheet of this axle.`, 'a value');
-  return entryBase(value.value);
 }

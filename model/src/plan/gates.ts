@@ -1,9 +1,10 @@
 import type { Derivation } from '../engine/derivation';
 import { fact } from '../engine/finding';
 import type { Signature } from '../engine/readings';
-import { backlashOf, patternFits, patternOf } from '../mesh/derive';
+import { allRound, backlashOf, patternFits, patternOf } from '../mesh/derive';
+import { shiftTo } from '../mesh/shifts';
 import { meshFigures } from '../mesh/ids';
-import type { BacklashRead, MeshAxle } from '../mesh/state';
+import { isFinal, type BacklashRead, type MeshAxle, type PatternRead } from '../mesh/state';
 import { preloadVerdict } from '../preload/derive';
 import { preloadFigures } from '../preload/ids';
 import type { PreloadAxle } from '../preload/state';
@@ -52,17 +53,18 @@ export function gatesOf(
   preload: PreloadAxle,
   signed: ReadonlyMap<string, Signature>,
 ): Readonly<Record<GateName, GateState>> {
-  const { axle, now, band, bandWeak, closing } = mesh;
+  const { axle, now, band, bandWeak } = mesh;
   const read = now && backlashOf(now);
   const seen = now && patternOf(now);
-  const trialBand = band && ([band[0] + closing.mm, band[1] + closing.mm] as const);
+  // A reading is judged in the state that it was taken in, whatever the axle is in since.
+  const up = read ? shiftTo(read.state, mesh).mm : 0;
   const figures: Record<string, number> = {};
   if (now) {
     figures['assembly'] = now.number;
     figures[meshFigures.shim(axle)] = now.pinionMm;
     figures[meshFigures.ring(axle)] = now.ringMm;
   }
-  if (read?.round) {
+  if (read) {
     figures[meshFigures.mean(axle)] = read.round.meanMm;
     figures[meshFigures.least(axle)] = read.round.minMm;
     figures[meshFigures.most(axle)] = read.round.maxMm;
@@ -95,11 +97,7 @@ export function gatesOf(
     },
     {
       need: 'Backlash in band all round, closing up counted',
-      met:
-        read !== null &&
-        band !== null &&
-        trialBand !== null &&
-        inBand(read, read === now?.backlash.final ? band : trialBand),
+      met: read !== null && band !== null && allRound(read) && inBand(read, [band[0] + up, band[1] + up]),
       says: !read ? 'not read' : `${read.mm.length} places`,
     },
     {
@@ -111,7 +109,10 @@ export function gatesOf(
   const keyA = gateKey(axle, 'A');
   const signatureA = signed.get(keyA) ?? null;
   const openA = stands(signatureA, figures, [meshFigures.shim(axle)]);
-  const [finalRead, finalSeen] = [now?.backlash.final ?? null, now?.pattern.final ?? null];
+  // What is called final signs only if its state says so too.
+  const closed = <R extends BacklashRead | PatternRead>(one: R | null | undefined): R | null =>
+    one && isFinal(one.state, mesh.setup.gears) ? one : null;
+  const [finalRead, finalSeen] = [closed(now?.backlash.final), closed(now?.pattern.final)];
   const verdict = preloadVerdict(mesh, preload);
   const final = preload.last !== null && (preload.last.state.pinionBearings === 'new' || mesh.setup.gears === 'used');
   const b: GateNeed[] = [
@@ -122,18 +123,22 @@ export function gatesOf(
     },
     {
       need: 'Pinion preload in band on the bearings that run',
-      met: verdict === 'in-band' && final,
+      met: verdict === 'in-band' && final && mesh.setup.wrench !== null && !preload.sealUnknown,
       says: !preload.last
         ? 'not read'
         : !final
           ? 'read on set-up bearings'
-          : verdict === null
-            ? 'no band'
-            : verdict.replace('-', ' '),
+          : preload.sealUnknown
+            ? 'seal drag is in it'
+            : mesh.setup.wrench === null
+              ? 'nobody has said what the wrench is good to'
+              : verdict === null
+                ? 'no band'
+                : verdict.replace('-', ' '),
     },
     {
       need: 'Final backlash in band all round',
-      met: finalRead !== null && band !== null && inBand(finalRead, band),
+      met: finalRead !== null && band !== null && allRound(finalRead) && inBand(finalRead, band),
       says: finalRead ? `${finalRead.mm.length} places` : 'not read in the final state',
     },
     {

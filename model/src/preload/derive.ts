@@ -95,7 +95,15 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
   if (band && last && verdict)
     d.finding({
       id: `preload.${axle}.pinion`,
-      verdict: verdict === 'in-band' ? 'fits' : verdict === 'over' ? 'stop' : 'watch',
+      // In band with seal drag in it, or by a wrench that nobody has said anything of, is not known to fit.
+      verdict:
+        verdict === 'in-band'
+          ? state.sealUnknown || !setup.wrench
+            ? 'watch'
+            : 'fits'
+          : verdict === 'over'
+            ? 'stop'
+            : 'watch',
       place: place('pinion-torque'),
       station: STATION,
       figures: [preloadFigures.pinion(axle)],
@@ -114,7 +122,19 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
       },
       say: words.pinion,
     });
-  if (state.reads.at(-1)?.counts === false)
+  const latest = state.reads.at(-1);
+  if (latest && latest.nm < 0)
+    d.finding({
+      id: `preload.${axle}.less`,
+      verdict: 'stop',
+      place: place('seal-drag'),
+      station: STATION,
+      figures: [],
+      rule: 'bearings = reading − seal [exact]',
+      facts: {},
+      say: words.lessThanSeal,
+    });
+  if (latest?.state.oil === 'dry')
     d.finding({
       id: `preload.${axle}.dry`,
       verdict: 'watch',
@@ -125,7 +145,7 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
       facts: {},
       say: words.dry,
     });
-  if (last?.state.seal === 'in' && state.sealNm === null)
+  if (state.sealUnknown)
     d.finding({
       id: `preload.${axle}.seal`,
       verdict: 'watch',

@@ -151,6 +151,19 @@ describe('pinion preload', () => {
     expect(finding('preload.rear.seal')).toBeUndefined();
   });
 
+  it('in band with seal drag in it, or by a wrench nobody knows, is not said to fit; a seal that drags more is a stop', () => {
+    const turned = [torque(1, 0, 10), torque(2, 90, 16)];
+    const fits = (ledger: LedgerEntry[], setup = {}) =>
+      derive([...trial(), ...ledger], setup).finding('preload.rear.pinion')?.verdict;
+    expect(fits(turned)).toBe('fits');
+    expect(fits(turned, { wrench: null })).toBe('watch');
+    expect(fits([torque(1, 0, 16, FINAL_TRIAL)])).toBe('watch');
+    const seal = readingOf(sealDrag.of({ axle: 'rear' }), torqueValue(20));
+    const more = derive([...trial(), torque(1, 0, 16, FINAL_TRIAL), seal]);
+    expect(more.finding('preload.rear.less')?.verdict).toBe('stop');
+    expect(more.state?.last).toBeNull();
+  });
+
   it('solid: readings with their shims; over is more shim', () => {
     const solid = { spacer: 'solid' as const };
     const { state, finding } = derive([...trial(), torque(1, null, 25, FINAL_TRIAL, 1, [0.9])], solid);
@@ -177,6 +190,28 @@ describe('gates', () => {
     expect(memory?.needs.find(({ need }) => need.startsWith('Turning'))?.met).toBeFalse();
     // a band remembered as 18–25 where the sheet says 14–19 (common practice): stops before anything is crushed
     expect(memory?.met).toBeFalse();
+  });
+
+  it('a reading is judged in its own state: turning the strip to final changes nothing of it', () => {
+    // 0.26 in a trial is 0.2346 closed up (1 thou, common practice): in band; read as final it would not be
+    expect(derive(trial(0.26)).gates?.A.met).toBeTrue();
+    expect(derive(trial(0.26), { state: FINAL_TRIAL }).gates?.A.met).toBeTrue();
+    expect(derive(trial(0.26), { state: FINAL_TRIAL }).finding('mesh.rear.backlash')?.verdict).toBe('fits');
+  });
+
+  it('called final in a trial state it does not sign, and neither do three places', () => {
+    const a = signed('A', derive(ready()).gates?.A.figures ?? {});
+    const preload = [torque(1, 0, 10), torque(2, 90, 16)];
+    const of = { axle: 'rear' as const, assembly: '1', stage: 'final' as const };
+    const read = (state: Trial, places: number): LedgerEntry =>
+      readingOf(backlash.of(of), { of: 'places', entries: Array(places).fill(mm(0.2)) }, state);
+    const met = (one: LedgerEntry) =>
+      derive([...ready(), a, ...preload, ...finals(), one]).gates?.B.needs.find(({ need }) =>
+        need.startsWith('Final backlash'),
+      )?.met;
+    expect(met(read(FINAL_TRIAL, 4))).toBeTrue();
+    expect(met(read(FINAL_TRIAL, 3))).toBeFalse();
+    expect(met(read({ ...FINAL_TRIAL, caps: 'snug' }, 8))).toBeFalse();
   });
 
   it('opens with a name, and closes again for another pinion shim or a voided signature', () => {

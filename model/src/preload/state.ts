@@ -48,6 +48,8 @@ export interface PreloadAxle {
   readonly last: PinionRead | null;
   readonly wrenchNm: number;
   readonly sealNm: number | null;
+  /** The seal was in for the last reading, and its drag is not known. */
+  readonly sealUnknown: boolean;
   /** What to do next with a collapsible spacer; null before the first reading that counts. */
   readonly next: CollapsibleNext | null;
   readonly solid: readonly SolidReading[];
@@ -65,33 +67,32 @@ function bandOf({ sheet, setup }: MeshAxle, bearings: Trial['pinionBearings']): 
   return { nm: [low, high], aimNm: [from, high], weak: isWeak(told.origin), rests: ORIGIN_RESTS[told.origin] };
 }
 
-const NUMBERS = Array.from({ length: 99 }, (_, i) => i + 1);
-const STEPS = Array.from({ length: 200 }, (_, i) => i + 1);
-
 /** What is known of the preload of one axle's bearings. */
 export function preloadAxle(mesh: MeshAxle, readings: Readings): PreloadAxle {
   const { axle, setup } = mesh;
   const seal = readings.get(sealDrag.key({ axle }));
   const sealNm = seal ? readingBase(seal) : null;
-  const keys = (spacer: number) =>
-    STEPS.map((step) => pinionTorque.key({ axle, spacer: String(spacer), step: String(step) }));
-  const spacer = NUMBERS.findLast((n) => keys(n).some((key) => readings.has(key))) ?? 1;
-  const reads = keys(spacer).flatMap((key): PinionRead[] => {
-    const reading = readings.get(key);
-    const about = reading && pinionTorque.read(reading.subject);
-    if (!reading || !about) return [];
-    const state = trialOf(reading);
-    return [
-      {
+  const all = [...readings.values()].flatMap((reading) => {
+    const about = pinionTorque.read(reading.subject);
+    return about?.axle === axle ? [{ reading, about, step: Number(about.step), of: Number(about.spacer) }] : [];
+  });
+  const spacer = all.reduce((most, { of }) => Math.max(most, of), 1);
+  const reads = all
+    .filter(({ of }) => of === spacer)
+    .sort((a, b) => a.step - b.step)
+    .map(({ reading, about }): PinionRead => {
+      const state = trialOf(reading);
+      const nm = readingBase(reading) - (state.seal === 'in' ? (sealNm ?? 0) : 0);
+      return {
         reading,
         state,
-        nm: Math.max(0, readingBase(reading) - (state.seal === 'in' ? (sealNm ?? 0) : 0)),
+        nm,
         angleDeg: about.angle && entryBase(about.angle),
         shimMm: about.shims.reduce((sum, piece) => sum + entryBase(piece), 0),
-        counts: state.oil === 'oiled',
-      },
-    ];
-  });
+        // Less than nothing is left of it where the seal alone drags more: one of the two is misread.
+        counts: state.oil === 'oiled' && nm >= 0,
+      };
+    });
   const counting = reads.filter(({ counts }) => counts);
   const last = counting.at(-1) ?? null;
   const band = bandOf(mesh, last?.state.pinionBearings ?? (setup.gears === 'used' ? 'used' : 'new'));
@@ -107,6 +108,7 @@ export function preloadAxle(mesh: MeshAxle, readings: Readings): PreloadAxle {
     last,
     wrenchNm,
     sealNm,
+    sealUnknown: last?.state.seal === 'in' && sealNm === null,
     next: setup.spacer === 'collapsible' && band ? nextTurn(counting, band, wrenchNm) : null,
     solid: counting.filter(({ shimMm }) => shimMm > 0).map(({ shimMm, nm }) => ({ shimMm, torqueNm: nm })),
     totalNm,

@@ -59,6 +59,13 @@ export function dry(): Words {
   };
 }
 
+export function lessThanSeal(): Words {
+  return {
+    title: 'The seal drags more than all of it',
+    detail: 'One of the two is misread: read the seal alone again, then the pinion. This reading does not count.',
+  };
+}
+
 export function sealIn(): Words {
   return {
     title: 'Seal drag is in the reading',
