@@ -67,7 +67,8 @@ export class Bench {
   }
 }
 
-/** `drift`, `truck`, `hill`, `hatch`: a page on a build of its own. A page error or a blocked script fails the test. */
+/** `drift`, `truck`, `hill`, `hatch`: a page on a build of its own. A page error, a blocked script, and
+ * anything fetched from elsewhere fails the test. */
 export const test = base.extend<{ drift: Bench; truck: Bench; hill: Bench; hatch: Bench; calm: undefined }>({
   calm: [
     async ({ page }, use) => {
@@ -75,6 +76,9 @@ export const test = base.extend<{ drift: Bench; truck: Bench; hill: Bench; hatch
       page.on('pageerror', (error) => errors.push(error.message));
       page.on('console', (message) => {
         if (/content security policy|NG0/i.test(message.text())) errors.push(message.text());
+      });
+      page.on('request', (request) => {
+        if (!/^(http:\/\/127\.0\.0\.1|data:|blob:)/.test(request.url())) errors.push(`fetched ${request.url()}`);
       });
       await use(undefined);
       expect(errors).toEqual([]);

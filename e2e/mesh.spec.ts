@@ -45,7 +45,7 @@ class Practice {
           before = now;
           return still;
         },
-        { intervals: [300] },
+        { intervals: [150] },
       )
       .toBe(true);
     await field.press('Space');
@@ -126,13 +126,18 @@ class Practice {
     await this.state('Nut', 'new');
     await this.state('Side bearings', 'new');
     const say = this.page.locator('.now strong');
-    for (let i = 0; i < 25; i++) {
+    for (let i = 0; i < 45; i++) {
       const rows = this.page.getByRole('table').locator('tbody tr');
       const before = await rows.count();
       await this.take('Pinion turning torque');
       await expect.poll(() => rows.count()).toBeGreaterThan(before);
       const text = await say.innerText();
       if (text.startsWith('In band')) return;
+      if (text.startsWith('Over')) {
+        // One in a hundred goes too far all the same: never backed off, a new spacer.
+        await this.page.getByRole('button', { name: 'New spacer in' }).click();
+        continue;
+      }
       expect(text).toMatch(/^Turn \d+° at most/);
     }
     throw new Error('never in band');

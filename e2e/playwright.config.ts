@@ -38,6 +38,12 @@ export default defineConfig({
     cwd: '..',
     url: `http://127.0.0.1:${port}/api/health`,
     timeout: 90_000,
-    env: { PORT: String(port), HOT_SPLINE_DATA: process.env['E2E_DATA'], HOT_SPLINE_DEMO: '1', LOG_LEVEL: 'warn' },
+    env: {
+      PORT: String(port),
+      HOT_SPLINE_DATA: process.env['E2E_DATA'],
+      HOT_SPLINE_DEMO: '1',
+      HOT_SPLINE_GAUGE_PACE: '4',
+      LOG_LEVEL: 'warn',
+    },
   },
 });

@@ -23,12 +23,13 @@ export interface AppOptions {
   readonly webFolder?: string;
   /** Names by which the server may be called; anything else is a page that points its own name here. */
   readonly hosts: readonly string[];
+  readonly gaugePace?: number;
 }
 
 const hostName = (host: string | undefined): string => (host ?? '').replace(/:\d+$/, '').toLowerCase();
 
 /** One process serves the API and the web app. */
-export function createApp({ db, log, version, webFolder, hosts }: AppOptions): Express {
+export function createApp({ db, log, version, webFolder, hosts, gaugePace = 1 }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -80,7 +81,7 @@ export function createApp({ db, log, version, webFolder, hosts }: AppOptions): E
     ledgerRoutes(db),
     libraryRoutes(db),
     photoRoutes(db),
-    gaugeRoutes(),
+    gaugeRoutes(gaugePace),
   );
   refuseOtherMethods(api, Object.values(routes));
   app.use('/api', api, notFound);

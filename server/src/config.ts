@@ -6,6 +6,7 @@ const environment = z.object({
   HOST: z.string().min(1).default('127.0.0.1'),
   HOT_SPLINE_DATA: z.string().min(1).default('data'),
   HOT_SPLINE_DEMO: z.enum(['0', '1']).default('0'),
+  HOT_SPLINE_GAUGE_PACE: z.coerce.number().min(1).max(10).default(1),
   DATABASE_URL: z.string().startsWith('postgres').optional(),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
 });
@@ -15,6 +16,8 @@ export interface Config {
   readonly host: string;
   readonly dataFolder: string;
   readonly demo: boolean;
+  /** How many times as fast the simulated gauges run: stories in the browser need not wait for needles. */
+  readonly gaugePace: number;
   readonly databaseUrl: string | undefined;
   readonly logLevel: string;
   readonly hosts: readonly string[];
@@ -32,6 +35,7 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     host: known.HOST,
     dataFolder: path.resolve(root, known.HOT_SPLINE_DATA),
     demo: known.HOT_SPLINE_DEMO === '1',
+    gaugePace: known.HOT_SPLINE_GAUGE_PACE,
     databaseUrl: known.DATABASE_URL,
     logLevel: known.LOG_LEVEL,
     // Bound to anything but this machine, the builder has chosen to be called by other names.

@@ -63,7 +63,7 @@ export async function serve(config: Config, log: Logger = pino({ level: config.l
       if (seeded > 0) log.info({ seeded }, 'demo data');
     }
     const webFolder = fileURLToPath(new URL('dist/web/browser/', ROOT));
-    const app = createApp({ db, log, version: VERSION, webFolder, hosts: config.hosts });
+    const app = createApp({ db, log, version: VERSION, webFolder, hosts: config.hosts, gaugePace: config.gaugePace });
     const server = await new Promise<Server>((resolve, reject) => {
       const listening = app.listen(config.port, config.host, (error?: Error) => {
         if (error === undefined) resolve(listening);
