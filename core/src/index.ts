@@ -258,6 +258,7 @@ export { BACKLASH_GUARD, backlashRound, type BandMm, type Round } from './mesh/b
 export {
   adjusterNotches,
   carrierSides,
+  carryOver,
   oneSidedMove,
   type CarrierMove,
   type CarrierSides,
@@ -276,12 +277,13 @@ export { MESH_LIMITS } from './mesh/limits';
 export { axialForBacklash, meshSensitivity, type MeshSensitivity } from './mesh/sensitivity';
 export { meshAdvise, type MeshAdvice, type MeshMove } from './mesh/advise';
 export { PATTERN_BAND, type MeshJob, type MeshTry, type Patch, type PatternBand } from './mesh/job';
+export { learnedChanges } from './mesh/learn';
 export { meshMap, type MapPoint, type MeshMap } from './mesh/map';
-export { OBSERVED, type AxlePrior, type Observed } from './mesh/axle-model';
+export { OBSERVED, type AxlePrior, type Changes, type Observed } from './mesh/axle-model';
 export { CRUSH_GUARD, collapsiblePreload, type CollapsibleNext, type NutReading } from './preload/collapsible';
 export { solidPreload, type SolidNext, type SolidReading } from './preload/solid';
 export { carrierPreload } from './preload/total';
-export { shimPack, type ShimPack, type ShimPackRules } from './shim/pack';
+export { shimPack, shimPacker, type ShimPack, type ShimPackRules } from './shim/pack';
 export { GAUGE_PATTERN, gaugeReader, type GaugeReading } from './gauge/line';
 export { STAND_INS, standInReading, type StandIn } from './gauge/stand-in';
 export { swings } from './gauge/swings';

@@ -38,7 +38,15 @@ function sample(kind: ValueKind): ReadingValue {
       return { of: 'pattern', drive: flank, coast: { ...flank, edges: ['toe'] } };
     case 'assembly': {
       const [pinion, left, right] = [entryOf(1.1, 'mm'), entryOf(6.4, 'mm'), entryOf(6.1, 'mm')];
-      return { of: 'assembly', pinion: [pinion], left: [left], right: [right], leftNotches: 2, rightNotches: -2 };
+      return {
+        of: 'assembly',
+        pinion: [pinion],
+        left: [left],
+        right: [right],
+        leftNotches: 2,
+        rightNotches: -2,
+        drawers: [testId()],
+      };
     }
     case 'choice':
       return { of: 'choice', choice: kind.choices[0] ?? '' };
@@ -54,6 +62,7 @@ interface Sampled {
   readonly enum?: string[];
   readonly type?: string;
   readonly pattern?: string;
+  readonly format?: string;
   readonly items?: { readonly type?: string };
   readonly anyOf?: unknown[];
 }
@@ -66,9 +75,10 @@ function readingOf(subject: Subject): Reading {
   const { properties: states = {} } = z.toJSONSchema(subject.stateSchema) as { properties?: Record<string, Sampled> };
   const filled = (of: Record<string, Sampled>) =>
     Object.fromEntries(
-      Object.entries(of).map(([key, { const: only, enum: some, type, items, pattern, anyOf }]) => [
+      Object.entries(of).map(([key, { const: only, enum: some, type, items, pattern, format, anyOf }]) => [
         key,
         only ??
+          (format === 'uuid' ? testId() : undefined) ??
           some?.[0] ??
           (anyOf ? null : type === 'array' ? (items?.type === 'object' ? [] : ['l1']) : pattern ? '1' : 'l1'),
       ]),

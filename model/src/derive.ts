@@ -13,6 +13,7 @@ import type { PackState } from './pack/state';
 import { point } from './point';
 import type { OperatingPoint } from './point/schema';
 import { mesh, type MeshStates } from './mesh';
+import type { PastSetup } from './mesh/past';
 import { plan, type Gates } from './plan';
 import { preload, type PreloadStates } from './preload';
 import { unit } from './unit';
@@ -45,7 +46,11 @@ export interface Looking {
   readonly point?: OperatingPoint | undefined;
   /** The day as YYYY-MM-DD, for what falls due; without it nothing does. */
   readonly today?: string | null;
+  /** Set-ups of the shop's other builds; none unless said. */
+  readonly past?: readonly PastSetup[] | undefined;
 }
+
+const NO_PAST: readonly PastSetup[] = [];
 
 /** The point as far as the build has such a gear and range: it may have lost some since the device looked last. */
 export function fitPoint(build: Build, { gear, range, rpm }: OperatingPoint): OperatingPoint {
@@ -80,7 +85,7 @@ export class BuildDeriver {
 
   derive(build: Build, ledger: readonly LedgerEntry[], looking: Looking = {}): Derived {
     const driven = drivenAxles(build);
-    const { follow, today = null } = looking;
+    const { follow, today = null, past = NO_PAST } = looking;
     const main = follow && driven.includes(follow) ? follow : (driven[0] ?? 'rear');
     if (ledger !== this.ledger) {
       this.ledger = ledger;
@@ -97,6 +102,7 @@ export class BuildDeriver {
       point: at,
       main,
       today,
+      past,
     });
     const of = <R>(capability: Capability<never, R>): R | null =>
       this.list.includes(capability) ? results.of(capability) : null;

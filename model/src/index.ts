@@ -61,7 +61,8 @@ export { explainRun } from './road/calc-run';
 export { THUMB, lowRange } from './gearing/match';
 export { goalOf, findProblemOf } from './gearing/find-problem';
 export { changeWords, reasonWords, scoreWords } from './gearing/find-words';
-export { decisionSchema, idSchema, ledgerEntrySchema, signatureSchema, voidSchema } from './document/ledger';
+export { idSchema } from './document/fields';
+export { decisionSchema, ledgerEntrySchema, signatureSchema, voidSchema } from './document/ledger';
 export { EXACT, RESTS, type Figure, type Rests } from './engine/figure';
 export {
   STATIONS,
@@ -122,6 +123,8 @@ export {
   type Shop,
   type ShownFigures,
   type StoredBuild,
+  setUpsSchema,
+  type SetUps,
   type StoredSpec,
   type WireRoute,
 } from './wire';
@@ -195,7 +198,7 @@ export { fieldWords, valueWords } from './document/field-words';
 export { settleAssumed } from './document/assumed';
 export { startBuild, startLike, type StartAnswers } from './document/start-build';
 export { newAxleSpec, newShimBox } from './library/new-spec';
-export { SEATS, type Seat } from './library/schema';
+export { SEATS, type Instrument, type Seat, type SetUpBearing } from './library/schema';
 export {
   SHEET_FIELDS,
   SHEET_KEYS,
@@ -218,9 +221,21 @@ export {
 export { FINAL_TRIAL, newSetup } from './mesh/new-setup';
 export * as setupSubjects from './mesh/readings';
 export { depthSchools, shimOut, stackError, type DepthSchool } from './mesh/depth';
-export { backlashOf, patternBands, patternFits, patternOf } from './mesh/derive';
+export { patternBands, patternFits } from './mesh/derive';
+export { tooCoarse } from './mesh/derive-before';
 export { meshFigures } from './mesh/ids';
-export { isFinal, type AssemblyState, type BacklashRead, type MeshAxle, type PatternRead } from './mesh/state';
+export { pastOf, pastOfSpec, type PastSetup } from './mesh/past';
+export { freeIn, heldBy, holdingsOf, requireInStock, takenFrom, type Drawer, type Holding } from './mesh/stock';
+export {
+  backlashOf,
+  headShimOf,
+  isFinal,
+  patternOf,
+  type AssemblyState,
+  type BacklashRead,
+  type MeshAxle,
+  type PatternRead,
+} from './mesh/state';
 export { TRIAL_WORDS, moveWords, patchWords, type FlankPattern } from './mesh/words';
 export { preloadVerdict } from './preload/derive';
 export { preloadFigures } from './preload/ids';

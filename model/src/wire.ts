@@ -1,8 +1,8 @@
-import { STAND_INS } from '@hot-spline/core';
+import { CONSTRUCTIONS, STAND_INS } from '@hot-spline/core';
 import { calculations } from './calculations';
 import { buildFileSchema, shopFileSchema } from './document/build-file';
-import { photoId } from './document/fields';
-import { idSchema, ledgerEntrySchema } from './document/ledger';
+import { idSchema, photoId } from './document/fields';
+import { ledgerEntrySchema } from './document/ledger';
 import { AXLES } from './document/names';
 import { PHOTO_BYTES, PHOTO_TYPES } from './document/photos';
 import { buildSchema, type Build } from './document/schema';
@@ -63,6 +63,25 @@ export const storedSpecSchema = z.object({
   spec: librarySpecSchema.nullable(),
   /** Why it can't be read; null for a spec that can. */
   unreadable: z.string().nullable(),
+});
+
+const ofBuild = { build: idSchema, name: z.string(), axle: z.enum(AXLES) };
+/** What the set-ups of the shop hold and teach. */
+export const setUpsSchema = z.object({
+  /** Pieces out of drawers, by the axle that they are in. */
+  holdings: z.array(z.object({ ...ofBuild, drawers: z.array(idSchema), piecesMm: z.array(z.number()) })),
+  /** What axles taught, newest first. */
+  past: z.array(
+    z.object({
+      ...ofBuild,
+      spec: z.string(),
+      construction: z.enum(CONSTRUCTIONS),
+      job: z.looseObject({}).nullable(),
+      closingsMm: z.array(z.number()),
+    }),
+  ),
+  /** Builds that can't be read: what they hold is not known. */
+  unreadable: z.array(z.object({ build: idSchema, name: z.string(), why: z.string() })),
 });
 
 const factSchema = z.union([
@@ -283,6 +302,13 @@ export const routes = {
     answers: { 200: json(shopFileSchema, 'the file') },
     problems: [],
   }),
+  setUps: route({
+    method: 'get',
+    path: '/set-ups',
+    summary: 'What all set-ups of the shop hold out of drawers, and what they teach the next axle of their spec.',
+    answers: { 200: json(setUpsSchema, 'holdings and lessons') },
+    problems: [],
+  }),
   library: route({
     method: 'get',
     path: '/library',
@@ -404,6 +430,7 @@ export const calculationRoutes = (registry = calculations): WireRoute[] =>
     problems: heavy ? [400, 413, 415, 422, 503, 504] : [400, 413, 415, 422],
   }));
 
+export type SetUps = z.output<typeof setUpsSchema>;
 export type Shop = z.output<typeof shopSchema>;
 export type BuildSummary = z.output<typeof buildSummarySchema>;
 export interface StoredBuild {

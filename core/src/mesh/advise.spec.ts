@@ -151,7 +151,22 @@ describe('the next move', () => {
     const place = [...round(0.2).slice(1), 0.26];
     expect(meshAdvise({ ...JOB, tries: [{ ...good, backlashMm: place }] }).out).toEqual(['backlash']);
     expect(meshAdvise({ ...JOB, tries: [{ ...good, coast: { u: 0, v: 0.28 } }] }).out).toEqual(['coast.v']);
-    expect(meshAdvise({ ...JOB, tries: [TRY, good] }).done).toBeTrue();
+    const before = {
+      ...good,
+      pinionShimMm: good.pinionShimMm - 0.1,
+      drive: { u: 0.1, v: 0.3 },
+      coast: { u: -0.1, v: 0.3 },
+    };
+    expect(meshAdvise({ ...JOB, tries: [before, good] }).done).toBeTrue();
+  });
+
+  it('is not done where the same place read otherwise before; read once more, it is', () => {
+    const good = { ...TRY, drive: centre, coast: centre };
+    const low = { ...TRY, drive: { u: 0.1, v: -0.5 }, coast: { u: 0.1, v: -0.5 } };
+    const { done, out, next } = meshAdvise({ ...JOB, tries: [low, good] });
+    expect({ done, out }).toEqual({ done: false, out: [] });
+    expect(next).not.toBeNull();
+    expect(meshAdvise({ ...JOB, tries: [low, good, good] }).done).toBeTrue();
   });
 
   it('a concave flank that carries is held to less', () => {

@@ -43,7 +43,7 @@ export interface MeshExpected {
 }
 
 export interface MeshAdvice {
-  /** Every reading of the last try is in band. */
+  /** Every reading of the last try is in band, and no other move is clearly likelier to be, by all that was read before. */
   readonly done: boolean;
   readonly next: MeshMove | null;
   readonly expected: MeshExpected | null;
@@ -62,6 +62,8 @@ export interface MeshAdvice {
 const DOUBTFUL = 0.5;
 /** Ours: a minute's reading is worth it from so much more chance on. */
 const WORTH_READING = 0.08;
+/** Ours: in band as it was read, but another move is likelier by so much: it is not called done. */
+const LIKELIER = 0.15;
 const STEPS = { pinionMm: 0.025, ringMm: 0.025 };
 /** Moves that are looked at closely, and draws of the axle for each. */
 const CLOSE = 60;
@@ -154,12 +156,12 @@ function outOf({ last, places, spec, closing, limits }: Ready): readonly Observe
   });
 }
 
-/** The best moves out of those that exist, with their chance; best first. */
+/** The best moves out of those that exist, with their chance; best first. And the chance of leaving it as it is. */
 function bestMoves(
   job: MeshJob,
   ready: Ready,
   belief: Belief,
-): readonly (MeshMove & { readonly chanceInSpec: number })[] {
+): { readonly best: readonly (MeshMove & { readonly chanceInSpec: number })[]; readonly here: number } {
   const at = (move: MeshMove): Position => positionOf(move, ready.first, ready.sign);
   const of = OBSERVED.map((_, observed) => predictor(belief, observed));
   const rough = moves(job, ready, of)
@@ -169,11 +171,12 @@ function bestMoves(
   const normal = normalFrom(seededRandom(1));
   const axles = drawAxles(belief, DRAWS, normal);
   const closing = axles.map(() => normal() * ready.closingSigma);
-  return rough
+  const best = rough
     .map(({ move, chance }) => ({ move, rough: chance, chance: closeChance(axles, closing, ready, at(move)) }))
     .sort((a, b) => b.chance - a.chance || b.rough - a.rough)
     .slice(0, 2)
     .map(({ move, chance }) => ({ ...move, chanceInSpec: chance }));
+  return { best, here: closeChance(axles, closing, ready, at(ready.last)) };
 }
 
 /**
@@ -228,7 +231,11 @@ export function meshAdvise(job: MeshJob): MeshAdvice {
     })
     .filter(({ chance }) => chance > DOUBTFUL)
     .sort((a, b) => b.chance - a.chance);
-  if (out.length === 0)
+  const {
+    best: [best, second],
+    here,
+  } = bestMoves(job, ready, belief);
+  if (out.length === 0 && (!best || here > best.chanceInSpec - LIKELIER))
     return {
       done: true,
       next: null,
@@ -239,7 +246,6 @@ export function meshAdvise(job: MeshJob): MeshAdvice {
       out,
       doubtful,
     };
-  const [best, second] = bestMoves(job, ready, belief);
   if (!best) throw new InputError('stock', 'stock has no pack that can be built here.', 'shims for the pinion');
   const { chanceInSpec, ...next } = best;
   const expected = OBSERVED.map(

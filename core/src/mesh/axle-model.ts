@@ -11,15 +11,18 @@ export interface Position {
   readonly closerMm: number;
 }
 
-interface Spread {
+export interface Spread {
   readonly mean: number;
   readonly deviation: number;
 }
 
+/** Change of each reading, in the order of {@link OBSERVED}, for one mm deeper and one mm closer. */
+export type Changes = readonly (readonly [Spread, Spread])[];
+
 /** What is thought of an axle before anything was read. */
 export interface AxlePrior {
   /** Change of each reading for one mm deeper and one mm closer. */
-  readonly perMm: readonly (readonly [Spread, Spread])[];
+  readonly perMm: Changes;
   /** Each reading where everything is right: middle of the band, and how far an axle's own lies off it. */
   readonly right: readonly Spread[];
   /** How far the first try lies off the right position, one deviation. */
@@ -66,7 +69,7 @@ export function axlePrior(set: {
  */
 const SIZE = 2 + 3 * COUNT;
 const ownSlot = (observed: number): number => 2 + observed;
-const changeSlot = (observed: number, axis: 0 | 1): number => 2 + COUNT + 2 * observed + axis;
+export const changeSlot = (observed: number, axis: 0 | 1): number => 2 + COUNT + 2 * observed + axis;
 
 /** A normal distribution over the unknowns. */
 export interface Belief {
@@ -202,6 +205,14 @@ function believe(
     if (moved < 1e-6) break;
   }
   return { mean, root };
+}
+
+/** Mean and deviation of one unknown. */
+export function spreadOf({ mean, root }: Belief, slot: number): Spread {
+  const along = new Float64Array(SIZE);
+  along[slot] = 1;
+  forward(root, along);
+  return { mean: mean[slot] as number, deviation: Math.hypot(...along) };
 }
 
 export interface Predicted {

@@ -45,6 +45,40 @@ export function carrierSides(move: CarrierMove): CarrierSides {
   return { leftMm: Math.max(0, leftMm), rightMm: Math.max(0, rightMm) };
 }
 
+/** Calliper over a carrier with its bearings on: outer race to the ring's flange, from each side, mm. */
+export interface RaceToFlange {
+  readonly leftMm: number;
+  readonly rightMm: number;
+  /** Laid between where a bearing stands proud of its race: taken off again. */
+  readonly masterShimMm?: number;
+}
+
+/**
+ * Side shims for another carrier that takes the same gears: what it is shorter from race to flange is made up on that side, so that
+ * the ring stands where it stood and both bearings are held as they were [exact].
+ * Not counted: a flange that runs out, other bearings than were measured with.
+ * @param shims of the old carrier, mm
+ * @throws InputError naming the field; on `next.leftMm` or `next.rightMm` where a side would have to be thinner than nothing
+ */
+export function carryOver(shims: CarrierSides, old: RaceToFlange, next: RaceToFlange): CarrierSides {
+  const height = (of: 'old' | 'next', side: 'leftMm' | 'rightMm'): number => {
+    const one = of === 'old' ? old : next;
+    const master = requireNumber(`${of}.masterShimMm`, one.masterShimMm ?? 0, MESH_LIMITS.shimMm);
+    return requireNumber(`${of}.${side}`, one[side], MESH_LIMITS.heightMm) - master;
+  };
+  const side = (key: 'leftMm' | 'rightMm'): number => {
+    const mm = requireNumber(`shims.${key}`, shims[key], MESH_LIMITS.shimMm) + height('old', key) - height('next', key);
+    if (mm < -1e-9)
+      throw new InputError(
+        `next.${key}`,
+        `The ${key === 'leftMm' ? 'left' : 'right'} shim would have to be ${mm.toFixed(3)} mm thick: the carrier is too wide there.`,
+        'a carrier that leaves a shim on both sides',
+      );
+    return Math.max(0, mm);
+  };
+  return { leftMm: side('leftMm'), rightMm: side('rightMm') };
+}
+
 /**
  * How far the ring moves for a shim on one side only, mm: x·k_L/(k_L + k_R), half of it for equal sides, while both bearings
  * are preloaded; all of it once preload is gone [exact, springs in series].

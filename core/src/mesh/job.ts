@@ -1,7 +1,15 @@
 import { InputError, requireNumber } from '../errors';
 import { LIMITS } from '../limits';
 import type { ShimStock } from '../pack/shims';
-import { axlePrior, type AxlePrior, type Position, type Predicted, type Value } from './axle-model';
+import {
+  COUNT,
+  axlePrior,
+  type AxlePrior,
+  type Changes,
+  type Position,
+  type Predicted,
+  type Value,
+} from './axle-model';
 import { onceATurn, requireBand, requireReadings, type BandMm } from './backlash';
 import { CONSTRUCTION_SIGNS, depthSign, type Depthwards, type MeshConstruction } from './construction';
 import { MESH_LIMITS } from './limits';
@@ -17,7 +25,7 @@ export interface MeshTry {
   readonly pinionShimMm: number;
   /** Towards the pinion, from the first try. */
   readonly ringShiftMm: number;
-  /** Evenly spaced round the ring. */
+  /** Evenly spaced round the ring; empty where a pattern was read once more and backlash was not, the last try excepted. */
   readonly backlashMm: readonly number[];
   /** Null where no pattern was taken on the flank, or one that does not count. */
   readonly drive: Patch | null;
@@ -49,7 +57,9 @@ export interface MeshJob {
   /** What closing up will take off the backlash of this state, and one deviation of it. */
   readonly closingUpMm?: number;
   readonly closingUpSigmaMm?: number;
-  /** What is thought of such an axle before it was read, e.g. learned from the shop's own; ours unless told. */
+  /** What depth and ring are thought to do, learned from the shop's own axles of the spec; ours unless told. */
+  readonly changesPerMm?: Changes;
+  /** All that is thought of such an axle before it was read; ours unless told. */
   readonly prior?: AxlePrior;
 }
 
@@ -85,7 +95,7 @@ export interface Ready {
 }
 
 /** In the order of {@link OBSERVED}; null what was not read. */
-export const valuesOf = ({ drive, coast }: MeshTry, backlash: number): readonly (number | null)[] => [
+export const valuesOf = ({ drive, coast }: MeshTry, backlash: number | null): readonly (number | null)[] => [
   backlash,
   drive && drive.u,
   drive && drive.v,
@@ -93,6 +103,8 @@ export const valuesOf = ({ drive, coast }: MeshTry, backlash: number): readonly 
   coast && coast.v,
 ];
 export const meanOf = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0) / list.length;
+
+const roundMean = (round: readonly number[]): number | null => (round.length === 0 ? null : meanOf(round));
 
 /** Half of what the ring runs out; with fewer than three places half of what was read apart. */
 const wave = (round: readonly number[]): number =>
@@ -107,6 +119,17 @@ function bandsOf({ patternBand, loadedFlank }: MeshJob): readonly number[] {
   const turned = patternBand === undefined && loadedFlank === 'concave';
   const { drive, coast } = turned ? { drive: given.coast, coast: given.drive } : given;
   return [drive.u, drive.v, coast.u, coast.v];
+}
+
+function requireChanges(changes: Changes): Changes {
+  requireNumber('changesPerMm', changes.length, { min: COUNT, max: COUNT, integer: true });
+  changes.forEach((pair, i) => {
+    pair.forEach(({ mean, deviation }, axis) => {
+      requireNumber(`changesPerMm[${i}][${axis}].mean`, mean, { min: -100, max: 100 });
+      requireNumber(`changesPerMm[${i}][${axis}].deviation`, deviation, { above: 0, max: 100 });
+    });
+  });
+  return changes;
 }
 
 /** @throws InputError naming the field */
@@ -129,22 +152,24 @@ export function checkJob(job: MeshJob): Ready {
       if (patch)
         for (const axis of ['u', 'v'] as const) requireNumber(`tries[${i}].${flank}.${axis}`, patch[axis], PATCH);
     }
+    if (one.backlashMm.length === 0 && i < job.tries.length - 1 && (one.drive ?? one.coast)) return [];
     return requireReadings(`tries[${i}].backlashMm`, one.backlashMm);
   });
   const closing = requireNumber('closingUpMm', job.closingUpMm ?? 0, { min: -1, max: 1, unit: 'mm' });
   const closingSigma = requireNumber('closingUpSigmaMm', job.closingUpSigmaMm ?? 0, { min: 0, max: 1, unit: 'mm' });
   requireNumber('ringTeeth', job.ringTeeth, LIMITS.teeth);
   requireNumber('pinionTeeth', job.pinionTeeth, LIMITS.teeth);
-  const prior = job.prior ?? axlePrior({ ...job, middleMm: (spec[0] + spec[1]) / 2 + closing });
+  const ours = job.prior ?? axlePrior({ ...job, middleMm: (spec[0] + spec[1]) / 2 + closing });
+  const prior = job.changesPerMm ? { ...ours, perMm: requireChanges(job.changesPerMm) } : ours;
   const first = job.tries[0] as MeshTry;
   // What the ring runs out is taken off both ends: the mean alone says nothing of the least place.
-  const runout = meanOf(places.map(wave));
+  const runout = meanOf(places.filter((round) => round.length > 0).map(wave));
   const limits = [
     { low: spec[0] + closing + runout, high: spec[1] + closing - runout },
     ...bandsOf(job).map((half) => ({ low: -half, high: half })),
   ];
   const values = job.tries.flatMap((one, i) =>
-    valuesOf(one, meanOf(places[i] as readonly number[])).flatMap((value, observed): TryValue[] =>
+    valuesOf(one, roundMean(places[i] as readonly number[])).flatMap((value, observed): TryValue[] =>
       value === null
         ? []
         : [{ try: i, observed, value, at: positionOf(one, first, sign), scatter: prior.noise[observed] as number }],

@@ -5,6 +5,8 @@ import { entrySchema } from './entry-schema';
 
 /** Fields that several capabilities share. */
 export const name = z.string().trim().min(1).max(80);
+/** What a build, a spec or an entry is kept under: made where it is written. */
+export const idSchema = z.uuid();
 export const id = z.string().regex(/^[A-Za-z0-9_-]{1,64}$/, 'must be letters, digits, - and _');
 export const thickness = entrySchema('length', LIMITS.thicknessMm);
 export const diameter = entrySchema('length', LIMITS.diameterMm);

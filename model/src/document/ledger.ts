@@ -4,8 +4,8 @@ import type { Subject } from '../engine/subjects';
 import { signedFigures } from '../engine/values';
 import '../zod';
 import * as z from 'zod';
+import { idSchema } from './fields';
 
-export const idSchema = z.uuid();
 const written = {
   id: idSchema,
   /** Time of the device that wrote it, in UTC. */

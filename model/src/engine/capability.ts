@@ -4,6 +4,7 @@ import type { OperatingPoint } from '../point/schema';
 import type { Derivation } from './derivation';
 import type { FigureIds } from './figure';
 import type { Place, StationKind } from './finding';
+import type { PastSetup } from '../mesh/past';
 import type { Readings, Signature } from './readings';
 import type { Subject } from './subjects';
 
@@ -19,6 +20,8 @@ export interface Inputs {
   readonly main: AxleName;
   /** The day as YYYY-MM-DD, for what falls due; without it nothing does. */
   readonly today: string | null;
+  /** Set-ups of the shop before this one: what axles of a spec taught. */
+  readonly past: readonly PastSetup[];
 }
 
 /** What the capabilities that this one needs gave; null where one could not be worked out. */

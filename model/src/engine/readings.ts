@@ -49,6 +49,8 @@ export type LedgerEntry = Reading | Decision | Signature | Void;
 /** A reading in force with its place in the ledger. */
 export interface InForce extends Reading {
   readonly seq: number;
+  /** Readings of the same subject before it that are not voided, newest first. */
+  readonly earlier: readonly Reading[];
 }
 
 /** The reading in force for each subject, by its key. */
@@ -66,8 +68,10 @@ export function inForce(ledger: readonly LedgerEntry[], kinds: readonly Subject[
   const voids = voidedBy(ledger);
   const readings = new Map<string, InForce>();
   ledger.forEach((entry, seq) => {
-    if (entry.kind === 'reading' && !voids.has(entry.id))
-      readings.set(subjectKey(entry.subject, kinds), { ...entry, seq });
+    if (entry.kind !== 'reading' || voids.has(entry.id)) return;
+    const key = subjectKey(entry.subject, kinds);
+    const before = readings.get(key);
+    readings.set(key, { ...entry, seq, earlier: before ? [before, ...before.earlier] : [] });
   });
   return readings;
 }

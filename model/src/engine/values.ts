@@ -11,7 +11,7 @@ import {
   type Scale,
 } from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
-import { photoId } from '../document/fields';
+import { idSchema, photoId } from '../document/fields';
 import '../zod';
 import * as z from 'zod';
 
@@ -48,6 +48,8 @@ export const assemblySchema = z.strictObject({
   right: shims,
   leftNotches: z.int().min(-1000).max(1000),
   rightNotches: z.int().min(-1000).max(1000),
+  /** Drawers of the library that pieces were taken out of; a piece that none of them holds came from elsewhere. */
+  drawers: z.array(idSchema).max(6).optional(),
 });
 
 interface Measured {

@@ -3,14 +3,29 @@ import { csvNumber, csvRows, csvWhole, csvText, type BadLine } from '../document
 import { refusal } from '../refuse';
 import { USUAL_SCHOOLS, SCHOOLS, SCHOOL_KEYS } from './schools';
 import { SHEET_FIELDS, SHEET_KEYS, emptySheet, sheetField, type SheetKey, type SpecSheet } from './sheet';
-import { librarySpecSchema, type AxleSpec, type GearboxSpec, type LibrarySpec, type Origin } from './schema';
+import {
+  librarySpecSchema,
+  type AxleSpec,
+  type GearboxSpec,
+  type Instrument,
+  type LibrarySpec,
+  type Origin,
+} from './schema';
 
 /** One line a value: which spec, which field, the value as typed, where it comes from. */
 export const LIBRARY_CSV_HEADER = ['kind', 'name', 'field', 'value', 'origin'] as const;
 
 type Line = readonly [field: string, value: string, origin: Origin | ''];
 
-const KINDS: readonly LibrarySpec['kind'][] = ['axle', 'gearbox', 'shims', 'friction', 'schools'];
+const KINDS: readonly LibrarySpec['kind'][] = [
+  'axle',
+  'gearbox',
+  'shims',
+  'friction',
+  'instrument',
+  'set-up-bearing',
+  'schools',
+];
 const isKind = (text: string): text is LibrarySpec['kind'] => KINDS.some((kind) => kind === text);
 
 /** Parts of one value; empty ones at the end are left out. */
@@ -39,6 +54,15 @@ function lines(spec: LibrarySpec): Line[] {
         origin,
       ]),
     ];
+  if (spec.kind === 'instrument')
+    return [
+      ['reads', list(...readsParts(spec.reads)), ''],
+      ['reach', list(spec.reads.from.typed, spec.reads.to.typed), ''],
+      ['resolution', spec.reads.resolution.typed, ''],
+      ['good to', spec.reads.plusMinus.typed, ''],
+      ...(spec.checked === null ? [] : [['checked', spec.checked, ''] as const]),
+    ];
+  if (spec.kind === 'set-up-bearing') return [['taller', spec.taller.typed, spec.origin]];
   if (spec.kind === 'schools')
     return [
       ...SCHOOL_KEYS.map((key): Line => [SCHOOLS[key].label, spec[key], '']),
@@ -47,6 +71,9 @@ function lines(spec: LibrarySpec): Line[] {
   const rows: (Line | null)[] = spec.kind === 'axle' ? axleLines(spec) : gearboxLines(spec);
   return rows.filter((row) => row !== null);
 }
+
+const readsParts = (reads: Instrument['reads']): string[] =>
+  reads.of === 'length' ? [reads.of] : [reads.of, reads.use, reads.hand];
 
 function axleLines(spec: AxleSpec): (Line | null)[] {
   return [
@@ -156,6 +183,35 @@ function put(raw: Record<string, unknown>, field: string, value: string, origin:
     case 'bore':
     case 'outside':
       raw[field.toLowerCase()] = entry(value, 'length');
+      return;
+    case 'reads':
+      raw['reads'] = {
+        ...(raw['reads'] as object | undefined),
+        of: first,
+        ...(second === '' ? {} : { use: second, hand: third }),
+      };
+      return;
+    case 'reach':
+    case 'resolution':
+    case 'good to': {
+      const reads = raw['reads'] as { of?: string } | undefined;
+      if (!reads?.of)
+        throw new InputError('field', `field “${cutText(field, 40)}” needs reads before it.`, 'reads first');
+      const quantity = reads.of === 'length' ? 'length' : 'torque';
+      raw['reads'] = {
+        ...reads,
+        ...(field.toLowerCase() === 'reach'
+          ? { from: entry(first, quantity), to: entry(second, quantity) }
+          : { [field.toLowerCase() === 'resolution' ? 'resolution' : 'plusMinus']: entry(first, quantity) }),
+      };
+      return;
+    }
+    case 'checked':
+      raw['checked'] = value;
+      return;
+    case 'taller':
+      raw['taller'] = entry(value, 'length');
+      raw['origin'] = origin;
       return;
     case 'construction':
     case 'box':
@@ -294,6 +350,10 @@ function empty(kind: LibrarySpec['kind'], name: string): Record<string, unknown>
       return { kind, name, seat: 'pack', bore: null, outside: null, pieces: [] };
     case 'friction':
       return { kind, name, oil: '', readings: [] };
+    case 'instrument':
+      return { kind, name, checked: null };
+    case 'set-up-bearing':
+      return { kind, name };
     case 'schools':
       return { kind, name, ...USUAL_SCHOOLS, ringGearNote: '' };
   }

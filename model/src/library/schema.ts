@@ -1,4 +1,12 @@
-import { CONSTRUCTIONS, LIMITS, SHIM_LIMITS, type MeshConstruction } from '@hot-spline/core';
+import {
+  CONSTRUCTIONS,
+  LIMITS,
+  MESH_LIMITS,
+  SHIM_LIMITS,
+  entryBase,
+  type MeshConstruction,
+  type NumberRange,
+} from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
 import { name } from '../document/fields';
 import { FORMAT_VERSION } from '../document/version';
@@ -87,10 +95,10 @@ export const gearboxSpecSchema = z.strictObject({
 });
 
 /** What a drawer is for: a shim belongs to a seat, with its bore and outside diameter. */
-export const SEATS = ['pack', 'pinion-head', 'support', 'carrier', 'preload', 'box'] as const;
+export const SEATS = ['pack', 'pinion-head', 'support', 'carrier', 'preload', 'spacer', 'box'] as const;
 export type Seat = (typeof SEATS)[number];
 
-/** A drawer of shims: every thickness that exists, and how many of it. */
+/** A drawer: every thickness that exists, and how many of it the shop owns, fitted or not. Spacers by their free length. */
 export const shimBoxSchema = z.strictObject({
   kind: z.literal('shims'),
   name,
@@ -132,11 +140,53 @@ export const frictionTableSchema = z.strictObject({
     .max(500),
 });
 
+/** Reach, step and ± of a scale. */
+const scale = (quantity: 'length' | 'torque', most: NumberRange) => ({
+  from: entrySchema(quantity, { ...most, min: 0 }),
+  to: entrySchema(quantity, { ...most, above: 0 }),
+  /** One step of its scale. */
+  resolution: entrySchema(quantity, { ...most, above: 0 }),
+  /** What a reading is good to. */
+  plusMinus: entrySchema(quantity, { ...most, above: 0 }),
+});
+
+/** What the shop reads or tightens with. */
+export const instrumentSchema = z.strictObject({
+  kind: z.literal('instrument'),
+  name,
+  reads: z
+    .discriminatedUnion('of', [
+      z.strictObject({ of: z.literal('length'), ...scale('length', { max: 10_000, unit: 'mm' }) }),
+      z.strictObject({
+        of: z.literal('torque'),
+        ...scale('torque', { max: LIMITS.torqueNm.max, unit: 'N·m' }),
+        /** Turning torque of bearings, or what bolts are tightened with. */
+        use: z.enum(['turning', 'tightening']),
+        /** The threads that it tightens. */
+        hand: z.enum(['right', 'both']),
+      }),
+    ])
+    .refine(({ from, to }) => entryBase(to) > entryBase(from), { path: ['to'], message: 'must be above from' }),
+  /** The day of its last check; null: never, or not known. */
+  checked: z.iso.date().nullable(),
+});
+
+/** A bearing with an honed bore that slides on and off while things are tried. */
+export const setUpBearingSchema = z.strictObject({
+  kind: z.literal('set-up-bearing'),
+  name,
+  /** How much taller it is than the final one; negative: lower. */
+  taller: entrySchema('length', MESH_LIMITS.markMm),
+  origin,
+});
+
 export const librarySpecSchema = z.discriminatedUnion('kind', [
   axleSpecSchema,
   gearboxSpecSchema,
   shimBoxSchema,
   frictionTableSchema,
+  instrumentSchema,
+  setUpBearingSchema,
   schoolsSchema,
 ]);
 
@@ -150,6 +200,8 @@ export const libraryFileSchema = z.strictObject({
 export type AxleSpec = z.infer<typeof axleSpecSchema>;
 export type GearboxSpec = z.infer<typeof gearboxSpecSchema>;
 export type ShimBox = z.infer<typeof shimBoxSchema>;
+export type Instrument = z.infer<typeof instrumentSchema>;
+export type SetUpBearing = z.infer<typeof setUpBearingSchema>;
 export type FrictionTable = z.infer<typeof frictionTableSchema>;
 export type LibrarySpec = z.infer<typeof librarySpecSchema>;
 export type GearSetSpec = z.infer<typeof gearSetSchema>;

@@ -1,32 +1,17 @@
 import { BACKLASH_GUARD, PATTERN_BAND, axialForBacklash, entryBase, explain } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
 import type { Derivation } from '../engine/derivation';
 import type { Rests } from '../engine/figure';
-import { fact, type Place } from '../engine/finding';
+import { fact } from '../engine/finding';
 import { readingBase, type Readings } from '../engine/readings';
 import { ORIGIN_RESTS } from '../identity/origin-rests';
 import { explainBacklash } from './explain';
-import { depthSchools, stackError } from './depth';
+import { deriveBefore } from './derive-before';
+import { MESH_GUARDS, STATION, at } from './guards';
 import { meshFigures } from './ids';
 import { caseSpread, packHeight } from './readings';
-import type { AssemblyState, BacklashRead, MeshAxle, PatternRead } from './state';
+import { backlashOf, patternOf, type AssemblyState, type BacklashRead, type MeshAxle, type PatternRead } from './state';
 import { shiftTo } from './shifts';
 import * as words from './words';
-
-/** Ours, where the sheet says nothing: variation above about 3 thou wants a reason; schools of depth further apart than 6 thou. */
-export const MESH_GUARDS = { variationMm: 0.076, packMm: 0.02, schoolsMm: 0.15, notchesApart: 8 } as const;
-
-const STATION = 'final' as const;
-const at = (axle: AxleName, sheet: string, field: string, tab?: string): Place => ({
-  sheet,
-  axle,
-  field,
-  ...(tab === undefined ? {} : { tab }),
-});
-
-/** Backlash that counts of an assembly: the final one where there is one. */
-export const backlashOf = ({ backlash }: AssemblyState): BacklashRead | null => backlash.final ?? backlash.trial;
-export const patternOf = ({ pattern }: AssemblyState): PatternRead | null => pattern.final ?? pattern.trial;
 
 /** Half ways across within which a patch is right; the loaded flank is held to less. */
 export function patternBands(loadedFlank: MeshAxle['loadedFlank']) {
@@ -51,8 +36,7 @@ export function patternFits({ value, counts }: PatternRead, loadedFlank: MeshAxl
 
 /** Figures and findings of one axle's set-up. */
 export function deriveMesh(mesh: MeshAxle, readings: Readings, d: Derivation): void {
-  band(mesh, d);
-  depth(mesh, d);
+  deriveBefore(mesh, d);
   const { now } = mesh;
   if (!now) {
     d.finding({
@@ -73,79 +57,6 @@ export function deriveMesh(mesh: MeshAxle, readings: Readings, d: Derivation): v
   packs(mesh, now, readings, d);
   adjusters(mesh, now, d);
   spread(mesh, readings, d);
-}
-
-function band({ axle, band: told, bandWeak, sheet }: MeshAxle, d: Derivation): void {
-  const place = at(axle, 'baseline', `sheet-backlash-${axle}`, 'sheet');
-  if (!told) {
-    d.finding({
-      id: `mesh.${axle}.band`,
-      verdict: 'not-yet',
-      place,
-      station: STATION,
-      figures: [],
-      rule: 'a band from the maker’s sheet',
-      facts: {},
-      say: words.noBand,
-    });
-    return;
-  }
-  if (!bandWeak) return;
-  d.finding({
-    id: `mesh.${axle}.band`,
-    verdict: 'watch',
-    place,
-    station: STATION,
-    figures: [],
-    rule: 'values out of memory or borrowed plan; they don’t carry a step that can’t be taken back (common practice)',
-    facts: {
-      low: fact(told[0], 'length'),
-      high: fact(told[1], 'length'),
-      origin: sheet.backlash?.origin === 'borrowed' ? 'borrowed from another axle' : 'out of memory or a guess',
-    },
-    say: words.weakBand,
-  });
-}
-
-function depth(mesh: MeshAxle, d: Derivation): void {
-  const { axle } = mesh;
-  const place = at(axle, 'depth', `depth-old-mark-${axle}`);
-  const found = depthSchools(mesh).flatMap(({ label, shimMm }) => (shimMm === null ? [] : [{ label, shimMm }]));
-  const [lowest, ...others] = found.sort((a, b) => a.shimMm - b.shimMm);
-  const highest = others.at(-1);
-  if (lowest && highest) {
-    const apart = highest.shimMm - lowest.shimMm > MESH_GUARDS.schoolsMm;
-    d.finding({
-      id: `mesh.${axle}.depth`,
-      verdict: apart ? 'watch' : 'fits',
-      place,
-      station: STATION,
-      figures: [],
-      rule: 'ways of finding pinion depth that are more than 6 thou apart: one of them is wrong (guard of ours)',
-      facts: {
-        low: fact(lowest.shimMm, 'length'),
-        high: fact(highest.shimMm, 'length'),
-        lowest: lowest.label,
-        highest: highest.label.toLowerCase(),
-        apart,
-      },
-      say: words.schoolsApart,
-    });
-  }
-  // Once a pattern was read with it, the pattern has the word.
-  const painted = mesh.assemblies.some((one) => one.number > 0 && patternOf(one)?.counts);
-  const error = painted ? null : stackError(mesh);
-  if (error)
-    d.finding({
-      id: `mesh.${axle}.stack`,
-      verdict: 'watch',
-      place: at(axle, 'baseline', `stack-add-${axle}`, 'stack'),
-      station: STATION,
-      figures: [],
-      rule: 'what lies between head and case sets depth [exact]',
-      facts: { deeper: fact(error.deeperMm, 'length'), parts: error.parts },
-      say: words.stackChanged,
-    });
 }
 
 const restsOn = ({ sheet }: MeshAxle): Rests => (sheet.backlash ? ORIGIN_RESTS[sheet.backlash.origin] : 'measured');

@@ -3,6 +3,7 @@ import { AXLES, type AxleName } from '../document/names';
 import { defineCapability } from '../engine/capability';
 import { deriveMesh } from './derive';
 import { meshFigures } from './ids';
+import { pastOfSpec } from './past';
 import { meshSubjects } from './readings';
 import { meshAxle, type MeshAxle } from './state';
 import * as words from './words';
@@ -19,7 +20,7 @@ export const mesh = defineCapability({
   subjects: meshSubjects,
   place: { sheet: 'baseline', field: 'construction' },
   station: 'final',
-  inputs: ({ build: { axles }, readings }) => ({
+  inputs: ({ build: { axles }, readings, past }) => ({
     rearSetup: axles.rear?.setup,
     rearIdentity: axles.rear?.identity,
     rearFinal: axles.rear?.finalDrive,
@@ -27,8 +28,9 @@ export const mesh = defineCapability({
     frontIdentity: axles.front?.identity,
     frontFinal: axles.front?.finalDrive,
     readings,
+    past,
   }),
-  derive: ({ readings, ...of }, d): MeshStates => {
+  derive: ({ readings, past, ...of }, d): MeshStates => {
     const axles: Partial<Record<AxleName, Of>> = {
       rear: of.rearFinal
         ? { setup: of.rearSetup ?? null, identity: of.rearIdentity ?? null, finalDrive: of.rearFinal }
@@ -67,6 +69,7 @@ export const mesh = defineCapability({
           name,
           { setup, sheet: identity.sheet, construction: identity.construction.value, finalDrive },
           readings,
+          pastOfSpec(past, identity.name, identity.construction.value),
         );
         states[name] = state;
         deriveMesh(state, readings, own);

@@ -1,5 +1,6 @@
 import { MESH_LIMITS, LIMITS } from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
+import { idSchema } from '../document/fields';
 import { AXLES, capital } from '../document/names';
 import { defineSubject } from '../engine/subjects';
 import '../zod';
@@ -60,6 +61,13 @@ export const capsPhoto = defineSubject({
   keys: { axle },
   value: { of: 'photos' },
   words: ({ axle: on }) => `${capital(on)}: photo of the marked caps`,
+});
+
+export const sheetPhoto = defineSubject({
+  what: 'sheet-photo',
+  keys: { axle },
+  value: { of: 'photos' },
+  words: ({ axle: on }) => `${capital(on)}: photo of the maker’s sheet`,
 });
 
 const small = { quantity: 'length', scale: 'small', range: { min: 0, max: 10, unit: 'mm' } } as const;
@@ -137,14 +145,31 @@ export const totalTorque = defineSubject({
     `${capital(on)}: total turning torque${at === 'as-it-came' ? ', as it came' : ''}`,
 });
 
+/** A collapsible spacer that goes in out of a drawer: it does not come back. */
+export const spacerIn = defineSubject({
+  what: 'spacer',
+  keys: { axle, spacer: z.string().regex(/^[1-9]\d?$/, 'must be 1 to 99') },
+  about: { drawer: idSchema },
+  value: {
+    of: 'number',
+    counts: 'one',
+    quantity: 'length',
+    scale: 'plate',
+    range: MESH_LIMITS.heightMm,
+    plausible: [5, 120],
+  },
+  words: ({ axle: on, spacer: n }) => `${capital(on)}: spacer ${n} in, free length`,
+});
+
 export const meshSubjects = [
   assembled,
   backlash,
   pattern,
   patternPhoto,
   capsPhoto,
+  sheetPhoto,
   ringRunout,
   caseSpread,
   packHeight,
 ] as const;
-export const preloadSubjects = [pinionTorque, sealDrag, totalTorque] as const;
+export const preloadSubjects = [spacerIn, pinionTorque, sealDrag, totalTorque] as const;

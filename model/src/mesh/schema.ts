@@ -1,6 +1,6 @@
-import { LIMITS, MESH_LIMITS } from '@hot-spline/core';
+import { LIMITS, MESH_LIMITS, type NumberRange } from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
-import { id } from '../document/fields';
+import { id, idSchema } from '../document/fields';
 import { SIDES } from '../document/names';
 import '../zod';
 import * as z from 'zod';
@@ -58,7 +58,24 @@ const depthSchema = z.strictObject({
   headShim: shim,
   chart: shim,
   experience: shim,
+  /** How much taller the set-up bearing at the head is than the final one; negative: lower. */
+  setUpTaller: mark,
 });
+
+/** A carrier that goes in for another one with the same gears: outer race to ring flange on both, each side. */
+const carryOverSchema = z.strictObject({
+  oldLeft: height,
+  oldRight: height,
+  newLeft: height,
+  newRight: height,
+  /** Laid between race and calliper where a bearing stands proud of its race; it is taken off again. */
+  oldMaster: shim,
+  newMaster: shim,
+});
+
+/** What something is read with, and how good that is; the name may be empty where only the ± is known. */
+const gauge = (quantity: 'length' | 'torque', range: NumberRange) =>
+  z.strictObject({ name: z.string().trim().max(80), plusMinus: entrySchema(quantity, range) }).nullable();
 
 /** Parts of the pinion-shaft stack, from the head outwards. */
 export const STACK_PARTS = [
@@ -104,10 +121,16 @@ export const setupSchema = z.strictObject({
   backlashAim: z.enum(['middle', 'one-high', 'as-worn']),
   /** Places round the ring at which backlash is read. */
   places: z.int().min(4).max(12),
-  /** What the wrench for turning torque is good to; null: nobody has said. */
-  wrench: entrySchema('torque', { above: 0, max: LIMITS.torqueNm.max, unit: 'N·m' }).nullable(),
+  /** What backlash and turning torque are read with; null: nobody has said. */
+  gauges: z.strictObject({
+    backlash: gauge('length', { above: 0, max: 10, unit: 'mm' }),
+    turning: gauge('torque', { above: 0, max: LIMITS.torqueNm.max, unit: 'N·m' }),
+  }),
+  /** Drawer of the library that pieces come from; null: any that is for the seat. */
+  drawers: z.strictObject({ pinion: idSchema.nullable(), sides: idSchema.nullable() }),
   state: trialSchema,
   depth: depthSchema,
+  carryOver: carryOverSchema,
   stack: z
     .array(stackPartSchema)
     .max(20)

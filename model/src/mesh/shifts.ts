@@ -5,7 +5,7 @@ import type { Trial } from './schema';
 export interface Shift {
   readonly mm: number;
   readonly sigmaMm: number;
-  /** Whether it was learned on this axle, and from how many assemblies. */
+  /** From how many assemblies it was learned, on this axle and on others of its spec. */
   readonly learned: number;
 }
 
@@ -32,25 +32,28 @@ const usual = (state: Trial): Shift => {
   };
 };
 
-const mean = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0) / list.length;
+export const meanOf = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0) / list.length;
 
 /** Same shims, read in a trial and closed for good: the difference is what closing up takes. */
 const learnedFrom = (assemblies: readonly AssemblyState[]): readonly number[] =>
-  assemblies.flatMap(({ backlash: { trial, final } }) => (trial && final ? [mean(trial.mm) - mean(final.mm)] : []));
+  assemblies.flatMap(({ backlash: { trial, final } }) => (trial && final ? [meanOf(trial.mm) - meanOf(final.mm)] : []));
 
-/** What closing up takes off a backlash that is read in `state`: learned on this axle where it was, else ours. */
-export function shiftTo(state: Trial, { assemblies }: Pick<MeshAxle, 'assemblies'>): Shift {
+/** What closing up takes off a backlash that is read in `state`: learned on this axle and on others of its spec, else ours. */
+export function shiftTo(state: Trial, { assemblies, past }: Pick<MeshAxle, 'assemblies' | 'past'>): Shift {
   const ours = usual(state);
   if (ours.mm === 0) return ours;
-  const learned = learnedFrom(assemblies);
-  if (learned.length === 0) return ours;
-  // Normal distributions put together: ours as one reading with its spread, each learned one good to half a thou.
-  const each = 1 / (0.5 * THOU) ** 2;
-  const own = 1 / ours.sigmaMm ** 2;
-  const weight = own + learned.length * each;
-  return {
-    mm: (own * ours.mm + each * learned.reduce((a, b) => a + b, 0)) / weight,
-    sigmaMm: Math.sqrt(1 / weight),
-    learned: learned.length,
-  };
+  // Normal distributions put together: ours as one reading with its spread, each learned one good to half a thou on this axle,
+  // to a whole one on another.
+  const said = [
+    ...learnedFrom(assemblies).map((mm) => ({ mm, deviation: 0.5 * THOU })),
+    ...past.flatMap(({ closingsMm }) => closingsMm.map((mm) => ({ mm, deviation: THOU }))),
+  ];
+  if (said.length === 0) return ours;
+  let weight = 1 / ours.sigmaMm ** 2;
+  let weighed = weight * ours.mm;
+  for (const { mm, deviation } of said) {
+    weight += 1 / deviation ** 2;
+    weighed += mm / deviation ** 2;
+  }
+  return { mm: weighed / weight, sigmaMm: Math.sqrt(1 / weight), learned: said.length };
 }

@@ -23,6 +23,7 @@ const inForce = (subject: InForce['subject'], value: ReadingValue, state: object
     state: state as InForce['state'],
     instrument: 'Micrometer',
     seq,
+    earlier: [],
   };
 };
 const together = (n: number, pinion: number, left: number, right: number): [string, InForce] => {
@@ -86,7 +87,7 @@ describe('the state of a trial', () => {
 
 describe('what closing up takes', () => {
   it('1 ± 1 thou at most, half a thou where only the pinion’s bearings are still to come, nothing when closed [common practice]', () => {
-    const nothing = { assemblies: [] };
+    const nothing = { assemblies: [], past: [] };
     expect(shiftTo({ ...FIRST_TRIAL, caps: 'snug' }, nothing).mm).toBeCloseTo(0.0254, 9);
     expect(shiftTo(FIRST_TRIAL, nothing).mm).toBeCloseTo(0.0254, 9);
     expect(shiftTo({ ...FIRST_TRIAL, sideBearings: 'new' }, nothing).mm).toBeCloseTo(0.0127, 9);

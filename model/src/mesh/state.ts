@@ -1,6 +1,7 @@
 import {
   CONSTRUCTION_SIGNS,
   backlashRound,
+  depthSign,
   entryBase,
   type Depthwards,
   type Entry,
@@ -10,11 +11,12 @@ import {
   type Round,
 } from '@hot-spline/core';
 import type { AxleName, Side } from '../document/names';
-import type { InForce, Readings } from '../engine/readings';
+import type { InForce, Reading, Readings } from '../engine/readings';
 import type { ReadingValue } from '../engine/values';
 import { isWeak, type SpecSheet } from '../library/sheet';
 import { assembled, backlash, pattern, type Stage } from './readings';
 import type { Setup, Trial } from './schema';
+import type { PastSetup } from './past';
 import { shiftTo, type Shift } from './shifts';
 
 type Assembled = Extract<ReadingValue, { of: 'assembly' }>;
@@ -26,12 +28,16 @@ export interface BacklashRead {
   readonly state: Trial;
   readonly mm: readonly number[];
   readonly round: Round;
+  /** The same round read before in the same state, newest first. */
+  readonly repeats: readonly (readonly number[])[];
 }
 
 export interface PatternRead {
   readonly reading: InForce;
   readonly state: Trial;
   readonly value: Pattern;
+  /** What was seen before in the same state, newest first. */
+  readonly repeats: readonly Pattern[];
   /** Whether it moves anything: faint or under light drag it doesn't. */
   readonly counts: boolean;
 }
@@ -50,6 +56,10 @@ export interface AssemblyState {
   readonly backlash: Readonly<Record<Stage, BacklashRead | null>>;
   readonly pattern: Readonly<Record<Stage, PatternRead | null>>;
 }
+
+/** Backlash that counts of an assembly: the final one where there is one. */
+export const backlashOf = ({ backlash }: AssemblyState): BacklashRead | null => backlash.final ?? backlash.trial;
+export const patternOf = ({ pattern }: AssemblyState): PatternRead | null => pattern.final ?? pattern.trial;
 
 export interface MeshAxle {
   readonly axle: AxleName;
@@ -73,6 +83,10 @@ export interface MeshAxle {
   /** What closing up will take off backlash from the state that the axle is in, and one deviation. */
   readonly closing: Shift;
   readonly final: boolean;
+  /** Set-ups of the shop before this one, of the same spec. */
+  readonly past: readonly PastSetup[];
+  /** What is added to an advised pinion shim in the state that the axle is in: another bearing at the head than it was read with. */
+  readonly headShimMm: number;
   /** What the advisor is asked; null while something is missing. */
   readonly job: MeshJob | null;
   /** Number of the assembly of each try of the job. */
@@ -116,13 +130,35 @@ function ringPlace(value: Assembled, setup: Setup, notchMm: number | null, byNot
   return (acts * (sum(value[back]) - sum(value[tooth]))) / 2;
 }
 
+/**
+ * What the final bearing at the head adds to the pinion shim, of a pack that was tried with the set-up one, so that the pinion
+ * stands where it stood [exact]; nothing where the difference or its sign is not known.
+ */
+export function headShimOf(
+  state: Trial,
+  { setup, shimMoves, bearingMoves }: Pick<MeshAxle, 'setup' | 'shimMoves' | 'bearingMoves'>,
+): number {
+  const taller = setup.depth.setUpTaller;
+  if (state.pinionBearings !== 'set-up' || !taller || !shimMoves || !bearingMoves) return 0;
+  return depthSign(shimMoves) * depthSign(bearingMoves) * entryBase(taller);
+}
+
+/** Readings of the same thing before, in the same state. */
+const sameState = ({ state, earlier }: InForce): readonly Reading[] =>
+  earlier.filter((one) => Object.entries(state).every(([key, value]) => one.state[key] === value));
+
+const isClear = ({ drive, coast }: Pattern): boolean => [drive, coast].every(({ shape }) => shape === 'one');
+
 function readBacklash(readings: Readings, key: string, band: MeshAxle['band']): BacklashRead | null {
   const reading = readings.get(key);
   if (reading?.value.of !== 'places') return null;
   const mm = reading.value.entries.map(entryBase);
   // Without a band there is nothing to judge: any band gives the same figures.
   const round = backlashRound(mm, band ?? [0, 1]);
-  return { reading, state: trialOf(reading), mm, round };
+  const repeats = sameState(reading).flatMap(({ value }) =>
+    value.of === 'places' ? [value.entries.map(entryBase)] : [],
+  );
+  return { reading, state: trialOf(reading), mm, round, repeats };
 }
 
 function readPattern(readings: Readings, key: string): PatternRead | null {
@@ -130,8 +166,8 @@ function readPattern(readings: Readings, key: string): PatternRead | null {
   if (reading?.value.of !== 'pattern') return null;
   const { value } = reading;
   const state = trialOf(reading);
-  const clear = [value.drive, value.coast].every(({ shape }) => shape === 'one');
-  return { reading, state, value, counts: clear && state.drag === 'braked' };
+  const repeats = sameState(reading).flatMap((one) => (one.value.of === 'pattern' ? [one.value] : []));
+  return { reading, state, value, repeats, counts: isClear(value) && state.drag === 'braked' };
 }
 
 const NUMBERS = Array.from({ length: 100 }, (_, i) => i);
@@ -151,6 +187,7 @@ export function meshAxle(
     readonly finalDrive: { readonly ring: number; readonly pinion: number };
   },
   readings: Readings,
+  past: readonly PastSetup[] = [],
 ): MeshAxle {
   const signs = CONSTRUCTION_SIGNS[construction];
   const { backlash: bandTold, adjusterPitch, adjusterNotches } = sheet;
@@ -180,7 +217,7 @@ export function meshAxle(
       pattern: both((stage) => readPattern(readings, pattern.key({ ...of, stage }))),
     };
   });
-  const known: Omit<MeshAxle, 'job' | 'tries' | 'closing'> = {
+  const known: Known = {
     axle,
     setup,
     sheet,
@@ -197,15 +234,21 @@ export function meshAxle(
     assemblies,
     now: assemblies.at(-1) ?? null,
     final: isFinal(setup.state, setup.gears),
+    past,
   };
   const closing = shiftTo(setup.state, known);
   return { ...known, closing, ...jobOf(known) };
 }
 
+/** So many tries at most are weighed, the newest. */
+const MOST_TRIES = 40;
+
+type Known = Omit<MeshAxle, 'job' | 'tries' | 'closing' | 'headShimMm'>;
+
 /** The tries that the advisor learns from: every assembly with a backlash read under side preload. */
-function jobOf(mesh: Omit<MeshAxle, 'job' | 'tries' | 'closing'>): Pick<MeshAxle, 'job' | 'tries'> {
+function jobOf(mesh: Known): Pick<MeshAxle, 'job' | 'tries' | 'headShimMm'> {
   const { construction, band, setup, shimMoves } = mesh;
-  const nothing = { job: null, tries: [] };
+  const nothing = { job: null, tries: [], headShimMm: 0 };
   if (construction === 'electric-reduction' || !band || band[1] <= band[0] || !shimMoves) return nothing;
   const read = mesh.assemblies.flatMap((one) => {
     // As it came counts where the same gears go back.
@@ -216,20 +259,33 @@ function jobOf(mesh: Omit<MeshAxle, 'job' | 'tries' | 'closing'>): Pick<MeshAxle
   const last = read.at(-1);
   if (!last) return nothing;
   const here = shiftTo(last.best.state, mesh);
-  const tries = read.map(({ one, best }): MeshTry => {
+  const head = headShimOf(last.best.state, mesh);
+  const tried = read.flatMap(({ one, best }): { number: number; made: MeshTry }[] => {
     // All are told as they would read in the state of the last one.
     const off = here.mm - shiftTo(best.state, mesh).mm;
     const seen = one.pattern.final ?? one.pattern.trial;
-    const patch = (flank: 'drive' | 'coast') =>
-      seen?.counts ? { u: seen.value[flank].u, v: seen.value[flank].v } : null;
-    return {
-      pinionShimMm: one.pinionMm,
+    const at = {
+      pinionShimMm: Math.max(0, one.pinionMm + headShimOf(best.state, mesh) - head),
       ringShiftMm: one.ringMm,
-      backlashMm: best.mm.map((mm) => Math.max(0, mm + off)),
-      drive: patch('drive'),
-      coast: patch('coast'),
     };
+    const told = (mm: readonly number[]): readonly number[] => mm.map((place) => Math.max(0, place + off));
+    const flank = ({ u, v }: Pattern['drive']) => ({ u, v });
+    const patches = (value: Pattern | undefined) => ({
+      drive: value ? flank(value.drive) : null,
+      coast: value ? flank(value.coast) : null,
+    });
+    const before = seen?.counts ? seen.repeats.filter(isClear) : [];
+    // What was read more than once counts each time, oldest first.
+    const again = Array.from({ length: Math.max(best.repeats.length, before.length) }, (_, i) => ({
+      ...at,
+      backlashMm: told(best.repeats[i] ?? []),
+      ...patches(before[i]),
+    })).reverse();
+    const last = { ...at, backlashMm: told(best.mm), ...patches(seen?.counts ? seen.value : undefined) };
+    return [...again, last].map((made) => ({ number: one.number, made }));
   });
+  const counted = tried.slice(-MOST_TRIES);
+  const tries = counted.map(({ made }) => made);
   const aim = setup.backlashAim === 'one-high' ? 0.0254 : 0;
   // Shims come by the thou or by a fortieth of a mm, as this axle's pieces are measured.
   const pieces = mesh.assemblies.flatMap(({ value }) => [...value.pinion, ...value.left, ...value.right]);
@@ -246,5 +302,5 @@ function jobOf(mesh: Omit<MeshAxle, 'job' | 'tries' | 'closing'>): Pick<MeshAxle
     closingUpSigmaMm: here.sigmaMm,
     steps: { pinionMm: step, ringMm: mesh.notchMm ?? step },
   };
-  return { job, tries: read.map(({ one }) => one.number) };
+  return { job, tries: counted.map(({ number }) => number), headShimMm: head - headShimOf(setup.state, mesh) };
 }

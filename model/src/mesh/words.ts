@@ -199,3 +199,27 @@ export function schoolsApart(f: F<'low' | 'high', 'lowest' | 'highest', 'apart'>
     detail: `${f.lowest} says ${say(f.low.value, 'length', system)}, ${f.highest} says ${say(f.high.value, 'length', system)}.${f.apart ? ' Look for a wrong sign, a missing baffle or another make of bearing before the first assembly.' : ''}`,
   };
 }
+
+export function cannotJudge(f: F<'low' | 'high' | 'plusMinus', 'name'>, system: UnitSystem): Words {
+  return {
+    title: 'Cannot judge: the indicator is too coarse',
+    detail: `${f.name} is good to ± ${saySmall(f.plusMinus.value, system)}; the band is ${saySmall(f.high.value - f.low.value, system)} wide.`,
+  };
+}
+
+export function headBearing(f: F<'add' | 'shim', 'missing'>, system: UnitSystem): Words {
+  if (f.missing === 'height')
+    return {
+      title: 'Set-up bearing at the head: its height is not said',
+      detail: 'Measure it against the final one: the difference goes into the pinion shim when that goes on.',
+    };
+  if (f.missing === 'sign')
+    return {
+      title: 'Set-up bearing at the head: which way does a taller one move this pinion?',
+      detail: 'Say it on the baseline; until then the shim for the final bearing can’t be told.',
+    };
+  return {
+    title: `For the final bearing the shim becomes ${say(f.shim.value, 'length', system)}`,
+    detail: `${saySmall(Math.abs(f.add.value), system)} ${f.add.value < 0 ? 'less' : 'more'} than now, by the height of the set-up bearing.`,
+  };
+}

@@ -1,10 +1,10 @@
 import type { Derivation } from '../engine/derivation';
 import { fact } from '../engine/finding';
 import type { Signature } from '../engine/readings';
-import { allRound, backlashOf, patternFits, patternOf } from '../mesh/derive';
+import { allRound, patternFits } from '../mesh/derive';
 import { shiftTo } from '../mesh/shifts';
 import { meshFigures } from '../mesh/ids';
-import { isFinal, type BacklashRead, type MeshAxle, type PatternRead } from '../mesh/state';
+import { backlashOf, isFinal, patternOf, type BacklashRead, type MeshAxle, type PatternRead } from '../mesh/state';
 import { preloadVerdict } from '../preload/derive';
 import { preloadFigures } from '../preload/ids';
 import type { PreloadAxle } from '../preload/state';
@@ -123,14 +123,14 @@ export function gatesOf(
     },
     {
       need: 'Pinion preload in band on the bearings that run',
-      met: verdict === 'in-band' && final && mesh.setup.wrench !== null && !preload.sealUnknown,
+      met: verdict === 'in-band' && final && mesh.setup.gauges.turning !== null && !preload.sealUnknown,
       says: !preload.last
         ? 'not read'
         : !final
           ? 'read on set-up bearings'
           : preload.sealUnknown
             ? 'seal drag is in it'
-            : mesh.setup.wrench === null
+            : mesh.setup.gauges.turning === null
               ? 'nobody has said what the wrench is good to'
               : verdict === null
                 ? 'no band'

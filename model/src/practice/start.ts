@@ -39,6 +39,10 @@ export function practiceBuild(practice: Practice): Build {
     spreadLimit: sheet(mm(0.5)),
   });
   const setup = newSetup();
-  rear.setup = { ...setup, wrench: lbfIn(0.5), bearingMoves: axle.construction === 'transaxle' ? 'deeper' : null };
+  rear.setup = {
+    ...setup,
+    gauges: { backlash: null, turning: { name: 'Simulated wrench', plusMinus: lbfIn(0.5) } },
+    bearingMoves: axle.construction === 'transaxle' ? 'deeper' : null,
+  };
   return { ...build, practice };
 }

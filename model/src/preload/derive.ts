@@ -98,7 +98,7 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
       // In band with seal drag in it, or by a wrench that nobody has said anything of, is not known to fit.
       verdict:
         verdict === 'in-band'
-          ? state.sealUnknown || !setup.wrench
+          ? state.sealUnknown || !setup.gauges.turning
             ? 'watch'
             : 'fits'
           : verdict === 'over'

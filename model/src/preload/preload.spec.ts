@@ -87,7 +87,7 @@ function derive(ledger: readonly LedgerEntry[], setup: Partial<Setup> = {}, orig
     pinionTorqueNew: said({ low: lbfIn(14), high: lbfIn(19) }, origin),
     pinionTorqueUsed: said({ low: lbfIn(8), high: lbfIn(10) }),
   });
-  axle.setup = { ...newSetup(), wrench: lbfIn(1), ...setup };
+  axle.setup = { ...newSetup(), gauges: { backlash: null, turning: { name: '', plusMinus: lbfIn(1) } }, ...setup };
   const derived = deriveBuild(build, ledger);
   const finding = (id: string) => derived.findings.find((one) => one.id === id);
   return { derived, finding, state: derived.preload.rear, gates: derived.gates.rear };
@@ -156,7 +156,7 @@ describe('pinion preload', () => {
     const fits = (ledger: LedgerEntry[], setup = {}) =>
       derive([...trial(), ...ledger], setup).finding('preload.rear.pinion')?.verdict;
     expect(fits(turned)).toBe('fits');
-    expect(fits(turned, { wrench: null })).toBe('watch');
+    expect(fits(turned, { gauges: { backlash: null, turning: null } })).toBe('watch');
     expect(fits([torque(1, 0, 16, FINAL_TRIAL)])).toBe('watch');
     const seal = readingOf(sealDrag.of({ axle: 'rear' }), torqueValue(20));
     const more = derive([...trial(), torque(1, 0, 16, FINAL_TRIAL), seal]);

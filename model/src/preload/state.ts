@@ -96,7 +96,7 @@ export function preloadAxle(mesh: MeshAxle, readings: Readings): PreloadAxle {
   const counting = reads.filter(({ counts }) => counts);
   const last = counting.at(-1) ?? null;
   const band = bandOf(mesh, last?.state.pinionBearings ?? (setup.gears === 'used' ? 'used' : 'new'));
-  const wrenchNm = setup.wrench ? entryBase(setup.wrench) : PRELOAD_GUARDS.wrenchNm;
+  const wrenchNm = setup.gauges.turning ? entryBase(setup.gauges.turning.plusMinus) : PRELOAD_GUARDS.wrenchNm;
   const total =
     readings.get(totalTorque.key({ axle, stage: 'final' })) ?? readings.get(totalTorque.key({ axle, stage: 'trial' }));
   const totalNm = total ? readingBase(total) : null;

@@ -12,6 +12,7 @@ import type { Database } from '../db/database';
 import { on } from '../http';
 import { readLedger } from '../ledger/store';
 import { Problem, otherContent, staleVersion } from '../problem';
+import { pastFor, setUps } from '../shop/set-ups';
 import {
   archiveBuild,
   createBuild,
@@ -96,6 +97,7 @@ export function buildRoutes(db: Database): Router {
       follow: query.axle,
       point: { gear, range, rpm },
       today: new Date().toISOString().slice(0, 10),
+      past: pastFor(await setUps(db), id),
     });
     const withWorking = query.working === 'true' || query.working === '1';
     const shown: ShownFigures = {

@@ -4,6 +4,7 @@ import { unknownBuild } from '../builds/routes';
 import { readBuild } from '../builds/store';
 import type { Database } from '../db/database';
 import { on } from '../http';
+import { requireStock } from '../shop/set-ups';
 import { append, readLedger } from './store';
 
 export function ledgerRoutes(db: Database): Router {
@@ -20,7 +21,7 @@ export function ledgerRoutes(db: Database): Router {
     router,
     routes.appendLedger,
     async ({ params: { id }, body: entry, response }) => {
-      const outcome = await append(db, id, entry);
+      const outcome = await append(db, id, entry, (tx) => requireStock(db, tx, id, entry));
       if (outcome === 'unknown-build') throw unknownBuild(id);
       response.status(outcome === 'appended' ? 201 : 200).json({ id: entry.id });
     },

@@ -43,10 +43,16 @@ export type AppendOutcome = 'appended' | 'already-there' | 'unknown-build';
 
 /**
  * Appends one entry. Its id is made in the browser: the same entry again is acknowledged again.
+ * @param check what else has to hold, in the same transaction
  * @throws InputError on `voids` for an entry that is none of this build, is a void itself, or is voided already
  * @throws Problem 409 where another entry is kept under the id
  */
-export async function append(db: Database, buildId: string, entry: LedgerEntry): Promise<AppendOutcome> {
+export async function append(
+  db: Database,
+  buildId: string,
+  entry: LedgerEntry,
+  check?: (tx: Queries, entry: LedgerEntry) => Promise<void>,
+): Promise<AppendOutcome> {
   return db.transaction(async (tx) => {
     const builds = await tx.query('select id from builds where id = $1 for update', [buildId]);
     if (builds.length === 0) return 'unknown-build';
@@ -83,6 +89,7 @@ export async function append(db: Database, buildId: string, entry: LedgerEntry):
       if (target.voided)
         throw new InputError('voids', 'voids names an entry that is voided already.', 'the id of an entry in force');
     }
+    await check?.(tx, entry);
     await insert(tx, buildId, entry);
     return 'appended';
   });

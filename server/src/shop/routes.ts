@@ -2,6 +2,7 @@ import { fileJsonSchema, openApi, routes } from '@hot-spline/model';
 import { Router } from 'express';
 import type { Database } from '../db/database';
 import { on } from '../http';
+import { setUps } from './set-ups';
 import { readShop, saveCurrency } from './store';
 
 /** The shop itself, and what describes the API and the files. */
@@ -20,6 +21,10 @@ export function shopRoutes(db: Database, version: string): Router {
   on(router, routes.saveShop, async ({ body: { currency }, response }) => {
     await saveCurrency(db, currency);
     response.json({ ...(await readShop(db)), version });
+  });
+
+  on(router, routes.setUps, async ({ response }) => {
+    response.json(await setUps(db));
   });
 
   on(router, routes.openApi, ({ response }) => {

@@ -2,7 +2,7 @@ import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { InputError } from '@hot-spline/core';
-import { readLibraryFile, type BadLine, type LibrarySpec } from '@hot-spline/model';
+import { readLibraryFile, takenFrom, type BadLine, type LibrarySpec } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { TableModule } from 'primeng/table';
 import { Finder } from '../frame/finder';
@@ -10,13 +10,16 @@ import { Header } from '../frame/header';
 import { KeyReader } from '../frame/keys';
 import { Choice } from '../shared/choice';
 import { Prices } from '../state/prices';
+import { ShopSetUps } from '../state/set-ups';
 import { uiActions } from '../state/ui';
 import { AxleSpecEditor } from './axle-spec-editor';
 import { FrictionTableEditor } from './friction-table-editor';
 import { GearboxSpecEditor } from './gearbox-spec-editor';
+import { InstrumentEditor } from './instrument-editor';
 import { Library } from './library';
 import { newSpec } from './new-spec';
 import { SchoolsEditor } from './schools-editor';
+import { SetUpBearingEditor } from './set-up-bearing-editor';
 import { ShimBoxEditor } from './shim-box-editor';
 import { constructionWords } from './words';
 
@@ -32,8 +35,10 @@ const LARGEST_FILE = 8 * 1024 * 1024;
     FrictionTableEditor,
     GearboxSpecEditor,
     Header,
+    InstrumentEditor,
     RouterLink,
     SchoolsEditor,
+    SetUpBearingEditor,
     ShimBoxEditor,
     TableModule,
   ],
@@ -66,8 +71,27 @@ export class LibraryPage {
     () => this.active().find(({ id }) => id === this.chosen()) ?? this.active()[0] ?? null,
   );
 
+  private readonly setUps = inject(ShopSetUps);
+  /** How many of each row of the chosen drawer are fitted, and where. */
+  protected readonly fitted = computed(() => {
+    const chosen = this.selected();
+    if (chosen?.spec.kind !== 'shims') return { rows: [], where: '' };
+    const drawer = { id: chosen.id, spec: chosen.spec };
+    const holdings = this.setUps.holdings().filter(({ drawers }) => drawers.includes(drawer.id));
+    const rows = takenFrom([drawer], holdings).get(drawer.id) ?? [];
+    const names = [
+      ...new Set(
+        holdings
+          .filter((one) => (takenFrom([drawer], [one]).get(drawer.id) ?? []).some((n) => n > 0))
+          .map(({ name, axle }) => `${name} ${axle}`),
+      ),
+    ];
+    return { rows, where: names.length > 0 ? `Fitted in ${names.join(', ')}.` : '' };
+  });
+
   constructor() {
     this.library.open();
+    void this.setUps.read();
   }
 
   protected key(event: KeyboardEvent): void {
@@ -92,6 +116,8 @@ export class LibraryPage {
     if (spec.kind === 'gearbox') return `${spec.box.value}, ${spec.gears.length} gears`;
     if (spec.kind === 'schools') return 'where practitioners differ';
     if (spec.kind === 'friction') return `${spec.oil || 'oil not said'}, ${spec.readings.length} readings`;
+    if (spec.kind === 'instrument') return `instrument, checked ${spec.checked ?? 'not said'}`;
+    if (spec.kind === 'set-up-bearing') return 'set-up bearing';
     if (spec.kind === 'shims') return `${spec.pieces.reduce((sum, { count }) => sum + count, 0)} shims`;
     return `${constructionWords(spec.construction.value)}, ${spec.sets.length} sets`;
   }

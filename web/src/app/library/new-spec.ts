@@ -22,6 +22,21 @@ export function newSpec(kind: LibrarySpec['kind']): LibrarySpec {
       return newShimBox('New drawer');
     case 'friction':
       return { kind, name: 'New plates', oil: '', readings: [] };
+    case 'instrument':
+      return {
+        kind,
+        name: 'New instrument',
+        reads: {
+          of: 'length',
+          from: entryOf(0, 'mm'),
+          to: entryOf(10, 'mm'),
+          resolution: entryOf(0.01, 'mm'),
+          plusMinus: entryOf(0.01, 'mm'),
+        },
+        checked: null,
+      };
+    case 'set-up-bearing':
+      return { kind, name: 'New set-up bearing', taller: entryOf(0, 'mm'), origin: 'measured' };
     case 'schools':
       return { kind, name: 'How we do it', ...USUAL_SCHOOLS, ringGearNote: '' };
   }

@@ -1,17 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { InputError, SHIM_LIMITS, entryBase, parseEntry, saySmall, type Entry } from '@hot-spline/core';
+import { InputError, LIMITS, SHIM_LIMITS, entryBase, parseEntry, saySmall, type Entry } from '@hot-spline/core';
 import type { Origin, ShimBox } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
 import type { Edit } from '../shared/edit';
+import { EntryField } from '../shared/entry-field';
 import { Field, type Understood } from '../shared/field';
 import { countReader, textReader } from '../shared/readers';
 import { Bench } from '../state/bench';
-import { ORIGIN_OPTIONS } from './words';
+import { ORIGIN_OPTIONS, SEAT_OPTIONS } from './words';
 
 /** A drawer of shims: thicknesses and how many there are. Emits edits; keeps nothing itself. */
 @Component({
   selector: 'hs-shim-box',
-  imports: [Choice, Field],
+  imports: [Choice, EntryField, Field],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let s = spec();
@@ -22,8 +23,36 @@ import { ORIGIN_OPTIONS } from './words';
         [text]="s.name"
         [read]="readName"
         [compact]="true"
-        (taken)="setName($event)"
+        (taken)="set({ name: $event })"
       />
+      <div class="seat">
+        <hs-choice
+          [name]="prefix() + '-seat'"
+          label="For"
+          [options]="seats"
+          [value]="s.seat"
+          (chosen)="set({ seat: $event })"
+        />
+        <hs-entry
+          [name]="prefix() + '-bore'"
+          label="Bore"
+          quantity="length"
+          [range]="diameters"
+          [entry]="s.bore"
+          (taken)="set({ bore: $event.entry })"
+        />
+        <hs-entry
+          [name]="prefix() + '-outside'"
+          label="Outside"
+          quantity="length"
+          [range]="diameters"
+          [entry]="s.outside"
+          (taken)="set({ outside: $event.entry })"
+        />
+      </div>
+      @if (where()) {
+        <p class="soft">{{ where() }}</p>
+      }
     }
     <ul [class.whole]="whole()">
       @for (piece of rows(); track piece.index) {
@@ -40,6 +69,11 @@ import { ORIGIN_OPTIONS } from './words';
             [compact]="true"
             (taken)="setCount(piece.index, $event)"
           />
+          @if (piece.fitted > 0) {
+            <span class="soft" [class.short]="piece.fitted > piece.count">{{
+              piece.fitted > piece.count ? piece.fitted + ' fitted: count again' : piece.fitted + ' fitted'
+            }}</span>
+          }
           @if (whole()) {
             <hs-choice
               [name]="prefix() + '-origin-' + piece.index"
@@ -97,6 +131,14 @@ import { ORIGIN_OPTIONS } from './words';
     .whole {
       grid-template-columns: repeat(auto-fill, minmax(310px, 1fr));
     }
+    .seat {
+      display: grid;
+      grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr) minmax(0, 1fr);
+      gap: 0 12px;
+    }
+    .short {
+      color: var(--stop);
+    }
     li hs-field {
       flex: none;
       width: 58px;
@@ -112,10 +154,15 @@ export class ShimBoxEditor {
   readonly prefix = input.required<string>();
   /** With its name and where each thickness is known from. */
   readonly whole = input(true);
+  /** How many of each row are fitted somewhere, and where that is. */
+  readonly fitted = input<readonly number[]>([]);
+  readonly where = input('');
   readonly changed = output<Edit<ShimBox>>();
 
   private readonly system = inject(Bench).system;
   protected readonly most = SHIM_LIMITS.stock.max;
+  protected readonly seats = SEAT_OPTIONS;
+  protected readonly diameters = LIMITS.diameterMm;
   protected readonly originOptions = ORIGIN_OPTIONS;
   protected readonly readName = textReader('Name', 80, 1);
   protected readonly readCount = countReader('Count', 0, SHIM_LIMITS.count.max);
@@ -127,6 +174,7 @@ export class ShimBoxEditor {
         base: entryBase(thickness),
         text: saySmall(entryBase(thickness), this.system()),
         count,
+        fitted: this.fitted()[index] ?? 0,
         origin,
       }))
       .sort((a, b) => a.base - b.base),
@@ -156,8 +204,8 @@ export class ShimBoxEditor {
     this.changed.emit((newest) => ({ ...newest, pieces: recipe(newest.pieces) }));
   }
 
-  protected setName(name: string): void {
-    this.changed.emit((newest) => ({ ...newest, name }));
+  protected set(change: Partial<ShimBox>): void {
+    this.changed.emit((newest) => ({ ...newest, ...change }));
   }
 
   protected setCount(index: number, count: number): void {

@@ -1,4 +1,4 @@
-import type { Construction, GearboxSpec, Origin } from '@hot-spline/model';
+import type { Construction, GearboxSpec, Origin, Seat } from '@hot-spline/model';
 import type { Option } from '../shared/choice';
 
 export const ORIGIN_OPTIONS: readonly Option<Origin>[] = [
@@ -18,6 +18,16 @@ export const CONSTRUCTION_OPTIONS: readonly Option<Construction>[] = [
   { value: 'independent', label: 'Independent rear unit, side covers' },
   { value: 'transaxle', label: 'Transaxle' },
   { value: 'electric-reduction', label: 'Electric reduction unit' },
+];
+
+export const SEAT_OPTIONS: readonly Option<Seat>[] = [
+  { value: 'pack', label: 'clutch pack' },
+  { value: 'pinion-head', label: 'pinion head' },
+  { value: 'support', label: 'pinion support' },
+  { value: 'carrier', label: 'carrier sides' },
+  { value: 'preload', label: 'beside a solid spacer' },
+  { value: 'spacer', label: 'collapsible spacers, by free length' },
+  { value: 'box', label: 'gearbox' },
 ];
 
 export const HAND_OPTIONS: readonly Option<'right' | 'left'>[] = [

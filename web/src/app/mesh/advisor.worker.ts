@@ -1,4 +1,4 @@
-import { InputError, meshAdvise, type MeshAdvice, type MeshJob } from '@hot-spline/core';
+import { InputError, learnedChanges, meshAdvise, type Changes, type MeshAdvice, type MeshJob } from '@hot-spline/core';
 import { expose } from 'comlink';
 
 export type Advised =
@@ -13,6 +13,15 @@ const advisor = {
     } catch (error) {
       if (!(error instanceof InputError)) throw error;
       return { kind: 'refused', message: `${error.message} Allowed: ${error.allowed}.` };
+    }
+  },
+  /** What past axles of the spec taught; null where one of them can't be read. */
+  learn(set: { readonly ringTeeth: number; readonly pinionTeeth: number }, past: readonly MeshJob[]): Changes | null {
+    try {
+      return learnedChanges(set, past);
+    } catch (error) {
+      if (!(error instanceof InputError)) throw error;
+      return null;
     }
   },
 };

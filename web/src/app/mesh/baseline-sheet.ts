@@ -16,6 +16,8 @@ import { countReader, textReader } from '../shared/readers';
 import { SheetHead } from '../shared/sheet-head';
 import { Tabs } from '../shared/tabs';
 import { BeginPanel } from './begin-panel';
+import { CarryOver } from './carry-over';
+import { GaugeChoice, type GaugeUse } from './gauge-choice';
 import { numberKind } from './number-kind';
 import { piecesReader, piecesText } from './pieces';
 import { NOTHING_IN, SetUp } from './set-up';
@@ -33,7 +35,20 @@ const PACKS: readonly { readonly pack: Pack; readonly label: string }[] = [
 /** Strip with evidence: what the axle was like before anything was changed, the spec sheet, the pinion-shaft stack. */
 @Component({
   selector: 'hs-baseline-sheet',
-  imports: [BeginPanel, Choice, EntryField, Field, PhotoTaker, Radios, RouterLink, SheetHead, SheetTab, StackTab, Tabs],
+  imports: [
+    BeginPanel,
+    CarryOver,
+    Choice,
+    EntryField,
+    Field,
+    PhotoTaker,
+    Radios,
+    RouterLink,
+    SheetHead,
+    SheetTab,
+    StackTab,
+    Tabs,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <hs-sheet-head
@@ -113,6 +128,22 @@ const PACKS: readonly { readonly pack: Pack; readonly label: string }[] = [
                   [compact]="true"
                   (taken)="set('places', $event)"
                 />
+                <div class="pair">
+                  @for (gauge of gauges(); track gauge.of) {
+                    <hs-choice
+                      [name]="'gauge-' + gauge.of + '-' + axle()"
+                      [label]="gauge.label"
+                      [options]="gauge.options"
+                      [value]="gauge.value"
+                      (chosen)="setGauge(gauge.of, $event)"
+                    />
+                  }
+                </div>
+                @for (gauge of gauges(); track gauge.of) {
+                  @if (gauge.problem) {
+                    <p class="caution" role="status">{{ gauge.problem }}</p>
+                  }
+                }
               </section>
               <section aria-label="What came out">
                 <h2 class="section-title">What came out</h2>
@@ -169,6 +200,9 @@ const PACKS: readonly { readonly pack: Pack; readonly label: string }[] = [
                 </p>
               </section>
             </div>
+            @if (s.gears === 'used') {
+              <hs-carry-over />
+            }
             <p class="caution" role="note">
               Raise it on stands, not on a jack. The carrier falls out when the second cap goes: leave both cap bolts in
               a few threads. Caps, bearings and shims go back to their own side. Loosen the fill plug before you drain.
@@ -331,6 +365,13 @@ export class BaselineSheet {
   private sumOf(pack: Pack): number | null {
     const came = this.came();
     return came && (pack === 'pinion' ? came.pinionMm : pack === 'left' ? came.leftMm : came.rightMm);
+  }
+
+  private readonly gaugeChoice = inject(GaugeChoice);
+  protected readonly gauges = this.gaugeChoice.gauges;
+
+  protected setGauge(of: GaugeUse, id: string): void {
+    this.gaugeChoice.choose(of, id);
   }
 
   protected set<K extends keyof Setup>(key: K, value: Setup[K]): void {

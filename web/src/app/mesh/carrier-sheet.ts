@@ -1,8 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { Router } from '@angular/router';
 import { InputError, MESH_LIMITS, oneSidedMove, parseEntry, say, saySmall, type Entry } from '@hot-spline/core';
 import { meshFigures, moveWords, setupSubjects, type Side, type SubjectOf } from '@hot-spline/model';
 import { Library } from '../library/library';
+import { Choice } from '../shared/choice';
+import { Drafts } from '../shared/drafts';
 import { EntryField } from '../shared/entry-field';
 import { Field, type Understood } from '../shared/field';
 import { FigureButton } from '../shared/figure-button';
@@ -18,7 +20,7 @@ import { TrialStrip } from './trial-strip';
 /** The carrier in its construction: what moves it, what that costs, and what is put together next. */
 @Component({
   selector: 'hs-carrier-sheet',
-  imports: [BeginPanel, EntryField, Field, FigureButton, SheetHead, TrialStrip],
+  imports: [BeginPanel, Choice, EntryField, Field, FigureButton, SheetHead, TrialStrip],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './carrier-sheet.html',
   styleUrls: ['../shared/sheet.scss', './carrier-sheet.scss'],
@@ -127,6 +129,35 @@ export class CarrierSheet {
   });
   protected readonly needsAdjusterData = computed(() => this.byNotches() && this.mesh()?.notchMm === null);
 
+  /** Drawers that side packs can come from; the first takes any. */
+  protected readonly boxes = computed(() => [
+    { value: '', label: 'any drawer for the sides' },
+    ...this.setUp.boxesOf().sides.map(({ id, spec }) => ({ value: id, label: spec.name })),
+  ]);
+
+  // Adjusters, step by step: ticks are kept for this assembly, over a reload too.
+  private readonly drafts = inject(Drafts);
+  private readonly ticksKey = computed(
+    () => `${this.bench.editor().id ?? ''}.adjusters.${this.axle()}.${this.number()}`,
+  );
+  protected readonly done = linkedSignal<readonly number[]>(
+    () => JSON.parse(this.drafts.read(this.ticksKey()) ?? '[]') as number[],
+  );
+  protected readonly nextStep = computed(() => this.how().steps.findIndex((_, i) => !this.done().includes(i)));
+
+  /** A step done, or not after all: what comes after it is not done either. */
+  protected tick(step: number): void {
+    const done = this.done().includes(step)
+      ? this.done().filter((one) => one < step)
+      : [...this.done().filter((one) => one < step), step];
+    this.done.set(done);
+    this.drafts.write(this.ticksKey(), JSON.stringify(done));
+  }
+
+  protected setDrawer(id: string): void {
+    this.setUp.change(({ drawers }) => (drawers.sides = id === '' ? null : id));
+  }
+
   constructor() {
     inject(Library).open();
     jumpTo(this.at);
@@ -138,7 +169,7 @@ export class CarrierSheet {
     if (!mesh || !now) return;
     try {
       const base = { pinionShimMm: now.pinionMm, ringShiftMm: now.ringMm + mm };
-      const plan = planOf(mesh, base, []);
+      const plan = planOf(mesh, base, { pinion: [], sides: this.setUp.stock().sides });
       this.setUp.plan({ ...plan, pinion: this.next().pinion });
     } catch (error) {
       if (!(error instanceof InputError)) throw error;
@@ -155,7 +186,7 @@ export class CarrierSheet {
   }
 
   protected assemble(): void {
-    this.setUp.assemble(this.next(), this.number());
+    if (!this.setUp.assemble(this.next(), this.number())) return;
     void this.router.navigate(['/builds', this.bench.editor().id, 'mesh']);
   }
 
@@ -197,10 +228,14 @@ const HOW = {
   adjusters: {
     title: 'Threaded adjusters',
     steps: [
-      'Count the notches before either one is backed off, and mark both.',
-      'Ring side in to no play, other side in. Back the ring side off, other side in until 3 to 4 thou.',
-      'Both to 10 lbf·ft; caps to torque; far side to 75, up to about 100 lbf·ft, until 5 to 8 thou; ring side 75.',
-      'The far side only opens the mesh: gone too far, begin again.',
+      'Count the notches of both before either one is backed off; mark both, write them down here.',
+      'Caps snug. Ring side in until there is no play, then the other side in by hand.',
+      'Ring side back off; other side in until backlash reads 3 to 4 thou (0.08 to 0.10 mm).',
+      'Both adjusters to 10 lbf·ft (14 N·m).',
+      'Caps to the torque of the sheet.',
+      'Far side to 75 lbf·ft (102 N·m), on to about 100 (136) until backlash reads 5 to 8 thou (0.13 to 0.20 mm). It only opens the mesh: gone too far, begin again.',
+      'Ring side to 75 lbf·ft (102 N·m).',
+      'Turn it a few times, read backlash all round, fit the locks.',
     ],
     caution:
       'One adjuster far in and the other far out, or a carrier that rubs: stop, something is in the way. Torques of the maker’s sheet win over these.',

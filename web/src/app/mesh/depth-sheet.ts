@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { Router } from '@angular/router';
-import { LIMITS, MESH_LIMITS, formatIn, say, saySmall, unitLabel } from '@hot-spline/core';
+import { LIMITS, MESH_LIMITS, entryBase, formatIn, say, saySmall, unitLabel } from '@hot-spline/core';
 import { depthSchools, stackError, type Setup } from '@hot-spline/model';
 import { Library } from '../library/library';
 import { Choice } from '../shared/choice';
@@ -83,6 +83,23 @@ export class DepthSheet {
       : null;
   });
 
+  protected readonly setsUp = computed(
+    () => this.setUp.setup()?.state.pinionBearings === 'set-up' || this.depth()?.setUpTaller !== null,
+  );
+  private readonly kept = inject(Library).ofKind('set-up-bearing');
+  protected readonly bearings = computed(() => [
+    { value: '', label: '–' },
+    ...this.kept().map(({ id, spec }) => ({
+      value: id,
+      label: `${spec.name}: ${saySmall(entryBase(spec.taller), this.setUp.bench.system())}`,
+    })),
+  ]);
+  /** Drawers that the pinion pack can come from; the first takes any. */
+  protected readonly boxes = computed(() => [
+    { value: '', label: 'any drawer for the seat' },
+    ...this.setUp.boxesOf().pinion.map(({ id, spec }) => ({ value: id, label: spec.name })),
+  ]);
+
   constructor() {
     inject(Library).open();
     jumpTo(this.at);
@@ -90,6 +107,15 @@ export class DepthSheet {
 
   protected set(key: EntryKey, { entry }: TakenEntry): void {
     this.setUp.change(({ depth }) => (depth[key] = entry));
+  }
+
+  protected takeBearing(id: string): void {
+    const bearing = this.kept().find((one) => one.id === id);
+    if (bearing) this.setUp.change(({ depth }) => (depth.setUpTaller = bearing.spec.taller));
+  }
+
+  protected setDrawer(id: string): void {
+    this.setUp.change(({ drawers }) => (drawers.pinion = id === '' ? null : id));
   }
 
   protected addLink(): void {
@@ -113,7 +139,7 @@ export class DepthSheet {
   protected take(shimMm: number): void {
     const mesh = this.mesh();
     if (!mesh) return;
-    const plan = planOf(mesh, { pinionShimMm: shimMm, ringShiftMm: mesh.now?.ringMm ?? 0 }, this.advisor.pinionStock());
+    const plan = planOf(mesh, { pinionShimMm: shimMm, ringShiftMm: mesh.now?.ringMm ?? 0 }, this.setUp.stock());
     this.setUp.plan(plan);
     void this.router.navigate(['/builds', this.setUp.bench.editor().id, 'carrier']);
   }

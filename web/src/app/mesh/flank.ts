@@ -24,6 +24,9 @@ const SHAPES: readonly { readonly value: FlankPattern['shape']; readonly label: 
   { value: 'faint', label: 'faint' },
 ];
 
+type Edge = FlankPattern['edges'][number];
+const EDGE_KEYS: Readonly<Record<string, Edge>> = { t: 'toe', h: 'heel', r: 'root', f: 'face' };
+
 const within = (x: number, low: number, high: number): number => Math.min(high, Math.max(low, x));
 const tidy = (x: number): number => Number(x.toFixed(2)) + 0;
 
@@ -58,7 +61,7 @@ const tidy = (x: number): number => Number(x.toFixed(2)) + 0;
         (flank() === 'drive' ? 'Drive' : 'Coast') +
         ' side pattern: ' +
         words() +
-        '. Arrows move the patch, with Shift they stretch it, brackets turn it.'
+        '. Arrows move the patch, with Shift they stretch it, brackets turn it; T, H, R, F: it runs off the toe, heel, root, face.'
       "
       (keydown)="key($event)"
       (pointerdown)="grab($event, 'place')"
@@ -120,10 +123,18 @@ const tidy = (x: number): number => Number(x.toFixed(2)) + 0;
           (pointerdown)="grab($event, 'tall')"
         />
       </g>
-      <text x="150" y="128" text-anchor="middle">root</text>
-      <text x="150" y="12" text-anchor="middle">face</text>
-      <text x="4" y="128">{{ mirrored() ? 'heel' : 'toe' }}</text>
-      <text x="296" y="128" text-anchor="end">{{ mirrored() ? 'toe' : 'heel' }}</text>
+      @for (edge of edges(); track edge.edge) {
+        <text
+          class="edge"
+          [class.off]="edge.off"
+          [attr.x]="edge.x"
+          [attr.y]="edge.y"
+          [attr.text-anchor]="edge.anchor"
+          (pointerdown)="toggleEdge($event, edge.edge)"
+        >
+          {{ edge.off ? 'off the ' + edge.edge : edge.edge }}
+        </text>
+      }
     </svg>
   `,
   styles: `
@@ -202,6 +213,13 @@ const tidy = (x: number): number => Number(x.toFixed(2)) + 0;
       font-size: 10px;
       fill: var(--soft);
     }
+    .edge {
+      cursor: pointer;
+    }
+    .off {
+      fill: var(--ochre-text);
+      font-weight: 700;
+    }
     hs-choice {
       flex: none;
       width: 116px;
@@ -277,10 +295,31 @@ export class Flank {
       length: tidy(within(next.length, 0.05, 1)),
       height: tidy(within(next.height, 0.05, 1)),
       turnedDeg: Math.round(within(next.turnedDeg, -90, 90)),
-      edges: edgesOf(next),
+      // What was said of the edges stays while only they were changed; a patch that is moved says it by itself.
+      edges: part.edges ?? edgesOf(next),
     };
     this.live.set(patch);
     this.changed.emit(patch);
+  }
+
+  /** The four edges, as words round the tooth: one that the pattern runs off stands out. */
+  protected readonly edges = computed(() => {
+    const off = this.now().edges;
+    const [left, right] = this.mirrored() ? (['heel', 'toe'] as const) : (['toe', 'heel'] as const);
+    const of = (edge: Edge, x: number, y: number, anchor: string) => ({ edge, x, y, anchor, off: off.includes(edge) });
+    return [
+      of('root', 150, 128, 'middle'),
+      of('face', 150, 12, 'middle'),
+      of(left, 4, 128, 'start'),
+      of(right, 296, 128, 'end'),
+    ];
+  });
+
+  protected toggleEdge(event: Event, edge: Edge): void {
+    event.stopPropagation();
+    event.preventDefault();
+    const off = this.now().edges;
+    this.change({ edges: off.includes(edge) ? off.filter((one) => one !== edge) : [...off, edge] });
   }
 
   protected grab(event: PointerEvent, part: 'place' | 'long' | 'tall'): void {
@@ -337,6 +376,8 @@ export class Flank {
           '[': { turnedDeg: turnedDeg - 5 },
           ']': { turnedDeg: turnedDeg + 5 },
         };
+    const edge = EDGE_KEYS[event.key.toLowerCase()];
+    if (edge && !event.ctrlKey && !event.metaKey && !event.altKey) return this.toggleEdge(event, edge);
     const move = moves[event.key];
     if (!move) return;
     event.preventDefault();

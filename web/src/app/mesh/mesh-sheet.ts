@@ -26,7 +26,7 @@ import { Advisor } from './advisor';
 import { BacklashRing } from './backlash-ring';
 import { BeginPanel } from './begin-panel';
 import { Flank } from './flank';
-import { planOf } from './next-assembly';
+import { packSums, planOf } from './next-assembly';
 import { CENTRED } from './patch';
 import { SetUp } from './set-up';
 import { SetUpMap } from './set-up-map';
@@ -135,6 +135,14 @@ export class MeshSheet {
       mesh.closing.mm > 0 && this.setUp.stage() === 'trial' ? `, ${small(mesh.closing.mm)} up for closing` : '';
     return `${small(band[0])} to ${small(band[1])}${up}`;
   });
+  /** How far the same round read before is from this one. */
+  protected readonly repeats = computed(() => {
+    const read = this.read();
+    if (!read || read.repeats.length === 0) return '';
+    const means = [read.mm, ...read.repeats].map((mm) => backlashRound(mm, [0, 10]).meanMm);
+    const spread = saySmall(Math.max(...means) - Math.min(...means), this.bench.system());
+    return `; read ${means.length} times, means ${spread} apart`;
+  });
   protected readonly placeLabel = computed(() =>
     this.partial().length > 0 || !this.read()
       ? `Backlash, place ${this.partial().length + 1} of ${this.places()}`
@@ -179,7 +187,11 @@ export class MeshSheet {
     // Kept as it will be understood later too, whatever the units are then.
     const all = [...this.partial(), ...entries.map((entry) => withUnit(entry))];
     if (all.length < this.places()) return this.keepPartial(all);
-    this.setUp.record(setupSubjects.backlash.of(this.subjectOf()), { of: 'places', entries: all }, 'Dial indicator');
+    this.setUp.record(
+      setupSubjects.backlash.of(this.subjectOf()),
+      { of: 'places', entries: all },
+      this.setUp.instrument('backlash'),
+    );
     this.keepPartial([]);
   }
 
@@ -263,7 +275,7 @@ export class MeshSheet {
 
   protected readonly plan = attempt(() => {
     const [mesh, next] = [this.mesh(), this.advice()?.next];
-    return mesh?.now && next ? planOf(mesh, next, this.advisor.pinionStock()) : null;
+    return mesh?.now && next ? planOf(mesh, next, this.setUp.stock()) : null;
   });
   /** What the advisor says, in shop words. */
   protected readonly says = computed(() => {
@@ -293,9 +305,19 @@ export class MeshSheet {
         : moveWords(ring, mesh.ringBy, mesh.setup.ringSide, mesh.notchMm, mesh.setup.sideShims, system);
     const patch = (flank: 'drive' | 'coast'): string => patchWords({ ...CENTRED, ...expected[flank] });
     return {
-      title: still ? 'Stay, and read again' : `Assembly ${this.nextNumber()}`,
+      title:
+        advice.out.length === 0
+          ? 'In band as it reads, not yet sure'
+          : still
+            ? 'Stay, and read again'
+            : `Assembly ${this.nextNumber()}`,
       lines: [
         ...(still ? [] : [depth, move]),
+        ...(this.advisor.taught() > 0
+          ? [
+              `Knows ${this.advisor.taught()} ${this.advisor.taught() === 1 ? 'axle' : 'axles'} of this spec from before.`,
+            ]
+          : []),
         `Expect backlash ${small(expected.backlashMm)}, drive ${patch('drive')}, coast ${patch('coast')}.`,
         ...(secondBest
           ? [
@@ -304,16 +326,24 @@ export class MeshSheet {
           : []),
       ],
       doubts,
-      again: readAgain
-        ? `First read the ${readAgain.reading === 'pattern' ? 'pattern again: fresh paste, ring braked' : 'backlash again, all round'}. It is a minute’s work and brings the chance to ${Math.round(100 * readAgain.chanceInSpec)} %.`
-        : null,
+      again:
+        advice.out.length === 0
+          ? 'By what was read before, another place is clearly likelier. Read pattern and backlash again before anything is taken apart.'
+          : readAgain
+            ? `First read the ${readAgain.reading === 'pattern' ? 'pattern again: fresh paste, ring braked' : 'backlash again, all round'}. It is a minute’s work and brings the chance to ${Math.round(100 * readAgain.chanceInSpec)} %.`
+            : null,
       chance: chanceInSpec === null ? null : Math.round(100 * chanceInSpec),
     };
   });
-  /** Sums that the drawer can build, as ticks on the map. */
-  protected readonly buildable = computed(() => [
-    ...new Set(this.advisor.pinionStock().map(({ thicknessMm }) => thicknessMm)),
-  ]);
+  private readonly shimRange = computed(
+    () => {
+      const shims = this.mesh()?.assemblies.map(({ pinionMm }) => pinionMm) ?? [];
+      return [Math.max(0, Math.min(...shims) - 0.5), Math.max(...shims) + 0.5] as const;
+    },
+    { equal: (a, b) => a[0] === b[0] && a[1] === b[1] },
+  );
+  /** Sums that the drawer can build, as ticks on the map; nothing where any shim can be had. */
+  protected readonly buildable = computed(() => packSums(this.setUp.stock().pinion, this.shimRange()));
   /** What is still to be read before there is anything to say. */
   protected readonly missing = computed(() => {
     const mesh = this.mesh();

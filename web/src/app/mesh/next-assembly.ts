@@ -1,6 +1,21 @@
-import { InputError, carrierSides, shimPack, type ShimPack, type MeshMove, type ShimStock } from '@hot-spline/core';
+import {
+  InputError,
+  carrierSides,
+  shimPack,
+  shimPacker,
+  type ShimPack,
+  type CarrierSides,
+  type MeshMove,
+  type ShimStock,
+} from '@hot-spline/core';
 import type { MeshAxle } from '@hot-spline/model';
 import { NOTHING_IN, pieceOf, type Assembly } from './set-up';
+
+/** What packs can be built from; nothing where any thickness can be had. */
+export interface Stock {
+  readonly pinion: readonly ShimStock[];
+  readonly sides: readonly ShimStock[];
+}
 
 const RULES = { maxPieces: 4, thinBelowMm: 0.1 } as const;
 
@@ -14,12 +29,15 @@ function packOf(mm: number, stock: readonly ShimStock[]): Assembly['pinion'] {
  * What is put together for a move: the pinion pack, and both sides by the construction, their total kept.
  * @throws InputError where a side would have to be thinner than nothing
  */
-export function planOf(mesh: MeshAxle, move: MeshMove, stock: readonly ShimStock[]): Assembly {
-  const { now, setup, ringBy, notchMm } = mesh;
+export function planOf(mesh: MeshAxle, move: MeshMove, stock: Stock): Assembly {
+  const { now, setup, ringBy, notchMm, headShimMm } = mesh;
   const value = now?.value ?? NOTHING_IN;
   const ring = move.ringShiftMm - (now?.ringMm ?? 0);
-  const same = now !== null && Math.abs(move.pinionShimMm - now.pinionMm) < 0.0005;
-  const pinion = move.piecesMm ? move.piecesMm.map(pieceOf) : same ? value.pinion : packOf(move.pinionShimMm, stock);
+  // Advised as it was read; another bearing at the head takes another shim.
+  const shim = Math.max(0, move.pinionShimMm + headShimMm);
+  const same = now !== null && Math.abs(shim - now.pinionMm) < 0.0005;
+  const pinion =
+    move.piecesMm && headShimMm === 0 ? move.piecesMm.map(pieceOf) : same ? value.pinion : packOf(shim, stock.pinion);
   if (ringBy === 'adjusters') {
     const notches = notchMm === null ? 0 : Math.round(ring / notchMm);
     const back = setup.ringSide === 'left' ? 1 : -1;
@@ -38,10 +56,32 @@ export function planOf(mesh: MeshAxle, move: MeshMove, stock: readonly ShimStock
     ringTowardsPinionMm: ring,
     shimActs: setup.sideShims,
   });
-  return { ...value, pinion, left: onePack(sides.leftMm), right: onePack(sides.rightMm) };
+  return { ...value, pinion, ...sidePacks(sides, stock.sides) };
 }
 
-const onePack = (mm: number): Assembly['left'] => (mm < 0.0005 ? [] : [pieceOf(mm)]);
+/** A side’s sum out of the drawer is never farther off than this; else one piece of it has to be found. */
+const NEAR_MM = 0.013;
+
+/** Both side packs out of the drawer, the second of what the first left; or one piece each, to be found. */
+function sidePacks({ leftMm, rightMm }: CarrierSides, stock: readonly ShimStock[]): Pick<Assembly, 'left' | 'right'> {
+  const left = packFrom(leftMm, stock);
+  const right = packFrom(rightMm, left ? without(stock, left.piecesMm) : stock);
+  const side = (mm: number, pack: ShimPack | null): Assembly['left'] => {
+    if (mm < 0.0005) return [];
+    return pack && Math.abs(pack.errorMm) <= NEAR_MM ? pack.piecesMm.map(pieceOf) : [pieceOf(mm)];
+  };
+  return { left: side(leftMm, left), right: side(rightMm, right) };
+}
+
+/** What is left of a stock once pieces are taken. */
+function without(stock: readonly ShimStock[], pieces: readonly number[]): readonly ShimStock[] {
+  return stock
+    .map(({ thicknessMm, count }) => ({
+      thicknessMm,
+      count: count - pieces.filter((mm) => Math.abs(mm - thicknessMm) < 1e-6).length,
+    }))
+    .filter(({ count }) => count > 0);
+}
 
 /** A pack out of the drawer; null where it holds none that can be built. */
 export function packFrom(mm: number, stock: readonly ShimStock[]): ShimPack | null {
@@ -51,5 +91,22 @@ export function packFrom(mm: number, stock: readonly ShimStock[]): ShimPack | nu
   } catch (error) {
     if (!(error instanceof InputError)) throw error;
     return null;
+  }
+}
+
+/** Sums of packs that a drawer can build over a range, 0.01 mm apart at least; nothing without a drawer. */
+export function packSums(stock: readonly ShimStock[], [from, to]: readonly [number, number]): readonly number[] {
+  if (stock.length === 0) return [];
+  try {
+    const packOf = shimPacker(stock, RULES);
+    const sums = new Set<number>();
+    for (let mm = from; mm <= to; mm += 0.01) {
+      const { errorMm, piecesMm } = packOf(mm);
+      if (piecesMm.length > 0) sums.add(Number((mm + errorMm).toFixed(4)));
+    }
+    return [...sums];
+  } catch (error) {
+    if (!(error instanceof InputError)) throw error;
+    return [];
   }
 }

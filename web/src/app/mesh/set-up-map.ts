@@ -4,6 +4,9 @@ import { Bench } from '../state/bench';
 
 const BOX = { left: 46, right: 392, top: 14, bottom: 190 } as const;
 
+/** A pack this near stands for a place on the map. */
+const NEAR_MM = 0.0127;
+
 /** Round ticks over a range, at most six. */
 function ticks(low: number, high: number): number[] {
   const raw = (high - low) / 5;
@@ -37,8 +40,14 @@ function ticks(low: number, high: number): number[] {
       <text class="name" x="392" y="217" text-anchor="end">pinion shim, {{ axes().unit }}</text>
       <text class="name" x="50" y="25">ring to the pinion, {{ axes().unit }}</text>
       <g clip-path="inset(0)">
+        @for (gap of gaps(); track $index) {
+          <rect class="none" [attr.x]="gap.x" y="14" [attr.width]="gap.width" height="176" />
+        }
         @for (at of buildable(); track $index) {
           <path class="exists" [attr.d]="'M' + at + ' 184V190'" />
+        }
+        @for (at of notches(); track $index) {
+          <path class="exists" [attr.d]="'M46 ' + at + 'h6'" />
         }
         @if (window(); as w) {
           <polygon class="window" [attr.points]="w.points" />
@@ -89,6 +98,10 @@ function ticks(low: number, high: number): number[] {
       stroke: var(--ink);
       stroke-width: 1.2;
     }
+    .none {
+      fill: var(--rule);
+      opacity: 0.45;
+    }
     .exists {
       stroke: var(--soft);
     }
@@ -130,6 +143,8 @@ export class SetUpMap {
   readonly nextName = input('');
   /** Sums of pinion shims that the drawer can build; nothing where any can be had. */
   readonly shims = input<readonly number[]>([]);
+  /** Travel of the ring for one notch on both sides; null where it stands anywhere. */
+  readonly notchMm = input<number | null>(null);
   protected readonly box = BOX;
   private readonly system = inject(Bench).system;
 
@@ -213,6 +228,28 @@ export class SetUpMap {
     return this.shims()
       .filter((mm) => mm >= x[0] && mm <= x[1])
       .map((pinionShimMm) => this.spot({ pinionShimMm, ringShiftMm: 0 }).x);
+  });
+  /** Where no pack of the drawer comes near: those shims can't be fitted. */
+  protected readonly gaps = computed(() => {
+    const { x } = this.view();
+    const sums = [...this.shims()].sort((a, b) => a - b);
+    if (sums.length === 0) return [];
+    const at = (mm: number): number => this.spot({ pinionShimMm: mm, ringShiftMm: 0 }).x;
+    const ends = [Math.min(x[0], sums[0] ?? 0) - NEAR_MM, ...sums, Math.max(x[1], sums.at(-1) ?? 0) + NEAR_MM];
+    return ends.slice(1).flatMap((to, i) => {
+      const [from, until] = [Math.max(x[0], (ends[i] as number) + NEAR_MM), Math.min(x[1], to - NEAR_MM)];
+      return until - from > 0.002 ? [{ x: at(from), width: at(until) - at(from) }] : [];
+    });
+  });
+  protected readonly notches = computed(() => {
+    const { y } = this.view();
+    const step = this.notchMm();
+    if (!step || (y[1] - y[0]) / step > 60) return [];
+    const from = Math.ceil(y[0] / step);
+    return Array.from(
+      { length: Math.floor(y[1] / step) - from + 1 },
+      (_, i) => this.spot({ pinionShimMm: 0, ringShiftMm: (from + i) * step }).y,
+    );
   });
   protected readonly said = computed(() => {
     const say = ({ pinionShimMm, ringShiftMm }: MapPoint): string => {

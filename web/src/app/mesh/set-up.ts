@@ -1,10 +1,16 @@
-import { Injectable, computed, inject, signal } from '@angular/core';
-import { entryOf, type Entry } from '@hot-spline/core';
+import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
+import { InputError, entryBase, entryOf, type Entry, type ShimStock } from '@hot-spline/core';
 import {
+  freeIn,
+  heldBy,
+  holdingsOf,
   newAxleSpec,
   newSetup,
+  requireInStock,
   setupSubjects,
+  takenFrom,
   type Construction,
+  type Drawer,
   type ReadingValue,
   type Setup,
   type SheetKey,
@@ -13,6 +19,7 @@ import {
 } from '@hot-spline/model';
 import { Library } from '../library/library';
 import { Bench } from '../state/bench';
+import { ShopSetUps } from '../state/set-ups';
 
 export type Assembly = Extract<ReadingValue, { of: 'assembly' }>;
 
@@ -34,6 +41,70 @@ export class SetUp {
   private readonly plans = signal<Readonly<Record<string, Assembly>>>({});
   readonly planned = computed(() => this.plans()[this.planKey()] ?? null);
   private readonly planKey = computed(() => `${this.bench.editor().id ?? ''} ${this.axle()}`);
+
+  // Stock: what is free of the drawers of a seat for this axle.
+  private readonly shop = inject(ShopSetUps);
+  private readonly boxes = this.library.ofKind('shims');
+  private readonly own = computed(() => holdingsOf(this.bench.readings()));
+  private readonly elsewhere = computed(() => {
+    const id = this.bench.editor().id;
+    return this.shop.holdings().filter(({ build }) => build !== id);
+  });
+  private readonly taken = computed(() =>
+    takenFrom(this.boxes(), [...this.elsewhere(), ...this.own().filter(({ axle }) => axle !== this.axle())]),
+  );
+  /** Drawers of a pack's seat, by name. */
+  readonly boxesOf = computed(() => {
+    const seat = this.mesh()?.construction === 'drop-out' ? 'support' : 'pinion-head';
+    return {
+      pinion: this.boxes().filter(({ spec }) => spec.seat === seat),
+      sides: this.boxes().filter(({ spec }) => spec.seat === 'carrier'),
+      spacer: this.boxes().filter(({ spec }) => spec.seat === 'spacer'),
+    };
+  });
+  /** Those that pieces are taken out of: the chosen one, else all of the seat. */
+  readonly drawers = computed(() => {
+    const { pinion, sides } = this.boxesOf();
+    const chosen = this.setup()?.drawers;
+    const of = (boxes: readonly Drawer[], id: string | null): readonly Drawer[] =>
+      boxes.some((box) => box.id === id) ? boxes.filter((box) => box.id === id) : boxes;
+    return { pinion: of(pinion, chosen?.pinion ?? null), sides: of(sides, chosen?.sides ?? null) };
+  });
+  /** Pieces that a pack can be built from: what is free, and what of others is in it now; nothing without a drawer. */
+  readonly stock = computed(() => {
+    const now = this.mesh()?.now?.value;
+    const of = (drawers: readonly Drawer[], inIt: readonly Entry[]): readonly ShimStock[] => {
+      if (drawers.length === 0) return [];
+      const rows = drawers.flatMap((drawer) => freeIn(drawer, this.taken()));
+      const foreign = inIt.map(entryBase).filter((mm) => !rows.some((row) => Math.abs(row.mm - mm) < 0.0006));
+      return together([
+        ...rows.flatMap(({ mm, free }) => (free > 0 ? [{ mm, count: free }] : [])),
+        ...foreign.map((mm) => ({ mm, count: 1 })),
+      ]);
+    };
+    const { pinion, sides } = this.drawers();
+    return { pinion: of(pinion, now?.pinion ?? []), sides: of(sides, [...(now?.left ?? []), ...(now?.right ?? [])]) };
+  });
+  /** A spacer to crush, out of its drawer: the first that is free; null where no drawer of spacers is kept. */
+  readonly nextSpacer = computed(() => {
+    const boxes = this.boxesOf().spacer;
+    const taken = takenFrom(boxes, [...this.elsewhere(), ...this.own()]);
+    const free = boxes.flatMap((box) => freeIn(box, taken).map((row) => ({ ...row, drawer: box.id })));
+    return boxes.length === 0
+      ? null
+      : {
+          left: free.reduce((sum, row) => sum + Math.max(0, row.free), 0),
+          piece: free.find((row) => row.free > 0) ?? null,
+        };
+  });
+
+  constructor() {
+    // What other builds hold and taught is read anew for each axle that is looked at.
+    effect(() => {
+      this.planKey();
+      untracked(() => void this.shop.read());
+    });
+  }
 
   begin(): void {
     const schools = this.library.schools();
@@ -75,12 +146,46 @@ export class SetUp {
     });
   }
 
-  /** Writes that it has been put together so. */
-  assemble(assembly: Assembly, number: number): void {
+  /**
+   * Writes that it has been put together so, out of these drawers; refused where a piece is in another axle.
+   * @returns whether it was written
+   */
+  assemble(assembly: Assembly, number: number): boolean {
+    const { pinion, sides } = this.drawers();
+    const drawers = number === 0 ? [] : [...pinion, ...sides].slice(0, 6);
     const subject = setupSubjects.assembled.of({ axle: this.axle(), assembly: String(number) });
-    this.bench.record(subject, assembly, 'Micrometer');
+    const value: Assembly = { ...assembly, drawers: drawers.map(({ id }) => id) };
+    const came = this.mesh()?.assemblies.find((one) => one.number === 0)?.value ?? null;
+    const [here, there] = [
+      this.own().filter(({ axle }) => axle === this.axle()),
+      this.own().filter(({ axle }) => axle !== this.axle()),
+    ];
+    try {
+      requireInStock(drawers, heldBy(this.axle(), value, came), here, [...this.elsewhere(), ...there]);
+    } catch (error) {
+      if (!(error instanceof InputError)) throw error;
+      this.bench.refuse(error);
+      return false;
+    }
+    this.bench.record(subject, value, 'Micrometer');
     this.plan(null);
+    return true;
   }
+
+  /** What a reading was taken with: the shop's instrument where one is chosen. */
+  instrument(of: 'backlash' | 'turning'): string {
+    return this.setup()?.gauges[of]?.name || (of === 'backlash' ? 'Dial indicator' : 'Turning-torque wrench');
+  }
+}
+
+/** Puts the same thicknesses together. */
+function together(pieces: readonly { readonly mm: number; readonly count: number }[]): readonly ShimStock[] {
+  const counts = new Map<number, number>();
+  for (const { mm, count } of pieces) {
+    const key = Number(mm.toFixed(4));
+    counts.set(key, (counts.get(key) ?? 0) + count);
+  }
+  return [...counts].map(([thicknessMm, count]) => ({ thicknessMm, count }));
 }
 
 /** A piece of so many mm, as it would be typed. */

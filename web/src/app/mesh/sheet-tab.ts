@@ -1,14 +1,25 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { InputError, entryBase, parseEntry, say, type Entry } from '@hot-spline/core';
-import { SHEET_KEYS, isWeak, sheetField, type Origin, type SheetKey, type SpecSheet } from '@hot-spline/model';
+import {
+  SHEET_KEYS,
+  isWeak,
+  setupSubjects,
+  sheetField,
+  type Origin,
+  type SheetKey,
+  type SpecSheet,
+} from '@hot-spline/model';
 import { ORIGIN_OPTIONS } from '../library/words';
 import { Choice } from '../shared/choice';
 import { Field, type Understood } from '../shared/field';
+import { PhotoTaker } from '../shared/photo-taker';
 import { textReader } from '../shared/readers';
 import { piecesText } from './pieces';
 import { SetUp } from './set-up';
 
 type Value = NonNullable<SpecSheet[SheetKey]>['value'];
+
+const originWords = (origin: Origin): string => ORIGIN_OPTIONS.find(({ value }) => value === origin)?.label ?? origin;
 
 /** A value of the sheet as text; a band has two ends. */
 function textOf(value: Value): string {
@@ -19,13 +30,14 @@ function textOf(value: Value): string {
 /** The spec sheet of the axle as data: each value with where it was read. */
 @Component({
   selector: 'hs-sheet-tab',
-  imports: [Choice, Field],
+  imports: [Choice, Field, PhotoTaker],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="soft">
       What is out of memory, borrowed or a guess plans the work; a step that can’t be taken back waits until it is
       confirmed from a sheet.
     </p>
+    <hs-photo-taker what="the sheet’s pages" [photos]="photos()" [keep]="keepPhoto" />
     <div class="rows">
       @for (row of rows(); track row.key) {
         <div class="row" role="group" [attr.aria-label]="row.label" [class.weak]="row.weak">
@@ -162,9 +174,27 @@ export class SheetTab {
     this.setUp.setSheet(key, told as SpecSheet[typeof key]);
   }
 
+  private readonly photosOf = computed(() => setupSubjects.sheetPhoto.of({ axle: this.axle() }));
+  protected readonly photos = computed(() => {
+    const value = this.setUp.bench.readingOf(this.photosOf())?.value;
+    return value?.of === 'photos' ? value.photos : [];
+  });
+  /** Kept with those that there are. */
+  protected readonly keepPhoto = (id: string): void => {
+    this.setUp.bench.record(this.photosOf(), { of: 'photos', photos: [...this.photos(), id] }, 'Camera');
+  };
+
   protected setOrigin(key: SheetKey, origin: Origin): void {
     const known = this.setUp.identity()?.sheet[key];
-    if (known) this.setUp.setSheet(key, { ...known, origin } as SpecSheet[typeof key]);
+    if (!known || known.origin === origin) return;
+    this.setUp.setSheet(key, { ...known, origin } as SpecSheet[typeof key]);
+    // What only planned and now carries is a decision, with who made it.
+    if (isWeak(known.origin) && !isWeak(origin))
+      this.setUp.bench.decide(
+        `Spec sheet, ${this.axle()}: ${sheetField(key).label.toLowerCase()}`,
+        `confirmed: ${textOf(known.value)}, ${originWords(origin)}`,
+        known.where,
+      );
   }
 
   protected setWhere(key: SheetKey, where: string): void {

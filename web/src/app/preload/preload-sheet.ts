@@ -23,7 +23,7 @@ import { VoidButton } from '../shared/void-button';
 import { BeginPanel } from '../mesh/begin-panel';
 import { numberKind } from '../mesh/number-kind';
 import { piecesReader } from '../mesh/pieces';
-import { SetUp } from '../mesh/set-up';
+import { SetUp, pieceOf } from '../mesh/set-up';
 import { TrialStrip } from '../mesh/trial-strip';
 import { PracticeTruth } from '../practice/practice';
 import { CrushChart } from './crush-chart';
@@ -211,12 +211,12 @@ export class PreloadSheet {
       angle: this.collapsible() ? this.angle() : null,
       shims: this.collapsible() ? [] : [...this.shims()],
     });
-    this.setUp.record(subject, several ?? entry, 'Turning-torque wrench');
+    this.setUp.record(subject, several ?? entry, this.setUp.instrument('turning'));
   }
 
   protected writeState(of: 'seal' | 'total', { entry, several }: TakenEntry): void {
-    if (of === 'seal') this.bench.record(this.sealSubject(), several ?? entry, 'Turning-torque wrench');
-    else this.setUp.record(this.totalSubject(), several ?? entry, 'Turning-torque wrench');
+    if (of === 'seal') this.bench.record(this.sealSubject(), several ?? entry, this.setUp.instrument('turning'));
+    else this.setUp.record(this.totalSubject(), several ?? entry, this.setUp.instrument('turning'));
   }
 
   protected entryOf(of: 'seal' | 'total'): Entry | null {
@@ -224,8 +224,23 @@ export class PreloadSheet {
     return value?.of === 'number' ? (value.entries[0] ?? null) : null;
   }
 
+  protected setWrench(plusMinus: Entry): void {
+    this.setUp.change(({ gauges }) => (gauges.turning = { name: gauges.turning?.name ?? '', plusMinus }));
+  }
+
+  protected readonly noneLeft = computed(() => this.setUp.nextSpacer()?.left === 0);
+
+  /** One more goes in: out of its drawer, where spacers are kept in one. */
   protected newSpacer(): void {
-    this.spacer.set((this.state()?.spacer ?? 0) + 1);
+    const number = (this.state()?.spacer ?? 0) + 1;
+    const piece = this.setUp.nextSpacer()?.piece;
+    if (piece)
+      this.bench.record(
+        setupSubjects.spacerIn.of({ axle: this.axle(), spacer: String(number), drawer: piece.drawer }),
+        pieceOf(piece.mm),
+        'from the drawer',
+      );
+    this.spacer.set(number);
   }
 
   protected text(nm: number): string {

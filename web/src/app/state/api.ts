@@ -5,6 +5,7 @@ import {
   type BuildSummary,
   type LedgerEntry,
   type LibrarySpec,
+  type SetUps,
   type Shop,
   type StoredBuild,
   type WireRoute,
@@ -94,6 +95,7 @@ export const api = {
     call(routes.saveBuild, { params: { id }, body: write }),
   append: (id: string, entry: LedgerEntry) => call(routes.appendLedger, { params: { id }, body: entry }),
   archive: (id: string, archived: boolean) => call(routes.archiveBuild, { params: { id }, body: { archived } }),
+  setUps: (): Promise<SetUps> => call(routes.setUps),
   library: () => call(routes.library),
   saveSpec: (id: string, write: { writeId: string; baseVersion: number; who: string; spec: LibrarySpec }) =>
     call(routes.saveSpec, { params: { id }, body: write }),

@@ -25,6 +25,7 @@ import { MessageService } from 'primeng/api';
 import { localDay } from '../shared/day';
 import { editorActions, editorFeature } from './editor';
 import { lookingActions, lookingFeature } from './looking';
+import { ShopSetUps } from './set-ups';
 import { uiActions, uiFeature } from './ui';
 
 /** The open build as the sheets see it: derived figures, and the ways to change it. */
@@ -32,6 +33,7 @@ import { uiActions, uiFeature } from './ui';
 export class Bench {
   private readonly store = inject(Store);
   private readonly messages = inject(MessageService);
+  private readonly shop = inject(ShopSetUps);
   /** In development and in tests a mistake is thrown; for a builder it becomes a finding and the rest stands. */
   private readonly deriver = new BuildDeriver(!isDevMode());
 
@@ -58,10 +60,12 @@ export class Bench {
   readonly plate = computed(() => this.axle()?.unit.plate ?? null);
   /** Null where the unit has no plates at work, even if some are kept for it. */
   readonly plates = computed(() => platesOf(this.axle()?.unit));
+  /** What other builds of the shop taught. */
+  private readonly past = computed(() => this.shop.past().filter(({ build }) => build !== this.id()));
   readonly derived = computed(() => {
     const build = this.build();
     const point = this.draggedPoint() ?? this.keptPoints()[this.id() ?? ''];
-    const looking = { follow: this.axleName(), point, today: localDay(new Date()) };
+    const looking = { follow: this.axleName(), point, today: localDay(new Date()), past: this.past() };
     return build ? this.deriver.derive(build, this.ledger(), looking) : null;
   });
   /** Where this device looks, as far as the build has such a gear and range. */
@@ -177,6 +181,11 @@ export class Bench {
     const whole = 'of' in value ? value : { of: 'number' as const, counts, entries: [value].flat() };
     const more = note === undefined ? {} : { note };
     this.write({ kind: 'reading', ...this.written(), subject, value: whole, state, instrument, ...more });
+  }
+
+  /** Writes what was decided: what about, how, and why. */
+  decide(about: string, decided: string, why: string): void {
+    this.write({ kind: 'decision', ...this.written(), about, decided, why });
   }
 
   /** Puts a name under figures. */
