@@ -1,19 +1,47 @@
-import { provideZonelessChangeDetection, type Provider, type Type } from '@angular/core';
+import { provideZonelessChangeDetection, signal, type Provider, type Type } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { provideRouter } from '@angular/router';
 import type { UnitSystem } from '@hot-spline/core';
-import type { Build, LedgerEntry } from '@hot-spline/model';
+import type { Build, LedgerEntry, LibrarySpec, PastSetup, SetUps } from '@hot-spline/model';
 import { Store, provideState, provideStore } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
 import { Bench } from '../app/state/bench';
 import { boardFeature } from '../app/state/board';
 import { editorActions, editorFeature } from '../app/state/editor';
 import { lookingFeature } from '../app/state/looking';
+import { ShopSetUps } from '../app/state/set-ups';
 import { uiActions, uiFeature } from '../app/state/ui';
 import { libraryActions, libraryFeature } from '../app/library/library-state';
 import { plateBuild } from './drift';
 
 export const BUILD_ID = '30000000-0000-4000-8000-000000000001';
+
+/** What other set-ups of the shop hold and taught, without a server. */
+export const otherSetUps = (
+  holdings: SetUps['holdings'] = [],
+  past: readonly (PastSetup & { readonly build: string })[] = [],
+): Provider => ({
+  provide: ShopSetUps,
+  useValue: {
+    holdings: signal(holdings),
+    past: signal(past),
+    unreadable: signal([]),
+    problem: signal(null),
+    read: () => Promise.resolve(),
+  },
+});
+
+/** Puts specs into the library that is open. @returns their ids, in order */
+export function keepSpecs(...specs: LibrarySpec[]): string[] {
+  const stored = specs.map((spec, i) => ({
+    id: `60000000-0000-4000-8000-${String(i + 1).padStart(12, '0')}`,
+    version: 1,
+    archived: false,
+    spec,
+  }));
+  TestBed.inject(Store).dispatch(libraryActions.loaded({ specs: stored }));
+  return stored.map(({ id }) => id);
+}
 
 /** A store with an open build and no effects: what is changed is seen, nothing is sent. */
 export function openBench(
@@ -34,6 +62,7 @@ export function openBench(
       provideState(lookingFeature),
       provideState(libraryFeature),
       MessageService,
+      otherSetUps(),
       ...more,
     ],
   });

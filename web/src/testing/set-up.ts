@@ -29,7 +29,11 @@ export function setUpBuild(construction: Construction = 'integral-head-shim', ch
     adjusterPitch: said(mm(1.5)),
     adjusterNotches: said(24),
   });
-  rear.setup = { ...newSetup(), gauges: { backlash: null, turning: { name: '', plusMinus: entryOf(0.5, 'lbf·in') } }, ...change };
+  rear.setup = {
+    ...newSetup(),
+    gauges: { backlash: null, turning: { name: '', plusMinus: entryOf(0.5, 'lbf·in') } },
+    ...change,
+  };
   return build;
 }
 

@@ -1,6 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { Router } from '@angular/router';
-import { InputError, MESH_LIMITS, oneSidedMove, parseEntry, say, saySmall, type Entry } from '@hot-spline/core';
+import {
+  InputError,
+  MESH_LIMITS,
+  entryBase,
+  oneSidedMove,
+  parseEntry,
+  say,
+  saySmall,
+  type Entry,
+} from '@hot-spline/core';
 import { meshFigures, moveWords, setupSubjects, type Side, type SubjectOf } from '@hot-spline/model';
 import { Library } from '../library/library';
 import { Choice } from '../shared/choice';
@@ -71,6 +80,17 @@ export class CarrierSheet {
     const system = this.bench.system();
     const off = (pack: 'pinion' | Side): number => piecesMm(next[pack]) - piecesMm(now.value[pack]);
     const lines: string[] = [];
+    for (const pack of ['pinion', 'left', 'right'] as const) {
+      const stock = this.setUp.stock()[pack === 'pinion' ? 'pinion' : 'sides'];
+      if (stock.length === 0) continue;
+      const missing = next[pack].filter(
+        (piece) => !stock.some(({ thicknessMm }) => Math.abs(thicknessMm - entryBase(piece)) < 0.0006),
+      );
+      if (missing.length > 0)
+        lines.push(
+          `${pack === 'pinion' ? 'Pinion' : pack === 'left' ? 'Left' : 'Right'} ${piecesText(missing)}: not in the drawer, to be found.`,
+        );
+    }
     const shim = off('pinion');
     if (Math.abs(shim) > 0.0005) {
       const deeper = shim > 0 === (mesh.shimMoves === 'deeper');
@@ -169,7 +189,7 @@ export class CarrierSheet {
     if (!mesh || !now) return;
     try {
       const base = { pinionShimMm: now.pinionMm, ringShiftMm: now.ringMm + mm };
-      const plan = planOf(mesh, base, { pinion: [], sides: this.setUp.stock().sides });
+      const plan = planOf(mesh, base, { ...this.setUp.stock(), pinion: [] });
       this.setUp.plan({ ...plan, pinion: this.next().pinion });
     } catch (error) {
       if (!(error instanceof InputError)) throw error;

@@ -4,7 +4,7 @@ import { MESH_LIMITS, carryOver, entryBase, say, type Entry } from '@hot-spline/
 import type { Setup } from '@hot-spline/model';
 import { attempt } from '../shared/attempt';
 import { EntryField } from '../shared/entry-field';
-import { SetUp, pieceOf } from './set-up';
+import { SetUp, pieceIn } from './set-up';
 
 type Key = keyof Setup['carryOver'];
 
@@ -110,6 +110,10 @@ export class CarryOver {
     );
   });
 
+  private piece(mm: number): Entry {
+    return pieceIn(mm, this.setUp.bench.system());
+  }
+
   protected text(mm: number): string {
     return say(mm, 'length', this.setUp.bench.system());
   }
@@ -121,7 +125,7 @@ export class CarryOver {
   protected lay(): void {
     const [sides, came] = [this.result.value(), this.setUp.mesh()?.assemblies[0]?.value];
     if (!sides || !came) return;
-    this.setUp.plan({ ...came, left: [pieceOf(sides.leftMm)], right: [pieceOf(sides.rightMm)] });
+    this.setUp.plan({ ...came, left: [this.piece(sides.leftMm)], right: [this.piece(sides.rightMm)] });
     void this.router.navigate(['/builds', this.setUp.bench.editor().id, 'carrier']);
   }
 }

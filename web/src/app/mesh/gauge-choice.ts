@@ -8,7 +8,7 @@ export type GaugeUse = keyof Setup['gauges'];
 
 const LABELS: Readonly<Record<GaugeUse, string>> = {
   backlash: 'Backlash is read with',
-  turning: 'Turning torque is read with',
+  turning: 'Torque is read with',
 };
 /** Ours: a check older than a year is said. */
 const CHECK_DAYS = 365;

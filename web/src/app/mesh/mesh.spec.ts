@@ -236,12 +236,18 @@ describe('the next assembly', () => {
     expect([piecesMm(plan.pinion), piecesMm(plan.left), piecesMm(plan.right)].map((x) => Number(x.toFixed(6)))).toEqual(
       [1.1, 6.2, 5.8],
     );
-    expect(() => planOf(shims, { pinionShimMm: 1, ringShiftMm: 9 }, { pinion: [], sides: [] })).toThrowError(/ring can't go there/);
+    expect(() => planOf(shims, { pinionShimMm: 1, ringShiftMm: 9 }, { pinion: [], sides: [] })).toThrowError(
+      /ring can't go there/,
+    );
   });
 
   it('notches in one side are notches out of the other [exact]', () => {
     const notches = mesh(openBench(setUpBuild('drop-out'), assemblyOf(1)));
-    const { leftNotches, rightNotches } = planOf(notches, { pinionShimMm: 1, ringShiftMm: 0.125 }, { pinion: [], sides: [] });
+    const { leftNotches, rightNotches } = planOf(
+      notches,
+      { pinionShimMm: 1, ringShiftMm: 0.125 },
+      { pinion: [], sides: [] },
+    );
     expect([leftNotches, rightNotches]).toEqual([2, -2]);
   });
 

@@ -1,5 +1,6 @@
 import {
   InputError,
+  type Entry,
   carrierSides,
   shimPack,
   shimPacker,
@@ -15,14 +16,16 @@ import { NOTHING_IN, pieceOf, type Assembly } from './set-up';
 export interface Stock {
   readonly pinion: readonly ShimStock[];
   readonly sides: readonly ShimStock[];
+  /** A piece as its drawer says it; in mm where that is not told. */
+  readonly piece?: (mm: number) => Entry;
 }
 
 const RULES = { maxPieces: 4, thinBelowMm: 0.1 } as const;
 
 /** Pieces for a sum: from the box where there is one, else one piece to be found. */
-function packOf(mm: number, stock: readonly ShimStock[]): Assembly['pinion'] {
+function packOf(mm: number, { pinion, piece = pieceOf }: Stock): Assembly['pinion'] {
   if (mm < 0.0005) return [];
-  return stock.length > 0 ? shimPack(mm, stock, RULES).piecesMm.map(pieceOf) : [pieceOf(mm)];
+  return pinion.length > 0 ? shimPack(mm, pinion, RULES).piecesMm.map((one) => piece(one)) : [piece(mm)];
 }
 
 /**
@@ -37,7 +40,11 @@ export function planOf(mesh: MeshAxle, move: MeshMove, stock: Stock): Assembly {
   const shim = Math.max(0, move.pinionShimMm + headShimMm);
   const same = now !== null && Math.abs(shim - now.pinionMm) < 0.0005;
   const pinion =
-    move.piecesMm && headShimMm === 0 ? move.piecesMm.map(pieceOf) : same ? value.pinion : packOf(shim, stock.pinion);
+    move.piecesMm && headShimMm === 0
+      ? move.piecesMm.map((mm) => (stock.piece ?? pieceOf)(mm))
+      : same
+        ? value.pinion
+        : packOf(shim, stock);
   if (ringBy === 'adjusters') {
     const notches = notchMm === null ? 0 : Math.round(ring / notchMm);
     const back = setup.ringSide === 'left' ? 1 : -1;
@@ -56,19 +63,22 @@ export function planOf(mesh: MeshAxle, move: MeshMove, stock: Stock): Assembly {
     ringTowardsPinionMm: ring,
     shimActs: setup.sideShims,
   });
-  return { ...value, pinion, ...sidePacks(sides, stock.sides) };
+  return { ...value, pinion, ...sidePacks(sides, stock) };
 }
 
 /** A side’s sum out of the drawer is never farther off than this; else one piece of it has to be found. */
 const NEAR_MM = 0.013;
 
 /** Both side packs out of the drawer, the second of what the first left; or one piece each, to be found. */
-function sidePacks({ leftMm, rightMm }: CarrierSides, stock: readonly ShimStock[]): Pick<Assembly, 'left' | 'right'> {
+function sidePacks(
+  { leftMm, rightMm }: CarrierSides,
+  { sides: stock, piece = pieceOf }: Stock,
+): Pick<Assembly, 'left' | 'right'> {
   const left = packFrom(leftMm, stock);
   const right = packFrom(rightMm, left ? without(stock, left.piecesMm) : stock);
   const side = (mm: number, pack: ShimPack | null): Assembly['left'] => {
     if (mm < 0.0005) return [];
-    return pack && Math.abs(pack.errorMm) <= NEAR_MM ? pack.piecesMm.map(pieceOf) : [pieceOf(mm)];
+    return pack && Math.abs(pack.errorMm) <= NEAR_MM ? pack.piecesMm.map((one) => piece(one)) : [piece(mm)];
   };
   return { left: side(leftMm, left), right: side(rightMm, right) };
 }

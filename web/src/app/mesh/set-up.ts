@@ -1,5 +1,5 @@
 import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
-import { InputError, entryBase, entryOf, type Entry, type ShimStock } from '@hot-spline/core';
+import { InputError, entryBase, entryOf, type Entry, type ShimStock, type UnitSystem } from '@hot-spline/core';
 import {
   freeIn,
   heldBy,
@@ -83,7 +83,16 @@ export class SetUp {
       ]);
     };
     const { pinion, sides } = this.drawers();
-    return { pinion: of(pinion, now?.pinion ?? []), sides: of(sides, [...(now?.left ?? []), ...(now?.right ?? [])]) };
+    const known = [
+      ...[...pinion, ...sides].flatMap(({ spec }) => spec.pieces.map(({ thickness }) => thickness)),
+      ...(now ? [...now.pinion, ...now.left, ...now.right] : []),
+    ];
+    const system = this.bench.system();
+    return {
+      piece: (mm: number) => known.find((one) => Math.abs(entryBase(one) - mm) < 0.0006) ?? pieceIn(mm, system),
+      pinion: of(pinion, now?.pinion ?? []),
+      sides: of(sides, [...(now?.left ?? []), ...(now?.right ?? [])]),
+    };
   });
   /** A spacer to crush, out of its drawer: the first that is free; null where no drawer of spacers is kept. */
   readonly nextSpacer = computed(() => {
@@ -186,6 +195,13 @@ function together(pieces: readonly { readonly mm: number; readonly count: number
     counts.set(key, (counts.get(key) ?? 0) + count);
   }
   return [...counts].map(([thicknessMm, count]) => ({ thicknessMm, count }));
+}
+
+/** A piece as this shop would type it: mm, thou, or inches where it is thick. */
+export function pieceIn(mm: number, system: UnitSystem): Entry {
+  if (system === 'metric') return pieceOf(mm);
+  const inch = mm / 25.4;
+  return inch < 0.1 ? entryOf(Number((1000 * inch).toFixed(1)), 'thou') : entryOf(Number(inch.toFixed(4)), 'in');
 }
 
 /** A piece of so many mm, as it would be typed. */
