@@ -227,6 +227,19 @@ test.describe('kill and restart', () => {
     await bench.saved();
     await page.reload();
     await expect(bench.figure('gearing.rear.final')).toHaveText('3.727');
+    // The same in the middle of a set-up: half a round of backlash with the server, half without.
+    await page.goto(`${base}/builds/${id}/mesh`);
+    await bench.enter('Backlash, again from place 1', '9; 9; 9; 9');
+    const gone = new Promise((resolve) => server.once('exit', resolve));
+    server.kill('SIGKILL');
+    await gone;
+    await bench.enter('Backlash, place 5 of 8', '8; 8; 8; 8');
+    await expect(bench.figure('mesh.rear.backlash')).toContainText('8.5');
+    await expect(page.locator('.saving')).toContainText('kept here');
+    server = await start(folder, port);
+    await bench.saved();
+    await page.reload();
+    await expect(bench.figure('mesh.rear.backlash')).toContainText('8.5');
     await request.dispose();
     server.kill('SIGTERM');
   });

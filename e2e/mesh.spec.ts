@@ -1,5 +1,5 @@
 import type { APIRequestContext, Page } from '@playwright/test';
-import { expect, test } from './bench';
+import { Bench, expect, importDemo, test } from './bench';
 
 /** A practice axle in the browser, set up as a builder would: by the sheets and the simulated gauges alone. */
 class Practice {
@@ -292,4 +292,46 @@ test.describe('at phone width', () => {
     // nothing is wider than the phone
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   });
+});
+
+test('a shim is in one car only: out of the drawer, refused in another, free again when it comes out', async ({
+  page,
+  drift,
+  request,
+}) => {
+  const drawer = crypto.randomUUID();
+  const name = `Story drawer ${drawer.slice(0, 4)}`;
+  const thickness = { typed: '41.7 thou', value: 41.7, unit: 'thou' };
+  const pieces = [{ thickness, count: 1, origin: 'measured' }];
+  const spec = { kind: 'shims', name, seat: 'pinion-head', bore: null, outside: null, pieces };
+  const kept = await request.put(`/api/library/${drawer}`, {
+    data: { writeId: crypto.randomUUID(), baseVersion: 0, spec },
+  });
+  expect(kept.status()).toBe(201);
+  const other = new Bench(page, await importDemo(request, 'kittiwake-drift-coupe'));
+  const putTogether = async (bench: Bench, shims: string): Promise<void> => {
+    await bench.open('depth');
+    const from = page.getByLabel('Pieces come from');
+    if ((await from.inputValue()) !== drawer) {
+      await from.selectOption(drawer);
+      await bench.saved();
+    }
+    await bench.open('carrier');
+    await bench.enter('Pinion shims', shims);
+    await page.getByRole('button', { name: /^Put together: assembly/ }).click();
+  };
+  await putTogether(drift, '41.7 thou');
+  await expect(page.getByRole('heading', { name: 'Mesh', level: 1 })).toBeVisible();
+  await drift.saved();
+  await putTogether(other, '41.7 thou');
+  await expect(page.getByText(`“${name}”, where 0 of 1 are free`)).toBeVisible();
+  await page.goto('/library');
+  await page.getByRole('button', { name }).click();
+  await expect(page.getByText('1 fitted')).toBeVisible();
+  await putTogether(drift, '40 thou');
+  await expect(page.getByRole('heading', { name: 'Mesh', level: 1 })).toBeVisible();
+  await drift.saved();
+  await putTogether(other, '41.7 thou');
+  await expect(page.getByRole('heading', { name: 'Mesh', level: 1 })).toBeVisible();
+  await other.saved();
 });

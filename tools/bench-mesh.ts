@@ -1,5 +1,5 @@
 // The advisor on made-up axles beside the rule of thumb on the same ones.
-import { meshAdvise, type MeshMove } from '@hot-spline/core';
+import { meshAdvise, meshSensitivity, type AxlePrior, type MeshMove } from '@hot-spline/core';
 import {
   FAMILIES,
   assemble,
@@ -7,6 +7,7 @@ import {
   ruleOfThumb,
   virtualAxle,
   type Player,
+  type VirtualAxle,
   type WholeTry,
 } from '@hot-spline/core/practice';
 
@@ -48,12 +49,39 @@ function within(family: keyof typeof FAMILIES, build: Player): readonly number[]
   return counts.slice(1).map((count) => round((100 * count) / AXLES));
 }
 
+/** The spreads that the axles are really made with: what cannot be known at the bench, and the most that could be had from it. */
+const trueSpreads = (axle: VirtualAxle): AxlePrior => {
+  const { family, specBacklashMm } = axle;
+  const { spread, eye, ownPatch } = family;
+  const of = (mean: number, deviation: number) => ({ mean, deviation });
+  const between = (from: number, to: number, sign: number) =>
+    of((sign * (from + to)) / 2, (spread * (to - from)) / Math.sqrt(12));
+  const { backlashPerRingMm: ring, backlashPerPinionMm: pinion } = meshSensitivity({ ...axle, pressureAngleDeg: 20 });
+  const height = [between(1.6, 3.2, -1), between(0.2, 0.8, -1)] as const;
+  return {
+    perMm: [
+      [of(-(pinion + family.pinionExtra), 0.05 * spread), of(-ring, 0.08 * spread)],
+      [between(0.4, 1.6, -1), between(0.8, 2, -1)],
+      height,
+      [between(0.4, 1.6, 1), between(0.8, 2, -1)],
+      height,
+    ],
+    right: [of((specBacklashMm[0] + specBacklashMm[1]) / 2, 0.01), ...Array(4).fill(of(0, ownPatch))],
+    firstMm: family.firstMm,
+    noise: [family.backlashNoiseMm / Math.sqrt(8), eye, eye, eye, eye],
+    wrong: { share: Math.max(family.wrong, 1e-6), scatter: [0.1, 0.577, 0.577, 0.577, 0.577] },
+  };
+};
+const knowing: Player = (axle, tries) => meshAdvise({ ...axle, tries, prior: trueSpreads(axle) }).next;
+
 export function advisorOnAxles() {
   const families = Object.fromEntries(
     (Object.keys(FAMILIES) as (keyof typeof FAMILIES)[]).map((family) => {
       said.length = had.length = 0;
       const withAdvice = within(family, advised);
+      const [chance, came] = [meanOf(said), meanOf(had)];
       const hand = within(family, ruleOfThumb);
+      const knows = within(family, knowing);
       return [
         family,
         {
@@ -61,8 +89,10 @@ export function advisorOnAxles() {
           yardstick: 'rule of thumb on the same axles',
           yardstickWithin2_3_4: hand,
           ratio: withAdvice.map((share, i) => round(share / Math.max(hand[i] ?? 0, 0.1))),
-          chanceSaid: round(100 * meanOf(said)),
-          chanceHad: round(100 * meanOf(had)),
+          knowingTheTrueSpreads: knows,
+          ofThat: withAdvice.map((share, i) => round(share / Math.max(knows[i] ?? 0, 0.1))),
+          chanceSaid: round(100 * chance),
+          chanceHad: round(100 * came),
         },
       ];
     }),

@@ -60,6 +60,7 @@ export async function ensureBundle(name, { force = false } = {}) {
     alias: {
       '@hot-spline/core/practice': `${root}core/src/practice/index.ts`,
       '@hot-spline/core': `${root}core/src/index.ts`,
+      '@hot-spline/model/csv': `${root}model/src/csv.ts`,
       '@hot-spline/model': `${root}model/src/index.ts`,
     },
     // CommonJS packages inside the bundle ask for Node's own modules this way.

@@ -277,6 +277,7 @@ export { MESH_LIMITS } from './mesh/limits';
 export { axialForBacklash, meshSensitivity, type MeshSensitivity } from './mesh/sensitivity';
 export { meshAdvise, type MeshAdvice, type MeshMove } from './mesh/advise';
 export { PATTERN_BAND, type MeshJob, type MeshTry, type Patch, type PatternBand } from './mesh/job';
+export { boldMove, type BoldMove } from './mesh/bold';
 export { learnedChanges } from './mesh/learn';
 export { meshMap, type MapPoint, type MeshMap } from './mesh/map';
 export { OBSERVED, type AxlePrior, type Changes, type Observed } from './mesh/axle-model';

@@ -47,12 +47,7 @@ export {
   type ShimBox,
 } from './library/schema';
 export { USUAL_SCHOOLS, SCHOOLS, SCHOOL_KEYS, type SchoolKey, type Schools } from './library/schools';
-export { LIBRARY_CSV_HEADER, libraryCsv, readLibraryCsv } from './library/library-csv';
-export { readLibraryFile, type LibraryImport } from './library/library-file';
-export { csvNumber, csvRows, csvText, type BadLine } from './document/csv';
 export { peakPower, torqueCurve } from './road/torque-curve';
-export { CURVE_UNITS, readTorqueCsv, type CurveUnit, type TorqueImport } from './road/torque-csv';
-export { TraceReader, traceColumns, type TraceColumns, type TraceImport, type TraceSpeedUnit } from './road/trace-csv';
 export { vehicleOf } from './road/vehicle';
 export { searchProblemOf } from './road/search-problem';
 export { explainHeat } from './road/calc-heat';
@@ -114,7 +109,6 @@ export { insertFit, sideGearBacklash } from './unit/readings';
 export { type OperatingPoint } from './point/schema';
 export { FORMAT_VERSION } from './document/version';
 export { entryVersion, requireVersion, upgrade, type Kept } from './document/upgrade';
-export { LEDGER_CSV_HEADER, ledgerCsv, readLedgerCsv } from './engine/ledger-csv';
 export { fileJsonSchema } from './engine/file-schemas';
 export {
   calculationRoutes,

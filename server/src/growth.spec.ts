@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import { FORMAT_VERSION, buildSchema, newBuild, readBuildFile, readLedgerCsv, type BuildFile } from '@hot-spline/model';
+import { FORMAT_VERSION, buildSchema, newBuild, readBuildFile, type BuildFile } from '@hot-spline/model';
+import { readLedgerCsv } from '@hot-spline/model/csv';
 import { ROOT, type Running } from './serve';
 import { surveyBuilds } from './builds/store';
 import { call, freshFolder, startShop } from './testing/shop';

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFileSync, readdirSync } from 'node:fs';
-import { readBuildFile, readLibraryFile } from '@hot-spline/model';
+import { readBuildFile } from '@hot-spline/model';
+import { readLibraryFile } from '@hot-spline/model/csv';
 import { createBuild } from './builds/store';
 import type { Database } from './db/database';
 import { saveSpec } from './library/store';

@@ -72,7 +72,7 @@ const DRAWS = 500;
 const REACH = 40;
 
 /** Chance that all is in band, each reading taken for itself: quick, and good enough to put moves in order. */
-function roughChance(of: readonly Predictor[], { limits, closingSigma }: Ready, at: Position): number {
+export function roughChance(of: readonly Predictor[], { limits, closingSigma }: Ready, at: Position): number {
   let chance = 1;
   limits.forEach(({ low, high }, observed) => {
     const { mean, variance } = (of[observed] as Predictor)(at);
@@ -87,7 +87,7 @@ function roughChance(of: readonly Predictor[], { limits, closingSigma }: Ready, 
 }
 
 /** The steps round the best guess, or the packs that the stock holds. */
-function moves(job: MeshJob, ready: Ready, of: readonly Predictor[]): readonly MeshMove[] {
+export function movesOf(job: MeshJob, ready: Ready, of: readonly Predictor[]): readonly MeshMove[] {
   const { first, sign } = ready;
   const steps = job.steps ?? STEPS;
   const pinionStep = requireNumber('steps.pinionMm', steps.pinionMm, { above: 0, max: 5, unit: 'mm' });
@@ -125,7 +125,7 @@ function packs(stock: readonly ShimStock[], middle: number, step: number): reado
 }
 
 /** Chance that all is in band at once, by draws of what the axle may be; the same draws for every move. */
-function closeChance(
+export function closeChance(
   axles: readonly Float64Array[],
   closing: readonly number[],
   { limits }: Ready,
@@ -164,7 +164,7 @@ function bestMoves(
 ): { readonly best: readonly (MeshMove & { readonly chanceInSpec: number })[]; readonly here: number } {
   const at = (move: MeshMove): Position => positionOf(move, ready.first, ready.sign);
   const of = OBSERVED.map((_, observed) => predictor(belief, observed));
-  const rough = moves(job, ready, of)
+  const rough = movesOf(job, ready, of)
     .map((move) => ({ move, chance: roughChance(of, ready, at(move)) }))
     .sort((a, b) => b.chance - a.chance)
     .slice(0, CLOSE);

@@ -1,7 +1,7 @@
 import { InputError } from '../errors';
 import { seededRandom } from '../random';
 import { backlashRound, onceATurn } from './backlash';
-import { adjusterNotches, carrierSides, oneSidedMove } from './carrier';
+import { adjusterNotches, carrierSides, carryOver, oneSidedMove } from './carrier';
 import { CONSTRUCTIONS, CONSTRUCTION_SIGNS, depthSign } from './construction';
 import { depthChain, depthFromBore, depthShim } from './depth';
 import { meshSensitivity } from './sensitivity';
@@ -156,6 +156,29 @@ describe('carrier', () => {
     expect(oneSidedMove(0.2, true)).toBeCloseTo(0.1, 12);
     expect(oneSidedMove(0.2, true, 0.6)).toBeCloseTo(0.12, 12);
     expect(oneSidedMove(0.2, false)).toBe(0.2);
+  });
+
+  it('another carrier: the flange stands where it stood, whatever the master shims [exact] (property)', () => {
+    const random = seededRandom(91);
+    const between = (from: number, to: number): number => from + (to - from) * random();
+    for (let i = 0; i < 200; i++) {
+      const shims = { leftMm: between(4, 8), rightMm: between(4, 8) };
+      const old = { leftMm: between(40, 70), rightMm: between(40, 70), masterShimMm: between(0, 3) };
+      const next = {
+        leftMm: old.leftMm + between(-2, 2),
+        rightMm: old.rightMm + between(-2, 2),
+        masterShimMm: between(0, 3),
+      };
+      const got = carryOver(shims, old, next);
+      for (const side of ['leftMm', 'rightMm'] as const)
+        // Wall to flange: the shim and what the carrier is long, before and after.
+        expect(got[side] + next[side] - next.masterShimMm).toBeCloseTo(shims[side] + old[side] - old.masterShimMm, 9);
+    }
+    const same = { leftMm: 60, rightMm: 70 };
+    expect(carryOver({ leftMm: 6, rightMm: 5 }, same, same)).toEqual({ leftMm: 6, rightMm: 5 });
+    refuses(() => carryOver({ leftMm: 1, rightMm: 5 }, same, { leftMm: 62, rightMm: 70 }), 'next.leftMm');
+    refuses(() => carryOver({ leftMm: -1, rightMm: 5 }, same, same), 'shims.leftMm');
+    refuses(() => carryOver({ leftMm: 1, rightMm: 5 }, { ...same, masterShimMm: -2 }, same), 'old.masterShimMm');
   });
 
   it('notches of an adjuster [exact]', () => {

@@ -1,12 +1,13 @@
-import { entryOf, oneSidedMove, seededRandom } from '@hot-spline/core';
+import { entryOf, meshAdvise, oneSidedMove, seededRandom } from '@hot-spline/core';
 import { newAxleSpec } from '../library/new-spec';
 import type { InForce, Readings } from '../engine/readings';
 import type { ReadingValue } from '../engine/values';
 import { FINAL_TRIAL, FIRST_TRIAL, newSetup } from './new-setup';
-import { assembled, backlash } from './readings';
+import { pastOf, pastOfSpec, type PastSetup } from './past';
+import { assembled, backlash, pattern } from './readings';
 import { TRIAL, TRIAL_KEYS, setupSchema, trialSchema, type Trial } from './schema';
 import { shiftTo } from './shifts';
-import { isFinal, meshAxle } from './state';
+import { headShimOf, isFinal, meshAxle } from './state';
 import { TRIAL_WORDS } from './words';
 
 const mm = (value: number) => entryOf(Number(value.toFixed(4)), 'mm');
@@ -159,5 +160,75 @@ describe('where the ring stands, on any shims', () => {
     ]);
     expect(axleOf(readings).job?.closingUpMm).toBeCloseTo(0.0127, 9);
     expect(axleOf(readings, { backlashAim: 'one-high' }).job?.closingUpMm).toBeCloseTo(0.0254, 9);
+  });
+});
+
+describe('readings that are taken again, bearings that stand in, axles that taught', () => {
+  const at = { axle: 'rear' as const, assembly: '1', stage: 'trial' as const };
+  const flank = { u: 0.1, v: -0.2, length: 0.4, height: 0.4, turnedDeg: 0, edges: [], shape: 'one' as const };
+  const places = (value: number): ReadingValue => ({
+    of: 'places',
+    entries: Array.from({ length: 8 }, () => mm(value)),
+  });
+  const seen = (v: number): ReadingValue => ({ of: 'pattern', drive: { ...flank, v }, coast: { ...flank, v } });
+  /** One assembly of which backlash was read three times, the oldest in another state, and the pattern twice. */
+  const repeated = (): Readings => {
+    const [oldest, older, last] = [
+      inForce(backlash.of(at), places(0.3), { ...FIRST_TRIAL, caps: 'snug' }),
+      inForce(backlash.of(at), places(0.22), FIRST_TRIAL),
+      inForce(backlash.of(at), places(0.2), FIRST_TRIAL),
+    ];
+    const [before, now] = [
+      inForce(pattern.of(at), seen(-0.4), FIRST_TRIAL),
+      inForce(pattern.of(at), seen(-0.2), FIRST_TRIAL),
+    ];
+    return new Map([
+      together(1, 1, 6, 6),
+      [backlash.key(at), { ...last, earlier: [older, oldest] }],
+      [pattern.key(at), { ...now, earlier: [before] }],
+    ]);
+  };
+
+  it('a reading taken again in the same state counts beside the first; the newest is the one that is judged', () => {
+    const { job, tries } = axleOf(repeated());
+    expect(tries).toEqual([1, 1]);
+    expect(job?.tries.map(({ backlashMm }) => backlashMm[0])).toEqual([0.22, 0.2]);
+    expect(job?.tries.map(({ drive }) => drive?.v)).toEqual([-0.4, -0.2]);
+    expect(job && meshAdvise(job).out).toEqual([]);
+  });
+
+  it('a set-up bearing that is lower asks for a shim that is as much less once the final one is on [exact]', () => {
+    const depth = { ...newSetup().depth, setUpTaller: mm(-0.05) };
+    const trial = axleOf(repeated(), { depth });
+    expect(headShimOf(FIRST_TRIAL, trial)).toBeCloseTo(-0.05, 9);
+    expect(trial.headShimMm).toBe(0);
+    const closed = axleOf(repeated(), { depth, state: FINAL_TRIAL });
+    expect(closed.headShimMm).toBeCloseTo(-0.05, 9);
+    // In a drop-out both signs turn; where shim and bearing move it opposite ways the difference changes its sign.
+    const turned = axleOf(repeated(), { depth, shimMoves: 'shallower', bearingMoves: 'deeper' });
+    expect(headShimOf(FIRST_TRIAL, turned)).toBeCloseTo(0.05, 9);
+    expect(headShimOf(FIRST_TRIAL, axleOf(repeated()))).toBe(0);
+  });
+
+  it('axles of the same spec teach what closing up takes, half as loudly as the axle itself, others nothing', () => {
+    const taught = (spec: string, construction: PastSetup['construction'] = 'integral-head-shim'): PastSetup => ({
+      axle: 'rear',
+      spec,
+      construction,
+      job: null,
+      closingsMm: [0.06, 0.06, 0.06],
+    });
+    const all = [taught('x'), taught('y'), taught('x', 'drop-out')];
+    expect(pastOfSpec(all, 'x', 'integral-head-shim')).toEqual([taught('x')]);
+    // Ours 1 ± 1 thou, three of theirs ± 1 thou: (0.0254 + 3 × 0.06) / 4 [exact].
+    const { mm: learned, sigmaMm } = shiftTo(FIRST_TRIAL, { assemblies: [], past: [taught('x')] });
+    expect(learned).toBeCloseTo((0.0254 + 0.18) / 4, 9);
+    expect(sigmaMm).toBeCloseTo(0.0127, 9);
+  });
+
+  it('an axle teaches once more than one try of it was read, or it was closed', () => {
+    const one = axleOf(repeated());
+    expect(pastOf(one, 'x')?.job?.tries.length).toBe(2);
+    expect(pastOf(axleOf(new Map([together(1, 1, 6, 6)])), 'x')).toBeNull();
   });
 });

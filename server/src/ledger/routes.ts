@@ -1,4 +1,5 @@
-import { entryVersion, ledgerCsv, routes, upgrade } from '@hot-spline/model';
+import { entryVersion, routes, upgrade } from '@hot-spline/model';
+import { ledgerCsv } from '@hot-spline/model/csv';
 import { Router } from 'express';
 import { unknownBuild } from '../builds/routes';
 import { readBuild } from '../builds/store';

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { coursePace } from '@hot-spline/core';
-import { readLibraryFile, type LibrarySpec } from '@hot-spline/model';
+import { type LibrarySpec } from '@hot-spline/model';
+import { readLibraryFile } from '@hot-spline/model/csv';
 import { ROOT, type Running } from '../serve';
 import { call, freshFolder, startShop } from '../testing/shop';
 

@@ -1,4 +1,5 @@
-import { FORMAT_VERSION, libraryCsv, routes } from '@hot-spline/model';
+import { FORMAT_VERSION, routes } from '@hot-spline/model';
+import { libraryCsv } from '@hot-spline/model/csv';
 import { Router } from 'express';
 import type { Database } from '../db/database';
 import { on } from '../http';

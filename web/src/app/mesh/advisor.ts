@@ -1,8 +1,11 @@
 import { DestroyRef, Injectable, computed, effect, inject, signal } from '@angular/core';
-import type { Changes, MeshJob } from '@hot-spline/core';
+import type { BoldMove, Changes, MeshJob } from '@hot-spline/core';
 import { wrap, type Remote } from 'comlink';
 import type { Advised, AdvisorRemote } from './advisor.worker';
 import { SetUp } from './set-up';
+
+/** After so many tries there is little left to learn by a bold move. */
+const LEARNING_TRIES = 2;
 
 /** The next move of the set-up, worked out in a worker of its own each time that a reading is written. */
 @Injectable()
@@ -42,6 +45,9 @@ export class Advisor {
     return { ...job, ...(stock.length > 0 ? { stock } : {}), ...(changesPerMm ? { changesPerMm } : {}) };
   });
 
+  /** A bolder move for what it teaches, while the axle is new: worked out after the advice, which does not wait for it. */
+  readonly bold = signal<BoldMove | null>(null);
+
   constructor() {
     inject(DestroyRef).onDestroy(() => this.worker.terminate());
     effect(() => {
@@ -56,11 +62,22 @@ export class Advisor {
       const job = this.job();
       // What was said of other readings is not said of these.
       this.answer.set(null);
+      this.bold.set(null);
       if (!job) return;
       void this.remote.advise(job).then((answer) => {
         // What was asked in between has its own answer.
-        if (this.job() === job) this.answer.set(answer);
+        if (this.job() !== job) return;
+        this.answer.set(answer);
+        this.lookAhead(job, answer);
       });
+    });
+  }
+
+  private lookAhead(job: MeshJob, answer: Advised): void {
+    const next = answer.kind === 'advice' ? answer.advice.next : null;
+    if (!next || job.tries.length > LEARNING_TRIES) return;
+    void this.remote.bold(job, next).then((bold) => {
+      if (this.job() === job) this.bold.set(bold);
     });
   }
 }

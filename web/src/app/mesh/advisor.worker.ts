@@ -1,4 +1,14 @@
-import { InputError, learnedChanges, meshAdvise, type Changes, type MeshAdvice, type MeshJob } from '@hot-spline/core';
+import {
+  InputError,
+  boldMove,
+  learnedChanges,
+  meshAdvise,
+  type BoldMove,
+  type Changes,
+  type MeshAdvice,
+  type MeshJob,
+  type MeshMove,
+} from '@hot-spline/core';
 import { expose } from 'comlink';
 
 export type Advised =
@@ -14,6 +24,10 @@ const advisor = {
       if (!(error instanceof InputError)) throw error;
       return { kind: 'refused', message: `${error.message} Allowed: ${error.allowed}.` };
     }
+  },
+  /** A move that looks two assemblies ahead; null where the likeliest one is as good. */
+  bold(job: MeshJob, plain: MeshMove): BoldMove | null {
+    return boldMove(job, plain);
   },
   /** What past axles of the spec taught; null where one of them can't be read. */
   learn(set: { readonly ringTeeth: number; readonly pinionTeeth: number }, past: readonly MeshJob[]): Changes | null {

@@ -342,6 +342,29 @@ export class MeshSheet {
     },
     { equal: (a, b) => a[0] === b[0] && a[1] === b[1] },
   );
+  /** A bolder move, where it is worth what it teaches. */
+  protected readonly bold = computed(() => {
+    const [bold, mesh] = [this.advisor.bold(), this.mesh()];
+    const now = mesh?.now;
+    if (!bold || !mesh || !now) return null;
+    const system = this.bench.system();
+    const ring = bold.move.ringShiftMm - now.ringMm;
+    const move =
+      Math.abs(ring) < 0.004
+        ? 'ring stays'
+        : `ring ${saySmall(Math.abs(ring), system)} ${ring > 0 ? 'toward the pinion' : 'away'}`;
+    const percent = (chance: number): number => Math.round(100 * chance);
+    return {
+      move: bold.move,
+      text: `Bolder, for what it teaches of this axle: shim ${saySmall(bold.move.pinionShimMm, system)}, ${move}: in band within two assemblies ${percent(bold.chanceWithinTwo)} %, the plain way ${percent(bold.plainWithinTwo)} %.`,
+    };
+  });
+
+  protected planBold(): void {
+    const [bold, mesh] = [this.bold(), this.mesh()];
+    if (bold && mesh) this.setUp.plan(planOf(mesh, bold.move, this.setUp.stock()));
+  }
+
   /** Sums that the drawer can build, as ticks on the map; nothing where any shim can be had. */
   protected readonly buildable = computed(() => packSums(this.setUp.stock().pinion, this.shimRange()));
   /** What is still to be read before there is anything to say. */

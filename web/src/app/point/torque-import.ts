@@ -1,6 +1,7 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, output, signal, viewChild } from '@angular/core';
-import { CURVE_UNITS, readTorqueCsv, type Build, type CurveUnit } from '@hot-spline/model';
+import { type Build } from '@hot-spline/model';
+import { CURVE_UNITS, readTorqueCsv, type CurveUnit } from '@hot-spline/model/csv';
 import { attempt } from '../shared/attempt';
 import { Choice } from '../shared/choice';
 

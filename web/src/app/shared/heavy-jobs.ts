@@ -1,5 +1,6 @@
 import { InputError } from '@hot-spline/core';
-import { HEAVY, TraceReader, defineHeavy, type TraceColumns, type TraceImport } from '@hot-spline/model';
+import { HEAVY, defineHeavy } from '@hot-spline/model';
+import { TraceReader, type TraceColumns, type TraceImport } from '@hot-spline/model/csv';
 import Papa from 'papaparse';
 
 export type TraceChoice = Partial<Pick<TraceColumns, 'along' | 'speedUnit' | 'timeUnit' | 'distanceUnit'>>;

@@ -73,6 +73,8 @@ export const editorActions = createActionGroup({
     redone: emptyProps(),
     recorded: props<{ entry: LedgerEntry }>(),
     saved: props<{ id: string; version: number; at: string }>(),
+    /** The server has an entry of the ledger. */
+    appended: props<{ id: string; at: string }>(),
     /** Changes to different places were put together. */
     merged: props<{ id: string; version: number; build: Build }>(),
     stale: props<{ id: string; conflict: Conflict }>(),
@@ -134,6 +136,7 @@ export const editorFeature = createFeature({
     on(editorActions.saved, (state, { id, version, at }) =>
       state.id === id ? { ...state, version, savedAt: at } : state,
     ),
+    on(editorActions.appended, (state, { id, at }) => (state.id === id ? { ...state, savedAt: at } : state)),
     on(editorActions.merged, (state, { id, version, build }) =>
       state.id === id && state.present
         ? { ...state, version, present: share(state.present, build), preview: null }

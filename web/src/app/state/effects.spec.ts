@@ -175,6 +175,7 @@ describe('effects', () => {
     expect(actions).toEqual([
       editorActions.saved({ id: B, version: 2, at: jasmine.any(String) as unknown as string }),
       libraryActions.saved({ id: S, version: 2 }),
+      editorActions.appended({ id: B, at: jasmine.any(String) as unknown as string }),
       libraryActions.stale({ current: spec }),
     ]);
     expect(said.map(({ severity, detail }) => [severity, detail])).toEqual([

@@ -156,6 +156,8 @@ async function heard(event: OutboxEvent, store: Store, outbox: Outbox) {
         ? editorActions.saved({ id, version, at: new Date().toISOString() })
         : libraryActions.saved({ id, version });
     }
+    case 'appended':
+      return editorActions.appended({ id: event.record, at: new Date().toISOString() });
     case 'stale': {
       if (event.of === 'library') return libraryActions.stale({ current: event.current });
       const { record: id, current } = event;

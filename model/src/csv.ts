@@ -1,0 +1,7 @@
+// Comma-separated files in and out: apart from the rest, for whoever needs them.
+export { LIBRARY_CSV_HEADER, libraryCsv, readLibraryCsv } from './library/library-csv';
+export { readLibraryFile, type LibraryImport } from './library/library-file';
+export { csvNumber, csvRows, csvText, type BadLine } from './document/csv';
+export { CURVE_UNITS, readTorqueCsv, type CurveUnit, type TorqueImport } from './road/torque-csv';
+export { TraceReader, traceColumns, type TraceColumns, type TraceImport, type TraceSpeedUnit } from './road/trace-csv';
+export { LEDGER_CSV_HEADER, ledgerCsv, readLedgerCsv } from './engine/ledger-csv';
