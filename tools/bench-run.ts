@@ -12,7 +12,9 @@ import {
   buildSchema,
   changesBetween,
   deriveBuild,
+  newSetup,
   readBuildFile,
+  setupSubjects,
   share,
   surePackOf,
   type Build,
@@ -186,6 +188,55 @@ async function inserts() {
   };
 }
 
+/** A reading as a gauge writes it: posted until it is acknowledged, which it is once it is on disk; beside a question of the same server. */
+async function readings() {
+  const folder = mkdtempSync(path.join(tmpdir(), 'hot-spline-bench-'));
+  const log = pino({ level: 'silent' });
+  const env = { PORT: '0', HOT_SPLINE_DATA: folder, HOT_SPLINE_DEMO: '1' };
+  const running = await serve(readConfig(env, fileURLToPath(root)), log);
+  try {
+    const builds = (await (await fetch(`${running.url}api/builds`)).json()) as { id: string; name: string }[];
+    const id = builds.find(({ name }) => name === 'Kittiwake')?.id ?? '';
+    const entries = Array.from({ length: 8 }, () => ({ typed: '8 thou', value: 8, unit: 'thou' }));
+    const { state } = newSetup();
+    const subject = setupSubjects.backlash.of({ axle: 'rear', assembly: '2', stage: 'trial' });
+    const timed = async (run: () => Promise<Response>): Promise<number> => {
+      const start = performance.now();
+      const response = await run();
+      await response.text();
+      if (!response.ok) throw new Error(`the server answered ${response.status}`);
+      return performance.now() - start;
+    };
+    const post = (): Promise<Response> => {
+      const written = { id: randomUUID(), at: new Date().toISOString(), who: '' };
+      const reading = { kind: 'reading', ...written, subject, value: { of: 'places', entries }, state };
+      return fetch(`${running.url}api/builds/${id}/ledger`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ ...reading, instrument: 'Dial indicator' }),
+      });
+    };
+    const [written, asked]: [number[], number[]] = [[], []];
+    for (let i = 0; i < 500; i++) {
+      const [one, other] = [await timed(post), await timed(() => fetch(`${running.url}api/health`))];
+      if (i < 100) continue;
+      written.push(one);
+      asked.push(other);
+    }
+    return {
+      medianMs: round(quantile(written, 0.5)),
+      p99Ms: round(quantile(written, 0.99)),
+      aimP99Ms: 25,
+      yardstick: 'asking the same server whether it is well',
+      yardstickP99Ms: round(quantile(asked, 0.99)),
+      ratio: round(quantile(written, 0.5) / quantile(asked, 0.5)),
+    };
+  } finally {
+    await running.stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
 /** Gzipped JavaScript that must be there before anything shows: what the page names, and what that imports at once. */
 function initialJavaScript() {
   const folder = new URL('dist/web/browser/', root);
@@ -279,5 +330,6 @@ const report = {
   ...(await sliders()),
   initialJavaScript: initialJavaScript(),
   durableInsert: await inserts(),
+  readingOnDisk: await readings(),
 };
 process.stdout.write(`${JSON.stringify(report, null, 2)}\n`);

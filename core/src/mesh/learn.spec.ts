@@ -28,6 +28,14 @@ function past(perDepth: number, shims: readonly number[]): MeshJob {
 }
 const driveByDepth = (changes: Changes) => changes[2]?.[0] ?? { mean: Number.NaN, deviation: Number.NaN };
 
+/** Depth and ring of four tries round the right place. */
+const MOVES = [
+  [0, 0],
+  [0.12, 0.1],
+  [-0.12, -0.1],
+  [0.06, 0],
+] as const;
+
 describe('what past axles of a spec teach', () => {
   it('nothing past is what we think of any axle', () => {
     learnedChanges(SET, []).forEach((pair, i) => {
@@ -66,13 +74,8 @@ describe('what past axles of a spec teach', () => {
         construction: 'integral-head-shim',
         ...SET,
         specBacklashMm: same.specBacklashMm,
-        tries: [0, 1, 2, 3].map((i) =>
-          assemble(
-            same,
-            same.startShimMm + (same.truth.deeperMm + [0, 0.12, -0.12, 0.06][i]!),
-            same.truth.closerMm + [0, 0.1, -0.1, 0][i]!,
-            i,
-          ),
+        tries: MOVES.map(([depth, ring], i) =>
+          assemble(same, same.startShimMm + (same.truth.deeperMm + depth), same.truth.closerMm + ring, i),
         ),
       };
     };

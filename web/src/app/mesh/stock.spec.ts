@@ -1,5 +1,6 @@
 import { entryOf } from '@hot-spline/core';
 import {
+  newSetup,
   newShimBox,
   setupSubjects,
   type Instrument,
@@ -47,7 +48,7 @@ describe('stock on the bench', () => {
 
   it('a depth is built from what is free, out of the drawer that was chosen', async () => {
     const bench = openBench(
-      setUpBuild('integral-head-shim', { depth: { ...setUpBuild().axles.rear!.setup!.depth, chart: mm(1.1) } }),
+      setUpBuild('integral-head-shim', { depth: { ...newSetup().depth, chart: mm(1.1) } }),
       [],
       'metric',
       [otherSetUps(elsewhere(0.5))],
@@ -89,7 +90,7 @@ describe('stock on the bench', () => {
       who: '',
       subject: setupSubjects.pinionTorque.of({ axle: 'rear', spacer: '1', step, angle: entryOf(0, '°'), shims: [] }),
       value: { of: 'number', counts: 'mean', entries: [entryOf(nm, 'N·m')] },
-      state: { ...setUpBuild().axles.rear!.setup!.state },
+      state: newSetup().state,
       instrument: 'Wrench',
     });
     const bench = openBench(setUpBuild(), [over('1', 4)]);
@@ -233,8 +234,9 @@ describe('what is seen and confirmed', () => {
 
   it('a value that is confirmed is a decision in the ledger, with what was confirmed', async () => {
     const build = setUpBuild();
-    const told = build.axles.rear!.identity!.sheet.backlash!;
-    build.axles.rear!.identity!.sheet.backlash = { ...told, origin: 'memory' };
+    const sheet = build.axles.rear?.identity?.sheet;
+    if (!sheet?.backlash) throw new Error('no band');
+    sheet.backlash = { ...sheet.backlash, origin: 'memory' };
     const bench = openBench(build);
     const screen = await Screen.of(SheetTab);
     await screen.choose('Where backlash is from', 'maker');

@@ -38,8 +38,10 @@ import { Drafts } from '../shared/drafts';
             </ul>
             @if (gate.signature; as signature) {
               <p class="signed" tabindex="-1" [id]="gate.open ? 'sign-' + gate.gate + '-' + axle() : null">
-                Signed by <strong>{{ signature.name }}</strong>, {{ when(signature.at)
-                }}{{ gate.open ? '' : ': no longer what is in.' }}
+                <span
+                  >Signed by <strong>{{ signature.name }}</strong>, {{ when(signature.at)
+                  }}{{ gate.open ? '' : ': no longer what is in.' }}</span
+                >
                 @if (signature.note; as note) {
                   <span class="note">Opened with a note: “{{ note }}”</span>
                 }
