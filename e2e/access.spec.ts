@@ -112,7 +112,7 @@ test('board, library and workings: axe finds nothing serious by day or night', a
   await expect(page.getByRole('link', { name: /Kittiwake/ }).first()).toBeVisible();
   await byDayAndNight(page, 'board');
   await page.goto('/library');
-  await expect(page.getByRole('button', { name: /Heron/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Heron 8/ })).toBeVisible();
   await byDayAndNight(page, 'library');
   await drift.open('pack');
   await page.locator('[data-member="l9"]').click();

@@ -36,12 +36,15 @@ export {
   type UnitName,
   type UnitSystem,
 } from './units/quantities';
+export { DECIMAL_SIGNS, numberReadings, type DecimalSign } from './units/number';
 export {
   entryBase,
   entryOf,
+  entrySays,
   entryText,
   parseEntry,
   parseLeast,
+  type Doubt,
   type Entry,
   type EntryRules,
   type UnderstoodEntry,
@@ -281,7 +284,14 @@ export { boldMove, type BoldMove } from './mesh/bold';
 export { learnedChanges } from './mesh/learn';
 export { meshMap, type MapPoint, type MeshMap } from './mesh/map';
 export { OBSERVED, type AxlePrior, type Changes, type Observed } from './mesh/axle-model';
-export { CRUSH_GUARD, collapsiblePreload, type CollapsibleNext, type NutReading } from './preload/collapsible';
+export {
+  CRUSH_GUARD,
+  CRUSH_STARTS,
+  collapsiblePreload,
+  type CollapsibleNext,
+  type CrushStart,
+  type NutReading,
+} from './preload/collapsible';
 export { solidPreload, type SolidNext, type SolidReading } from './preload/solid';
 export { carrierPreload } from './preload/total';
 export { shimPack, shimPacker, type ShimPack, type ShimPackRules } from './shim/pack';

@@ -119,6 +119,7 @@ export {
   type StoredBuild,
   setUpsSchema,
   type SetUps,
+  type ShopSettings,
   type StoredSpec,
   type WireRoute,
 } from './wire';

@@ -1,4 +1,4 @@
-import { CONSTRUCTIONS, STAND_INS } from '@hot-spline/core';
+import { CONSTRUCTIONS, DECIMAL_SIGNS, STAND_INS } from '@hot-spline/core';
 import { calculations } from './calculations';
 import { buildFileSchema, shopFileSchema } from './document/build-file';
 import { idSchema, photoId } from './document/fields';
@@ -37,7 +37,15 @@ export const shopSchema = z.object({
   version: z.string(),
   /** ISO 4217 code of the money that prices are in. */
   currency: z.string().regex(/^[A-Z]{3}$/, 'must be three capital letters, such as EUR'),
+  /** What separates the decimals of a typed number; null: by plausibility. */
+  decimal: z.enum(DECIMAL_SIGNS).nullable(),
 });
+
+const { currency, decimal } = shopSchema.shape;
+/** What a shop may set. */
+export const shopSettingsSchema = z
+  .strictObject({ currency: currency.optional(), decimal: decimal.optional() })
+  .refine((told) => Object.keys(told).length > 0, { message: 'must tell currency or decimal' });
 
 /** A build on the board; one that can't be read says why. */
 export const buildSummarySchema = z.object({
@@ -188,8 +196,8 @@ export const routes = {
   saveShop: route({
     method: 'put',
     path: '/shop',
-    summary: 'Sets what is the shop’s own: the currency of its prices.',
-    body: body(z.strictObject({ currency: shopSchema.shape.currency }), KB),
+    summary: 'Sets what is the shop’s own: the currency of its prices, the decimal sign. What is not told stays.',
+    body: body(shopSettingsSchema, KB),
     answers: { 200: json(shopSchema, 'the shop as it is now') },
     problems: [400, 413, 415, 422],
   }),
@@ -432,6 +440,7 @@ export const calculationRoutes = (registry = calculations): WireRoute[] =>
 
 export type SetUps = z.output<typeof setUpsSchema>;
 export type Shop = z.output<typeof shopSchema>;
+export type ShopSettings = z.output<typeof shopSettingsSchema>;
 export type BuildSummary = z.output<typeof buildSummarySchema>;
 export interface StoredBuild {
   readonly id: string;

@@ -230,6 +230,11 @@ describe('the wire', () => {
     const first = (await call(shop, 'GET', '/api/shop')).body;
     expect(first.id).toMatch(/^[0-9a-f-]{36}$/);
     expect((await call(shop, 'PUT', '/api/shop', { currency: 'GBP' })).body).toEqual({ ...first, currency: 'GBP' });
+    const comma = await call(shop, 'PUT', '/api/shop', { decimal: 'comma' });
+    expect(comma.body).toEqual({ ...first, currency: 'GBP', decimal: 'comma' });
+    expect((await call(shop, 'PUT', '/api/shop', { decimal: null })).body.decimal).toBeNull();
+    expect((await call(shop, 'PUT', '/api/shop', {})).status).toBe(422);
+    expect((await call(shop, 'PUT', '/api/shop', { decimal: 'dot' })).body.error.field).toBe('decimal');
     expect((await call(shop, 'PUT', '/api/shop', { currency: 'pounds' })).body.error.field).toBe('currency');
   });
 

@@ -30,8 +30,12 @@ export const CRUSH_GUARD = { stepDeg: 90, leastStepDeg: 2, chanceOver: 0.02 } as
 /** Ours, from memory: how steeply it rises once the spacer gives, N·m a degree, and how much it drifts before. */
 const RISES = [0.003, 0.0045, 0.0065, 0.0095, 0.014, 0.02, 0.03, 0.045, 0.065];
 const DRIFTS = [0, 0.0004, 0.001, 0.002, 0.004];
-/** How far ahead the knee may still lie, degrees; its place is as likely anywhere. */
-const AHEAD = 240;
+/** How the crush is begun: by the nut alone, or in the press before the spacer goes in. */
+export const CRUSH_STARTS = ['nut', 'press'] as const;
+export type CrushStart = (typeof CRUSH_STARTS)[number];
+
+/** How far ahead the knee may still lie, degrees, ours; its place is as likely anywhere. Begun in the press it is near. */
+const AHEAD: Readonly<Record<CrushStart, number>> = { nut: 240, press: 60 };
 const KNEE_STEPS = 80;
 
 interface Hypothesis {
@@ -46,9 +50,9 @@ interface Hypothesis {
 const torqueAt = ({ base, drift, rise, knee }: Hypothesis, angle: number): number =>
   base + drift * angle + rise * Math.max(0, angle - knee);
 
-function hypotheses(readings: readonly NutReading[], sigma: number): readonly Hypothesis[] {
+function hypotheses(readings: readonly NutReading[], sigma: number, start: CrushStart): readonly Hypothesis[] {
   const [first, last] = [readings[0] as NutReading, readings.at(-1) as NutReading];
-  const span = last.angleDeg + AHEAD - first.angleDeg;
+  const span = last.angleDeg + AHEAD[start] - first.angleDeg;
   const list: Hypothesis[] = [];
   for (let k = 0; k < KNEE_STEPS; k++)
     for (const rise of RISES)
@@ -86,6 +90,7 @@ const NOTHING = {
  * @param readings 1 to 60, by ascending angle
  * @param instrumentUncertaintyNm ±, taken as two deviations
  * @param aimFromNm what is aimed at begins here, inside the band; its lower end unless told
+ * @param start begun in the press, the knee is expected within 60° instead of 240°
  * @throws InputError naming the field
  */
 export function collapsiblePreload(
@@ -93,6 +98,7 @@ export function collapsiblePreload(
   bandNm: readonly [number, number],
   instrumentUncertaintyNm: number,
   aimFromNm = bandNm[0],
+  start: CrushStart = 'nut',
 ): CollapsibleNext {
   const [low, high] = requireTorqueBand(bandNm);
   const plusMinus = requireNumber('instrumentUncertaintyNm', instrumentUncertaintyNm, LIMITS.torqueNm);
@@ -115,7 +121,7 @@ export function collapsiblePreload(
   if (last.torqueNm > high) return { verdict: 'over', ...NOTHING };
   // An instrument without any scatter would leave one hypothesis only: a hundredth of the band at least.
   const sigma = Math.max(plusMinus / 2, 0.01 * (high - low));
-  const list = hypotheses(readings, sigma);
+  const list = hypotheses(readings, sigma, start);
   const mean = (of: (one: Hypothesis) => number): number => list.reduce((sum, one) => sum + one.weight * of(one), 0);
   const kneeDeg = mean(({ knee }) => knee);
   const chanceRising = mean(({ knee }) => (knee < last.angleDeg ? 1 : 0));

@@ -147,6 +147,16 @@ describe('a collapsible spacer', () => {
     expect(after(15.5 * LBF_IN)).toBeLessThan(after(13.2 * LBF_IN));
   });
 
+  it('a crush that was begun in the press is expected to rise soon: shorter turns', () => {
+    const reads = [
+      { angleDeg: 0, torqueNm: 13 * LBF_IN },
+      { angleDeg: 30, torqueNm: 13 * LBF_IN },
+    ];
+    const by = (start: 'nut' | 'press') => collapsiblePreload(reads, band, 0.1, band[0], start);
+    expect(by('press').nextAngleDeg).toBeLessThan(by('nut').nextAngleDeg ?? 0);
+    expect(by('press').kneeDeg).toBeLessThan(by('nut').kneeDeg ?? 0);
+  });
+
   it('refuses by name', () => {
     const one = [{ angleDeg: 0, torqueNm: 1 }];
     refuses(() => collapsiblePreload([], band, 0.1), 'readings');

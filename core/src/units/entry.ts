@@ -1,6 +1,7 @@
 import { cutText } from '../text';
 import { InputError, describeRange, type NumberRange } from '../errors';
 import { formatIn, saySmall, unitLabel } from './format';
+import { inThousands, numberReadings, type DecimalSign } from './number';
 import { UNITS, scaleUnit, toBase, type Quantity, type Scale, type UnitName, type UnitSystem } from './quantities';
 
 /**
@@ -24,10 +25,23 @@ export interface EntryRules {
   /** Absolute limits, in the base unit. */
   readonly range: NumberRange;
   /**
-   * Usual values in base units. A bare number that is usual only in the other system is read there, and the
-   * entry's note says so.
+   * Usual values in base units. Of two readings of `1,480` the usual one is taken; a bare number that is usual in no way, but would be
+   * in another unit or a place further, is doubted.
    */
   readonly usual?: readonly [number, number];
+  /** What separates decimals here; by plausibility where it is not known. */
+  readonly decimal?: DecimalSign | undefined;
+  /** Whether a doubt is told, as somebody can be asked: what can't be is then doubted too where another reading can. */
+  readonly doubts?: boolean;
+}
+
+/** What was typed should not be taken without asking. */
+export interface Doubt {
+  /** As it was typed; null where that is impossible, and why. */
+  readonly asTyped: Entry | null;
+  readonly why: string;
+  /** Readings that would be usual, likeliest first. */
+  readonly likely: readonly Entry[];
 }
 
 export interface UnderstoodEntry {
@@ -36,13 +50,15 @@ export interface UnderstoodEntry {
   readonly base: number;
   /** Said beside the field when the reading was a choice. */
   readonly note?: string;
+  /** Only where doubts are asked for. */
+  readonly doubt?: Doubt;
   /** Every reading that was typed, where several were. */
   readonly all?: readonly Entry[];
 }
 
-const NUMBER = String.raw`(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:e[+-]?\d+)?`;
+const NUMBER = String.raw`(?:\d{1,3}(?:[ '’\u00a0\u202f]\d{3})+(?:[.,]\d+)?|\d[\d.,]*|[.,]\d+)(?:e[+-]?\d+)?`;
 const SHAPE = new RegExp(
-  String.raw`^([+-]?)\s*(?:(\d+)\s+)?(?:(\d+(?:[.,]\d+)?)\s*([/:])\s*(\d+(?:[.,]\d+)?)|(${NUMBER}))\s*([^\d\s].*)?$`,
+  String.raw`^([+-]?)\s*(?:(?:(\d+)\s+)?(\d+(?:[.,]\d+)?)\s*([/:])\s*(\d+(?:[.,]\d+)?)|(${NUMBER}))\s*([^\d\s].*)?$`,
   'i',
 );
 
@@ -67,55 +83,128 @@ function inside(base: number, range: NumberRange): boolean {
   return base <= range.max && (!range.integer || Number.isInteger(base));
 }
 
+/** One way to read a text. */
+interface Reading {
+  readonly value: number;
+  readonly unit: UnitName;
+  readonly base: number;
+}
+
+/** What a text says, before anybody has judged it: its numbers – several where the signs allow it – and its unit. */
+interface Parsed {
+  readonly values: readonly number[];
+  /** As it was named; undefined for a bare number. */
+  readonly unit: UnitName | undefined;
+  readonly fraction: boolean;
+}
+
+function parsed(typed: string, { field, quantity, decimal }: EntryRules, allowed: string): Parsed {
+  const refuse = (): InputError => new InputError(field, `${field}: “${cutText(typed, 40)}” is not a number.`, allowed);
+  const match = SHAPE.exec(typed);
+  if (!match || typed.length > 40) throw refuse();
+  const [, sign, whole, over, slash, under, plain, unitText] = match;
+  const fraction = over !== undefined && under !== undefined;
+  if (slash === ':' && quantity !== 'ratio') throw refuse();
+  const magnitudes = fraction
+    ? [toNumber(whole ?? '0') + toNumber(over) / toNumber(under)]
+    : numberReadings(plain ?? '', decimal);
+  if (magnitudes.length === 0) throw refuse();
+  const unit = unitText === undefined ? undefined : unitFrom(unitText, quantity);
+  if (unitText !== undefined && unit === undefined)
+    throw new InputError(field, `${field}: “${unitText.trim()}” is not a unit of this field.`, allowed);
+  return { values: magnitudes.map((one) => (sign === '-' ? -one : one)), unit, fraction };
+}
+
+/** Readings that would be usual where what was typed is not: another unit, or a decimal sign places off in the shop's own. */
+function likelyReadings(values: readonly number[], own: UnitName, rules: EntryRules): readonly Entry[] {
+  const { quantity, range, usual, scale } = rules;
+  if (!usual) return [];
+  const units = new Set<UnitName>([
+    scaleUnit(quantity, 'inch', scale).unit,
+    scaleUnit(quantity, 'metric', scale).unit,
+    ...(quantity === 'length' ? (['thou', 'in', 'mm'] as const) : []),
+  ]);
+  const ways = [
+    ...[...units].map((unit) => ({ unit, factor: 1 })),
+    ...[0.1, 10, 0.01, 100, 0.001, 1000].map((factor) => ({ unit: own, factor })),
+  ];
+  const found: { entry: Entry; base: number }[] = [];
+  for (const { unit, factor } of ways)
+    for (const one of values) {
+      const value = Number((one * factor).toPrecision(12));
+      const base = toBase(value, unit);
+      const known = found.some((other) => Math.abs(other.base - base) <= 1e-9 * Math.abs(base));
+      if (base >= usual[0] && base <= usual[1] && inside(base, range) && !known)
+        found.push({ entry: entryOf(value, unit), base });
+    }
+  return found.slice(0, 3).map(({ entry }) => entry);
+}
+
 /**
- * Reads what a builder types: `8 thou`, `.008`, `0,2 mm`, `7/16 in`, `1 3/8"`, `41/11` for a ratio.
- * A bare fraction of a length is inches; a bare number is in the unit of `rules.system`, unless it is usual only in
- * the other system (see {@link EntryRules.usual}).
+ * Reads what a builder types: `8 thou`, `.008`, `0,2 mm`, `1,480 kg`, `7/16 in`, `1 3/8"`, `41/11` for a ratio.
+ * A bare fraction of a length is inches; a bare number is in the unit of `rules.system`. Three digits behind a lone comma or point are
+ * the rest of a thousand in what is met in thousands (a mass, a speed, an engine speed, a price); elsewhere what is usual decides, or the range,
+ * else they are decimals. A unit is never guessed: where `rules.doubts` is set a bare number that is unusual comes with the readings
+ * that would be usual.
  * @throws InputError naming the field for empty text, text that is no number, unknown units, numbers out of range
  */
 export function parseEntry(text: string, rules: EntryRules): UnderstoodEntry {
-  const { field, quantity, range } = rules;
+  const { field, quantity, range, usual } = rules;
   const allowed = `${describeRange(range)}${unitsOf(quantity) ? `; units ${unitsOf(quantity)}` : ''}`;
   const typed = text.trim();
   if (typed === '') throw new InputError(field, `${field} is empty.`, allowed);
-  const match = SHAPE.exec(typed);
-  if (!match || typed.length > 40)
-    throw new InputError(field, `${field}: “${cutText(typed, 40)}” is not a number.`, allowed);
-  const [, sign, whole, over, slash, under, plain, unitText] = match;
-  const isFraction = over !== undefined && under !== undefined;
-  if ((slash === ':' && quantity !== 'ratio') || (whole !== undefined && !isFraction)) {
-    throw new InputError(field, `${field}: “${typed}” is not a number.`, allowed);
+  const { values: all, unit: named, fraction } = parsed(typed, rules, allowed);
+  // What is met in thousands is read so, or not at all: 999,999 rpm is no thousand.
+  const values = inThousands(quantity) ? all.slice(-1) : all;
+  const unit =
+    named ??
+    (fraction && quantity === 'length' ? ('in' as const) : scaleUnit(quantity, rules.system, rules.scale).unit);
+  const readings = values.map((value): Reading => ({ value, unit, base: toBase(value, unit) }));
+  const isUsual = ({ base }: Reading): boolean => !usual || (base >= usual[0] && base <= usual[1]);
+  const possible = readings.filter(({ base }) => Number.isFinite(base) && inside(base, range));
+  const [decimals, thousands] = [possible[0], possible.length > 1 ? possible[1] : undefined];
+  const usuals = possible.filter(isUsual);
+  const chosen = decimals && thousands ? (usual && usuals.length === 1 ? (usuals[0] as Reading) : decimals) : decimals;
+  if (!chosen) {
+    const [first] = readings as [Reading];
+    const shown = Number.isFinite(first.base) ? `${formatPlain(first.value)}${unit ? ` ${unit}` : ''}` : typed;
+    const why = `${field} is ${shown}; it must be ${describeRange(range)}.`;
+    const likely = rules.doubts && named === undefined ? likelyReadings(values, unit, rules) : [];
+    const [entry] = likely;
+    if (!entry) throw new InputError(field, why, allowed);
+    return { entry, base: entryBase(entry), doubt: { asTyped: null, why, likely } };
   }
-  const magnitude = isFraction ? toNumber(whole ?? '0') + toNumber(over) / toNumber(under) : toNumber(plain ?? '');
-  const value = sign === '-' ? -magnitude : magnitude;
-  let unit: UnitName;
-  let note: string | undefined;
-  if (unitText !== undefined) {
-    const named = unitFrom(unitText, quantity);
-    if (named === undefined) {
-      throw new InputError(field, `${field}: “${unitText.trim()}” is not a unit of this field.`, allowed);
+  const entry: Entry = { typed, value: chosen.value, unit };
+  const other = possible.find((one) => one !== chosen);
+  const note = all.length > 1 ? `read as ${formatPlain(chosen.value)}` : undefined;
+  const told = { entry, base: chosen.base, ...(note === undefined ? {} : { note }) };
+  if (!rules.doubts) return told;
+  // Both could be meant: where a comma stands in what is not met in thousands, and neither is unusual.
+  const open = other && typed.includes(',') && isUsual(other) === isUsual(chosen);
+  if (open) {
+    const likely = [chosen, other].map(({ value }) => entryOf(value, unit));
+    return { ...told, doubt: { asTyped: null, why: `${typed} can be read in two ways.`, likely } };
+  }
+  if (isUsual(chosen) || named !== undefined) return told;
+  const likely = likelyReadings(values, unit, rules);
+  return likely.length === 0
+    ? told
+    : { ...told, doubt: { asTyped: entry, why: 'far from what this usually is', likely } };
+}
+
+/** Whether the typed text, as it stands or with the unit that it was read in, can say the value. */
+export function entrySays({ typed, value, unit }: Entry, quantity: Quantity): boolean {
+  const rules = { field: 'typed', quantity, system: 'metric', range: { min: -1e300, max: 1e300 } } as const;
+  return [typed, ...(unit === '' ? [] : [`${typed} ${unit}`])].some((text) => {
+    try {
+      const { values, unit: named, fraction } = parsed(text.trim(), rules, '');
+      const own = named ?? (fraction && quantity === 'length' ? 'in' : scaleUnit(quantity, 'metric').unit);
+      return own === unit && values.includes(value);
+    } catch (error) {
+      if (error instanceof InputError) return false;
+      throw error;
     }
-    unit = named;
-  } else if (isFraction && quantity === 'length') {
-    unit = 'in';
-  } else {
-    unit = scaleUnit(quantity, rules.system, rules.scale).unit;
-    const other = scaleUnit(quantity, rules.system === 'inch' ? 'metric' : 'inch', rules.scale).unit;
-    if (rules.usual && other !== unit) {
-      const [low, high] = rules.usual;
-      const usualIn = (u: UnitName): boolean => toBase(value, u) >= low && toBase(value, u) <= high;
-      if (!usualIn(unit) && usualIn(other)) {
-        note = `read as ${other}: ${value} ${unit} would be out of the ordinary here`;
-        unit = other;
-      }
-    }
-  }
-  const base = toBase(value, unit);
-  if (!Number.isFinite(base) || !inside(base, range)) {
-    const shown = Number.isFinite(base) ? `${formatPlain(value)}${unit ? ` ${unit}` : ''}` : typed;
-    throw new InputError(field, `${field} is ${shown}; it must be ${describeRange(range)}.`, allowed);
-  }
-  return { entry: { typed, value, unit }, base, ...(note === undefined ? {} : { note }) };
+  });
 }
 
 /** Readings of one thing, apart by semicolons; more than this on one line is a mistake. */

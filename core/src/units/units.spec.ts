@@ -38,11 +38,12 @@ describe('units: entries', () => {
     });
   }
 
-  it('reads a bare number in the other system where only that is usual, and says so', () => {
+  it('reads a bare number in the unit of the shop, however unusual; where one can be asked it is doubted', () => {
     expect(read('0.0785', 'metric').note).toBeUndefined(); // 0.0785 mm is a thin shim: stays
-    const plate = parseEntry('2.0', { ...thickness('inch'), usual: [0.5, 6] });
-    expect(plate.entry.unit).toBe('mm');
-    expect(plate.note).toContain('read as mm');
+    const usual = [0.5, 6] as const;
+    expect(parseEntry('2.0', { ...thickness('inch'), usual }).entry.unit).toBe('in');
+    const { doubt } = parseEntry('2.0', { ...thickness('inch'), usual, doubts: true });
+    expect(doubt?.likely[0]?.typed).toBe('2 mm');
   });
 
   it('keeps 0.008 in as 0.008 in', () => {

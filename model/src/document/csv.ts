@@ -1,4 +1,4 @@
-import { UNITS, type Quantity, type UnitName } from '@hot-spline/core';
+import { UNITS, numberReadings, type Quantity, type UnitName } from '@hot-spline/core';
 import Papa from 'papaparse';
 
 /** A line that could not be used, by its number in the file. */
@@ -22,20 +22,21 @@ export function csvText(header: readonly string[], rows: readonly (readonly (str
   return `${Papa.unparse({ fields: [...header], data: rows.map((row) => [...row]) }, { newline: '\n', escapeFormulae: true })}\n`;
 }
 
-/** `1.234,5`, `1,234.5` and `3 000` as numbers; NaN for anything else. */
+const unsigned = (cell: string): readonly [sign: number, text: string] => {
+  const text = cell.trim();
+  return [/^[-−]/.test(text) ? -1 : 1, text.replace(/^[+−-]\s*/, '')];
+};
+
+/** `1.234,5`, `1,234.5` and `3 000` as numbers, a lone sign as a decimal one; NaN for anything else. */
 export function csvNumber(cell: string): number {
-  let text = cell.replace(/[\s\u00a0\u202f']/g, '');
-  const [comma, point] = [text.lastIndexOf(','), text.lastIndexOf('.')];
-  if (comma >= 0 && point >= 0)
-    text = comma > point ? text.replace(/\./g, '').replace(',', '.') : text.replace(/,/g, '');
-  else if (comma >= 0) text = text.replace(',', '.');
-  return /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(text) ? Number(text) : Number.NaN;
+  const [sign, text] = unsigned(cell);
+  return sign * (numberReadings(text)[0] ?? Number.NaN);
 }
 
 /** A number that is counted in ones, an engine speed or a price: `3,000` and `3.000` are three thousand. */
 export function csvWhole(cell: string): number {
-  const text = cell.trim();
-  return /^\d{1,3}([.,]\d{3})+$/.test(text) ? Number(text.replace(/[.,]/g, '')) : csvNumber(cell);
+  const [sign, text] = unsigned(cell);
+  return sign * (numberReadings(text).at(-1) ?? Number.NaN);
 }
 
 /** The unit of a quantity that stands in a header cell such as `Torque (lbf·ft)`, `speed_kmh`, `v [m/s]`. */

@@ -332,6 +332,7 @@ export const DESCRIPTIONS: Readonly<Record<string, string>> = {
   bearingMoves: 'What a taller head bearing does; null: as the construction says.',
   sideShims: 'Where side shims lie: behind the cup, or under a cover’s flange, which turns the sign.',
   'setup.spacer': 'Kind of pinion spacer.',
+  crush: 'How a collapsible spacer begins to give: by the nut, or in the press before it goes in.',
   preloadAim: 'What pinion preload aims at.',
   places: 'Places round the ring at which backlash is read.',
   'setup.gauges': 'What backlash and turning torque are read with; null: nobody has said.',

@@ -41,6 +41,7 @@ export function newSetup(
     bearingMoves: null,
     sideShims: 'behind-cup',
     spacer: schools.spacer,
+    crush: 'nut',
     preloadAim: schools.pinionPreload,
     backlashAim: schools.backlashAim,
     places: 8,

@@ -1,4 +1,4 @@
-import { LIMITS, MESH_LIMITS, type NumberRange } from '@hot-spline/core';
+import { CRUSH_STARTS, LIMITS, MESH_LIMITS, type NumberRange } from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
 import { id, idSchema } from '../document/fields';
 import { SIDES } from '../document/names';
@@ -117,6 +117,8 @@ export const setupSchema = z.strictObject({
   bearingMoves: z.enum(DEPTHWARDS).nullable(),
   sideShims: z.enum(['behind-cup', 'under-flange']),
   spacer: z.enum(['collapsible', 'solid']),
+  /** How a collapsible spacer begins to give. */
+  crush: z.enum(CRUSH_STARTS),
   preloadAim: z.enum(['middle', 'top', 'heavy']),
   backlashAim: z.enum(['middle', 'one-high', 'as-worn']),
   /** Places round the ring at which backlash is read. */

@@ -12,7 +12,7 @@ import { readingBase, type InForce, type Readings } from '../engine/readings';
 import { ORIGIN_RESTS } from '../identity/origin-rests';
 import { isWeak } from '../library/sheet';
 import { pinionTorque, sealDrag, totalTorque } from '../mesh/readings';
-import type { Trial } from '../mesh/schema';
+import type { Setup, Trial } from '../mesh/schema';
 import { trialOf, type MeshAxle } from '../mesh/state';
 
 /** Ours: a heavy preload on purpose (common practice: 25 to 30 lbf·in), and what a wrench is good to where nobody has said. */
@@ -109,7 +109,7 @@ export function preloadAxle(mesh: MeshAxle, readings: Readings): PreloadAxle {
     wrenchNm,
     sealNm,
     sealUnknown: last?.state.seal === 'in' && sealNm === null,
-    next: setup.spacer === 'collapsible' && band ? nextTurn(counting, band, wrenchNm) : null,
+    next: setup.spacer === 'collapsible' && band ? nextTurn(counting, band, wrenchNm, setup.crush) : null,
     solid: counting.filter(({ shimMm }) => shimMm > 0).map(({ shimMm, nm }) => ({ shimMm, torqueNm: nm })),
     totalNm,
     carrierNm:
@@ -124,6 +124,7 @@ function nextTurn(
   reads: readonly PinionRead[],
   { nm: band, aimNm }: PreloadBand,
   wrenchNm: number,
+  start: Setup['crush'],
 ): CollapsibleNext | null {
   const turned: NutReading[] = [];
   for (const { angleDeg, nm } of reads) {
@@ -131,5 +132,5 @@ function nextTurn(
     while ((turned.at(-1)?.angleDeg ?? -Infinity) >= angleDeg) turned.pop();
     turned.push({ angleDeg, torqueNm: nm });
   }
-  return turned.length === 0 ? null : collapsiblePreload(turned.slice(-60), band, wrenchNm, aimNm[0]);
+  return turned.length === 0 ? null : collapsiblePreload(turned.slice(-60), band, wrenchNm, aimNm[0], start);
 }

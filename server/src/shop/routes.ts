@@ -3,7 +3,7 @@ import { Router } from 'express';
 import type { Database } from '../db/database';
 import { on } from '../http';
 import { setUps } from './set-ups';
-import { readShop, saveCurrency } from './store';
+import { readShop, saveSettings } from './store';
 
 /** The shop itself, and what describes the API and the files. */
 export function shopRoutes(db: Database, version: string): Router {
@@ -18,8 +18,8 @@ export function shopRoutes(db: Database, version: string): Router {
     response.json({ ...(await readShop(db)), version });
   });
 
-  on(router, routes.saveShop, async ({ body: { currency }, response }) => {
-    await saveCurrency(db, currency);
+  on(router, routes.saveShop, async ({ body: settings, response }) => {
+    await saveSettings(db, settings);
     response.json({ ...(await readShop(db)), version });
   });
 

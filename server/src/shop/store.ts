@@ -1,7 +1,9 @@
 import { randomUUID } from 'node:crypto';
+import { DECIMAL_SIGNS } from '@hot-spline/core';
+import type { ShopSettings } from '@hot-spline/model';
 import type { Queries } from '../db/database';
 
-const KEYS = { id: 'shop-id', currency: 'shop-currency' } as const;
+const KEYS = { id: 'shop-id', currency: 'shop-currency', decimal: 'shop-decimal' } as const;
 /** Until the shop has said otherwise. */
 const CURRENCY = 'EUR';
 
@@ -15,12 +17,19 @@ async function set(db: Queries, key: string, value: string, replace: boolean): P
   await db.query(`insert into settings (key, value) values ($1, $2) on conflict (key) do ${then}`, [key, value]);
 }
 
-/** Which shop this is: made once with its data, the same wherever the data is opened. */
-export async function readShop(db: Queries): Promise<{ id: string; currency: string }> {
+/** Which shop this is: made once with its data, the same wherever the data is opened; and what it has set. */
+export async function readShop(db: Queries): Promise<{ id: string } & Required<ShopSettings>> {
   if ((await setting(db, KEYS.id)) === null) await set(db, KEYS.id, randomUUID(), false);
-  return { id: (await setting(db, KEYS.id)) ?? '', currency: (await setting(db, KEYS.currency)) ?? CURRENCY };
+  const decimal = await setting(db, KEYS.decimal);
+  return {
+    id: (await setting(db, KEYS.id)) ?? '',
+    currency: (await setting(db, KEYS.currency)) ?? CURRENCY,
+    decimal: DECIMAL_SIGNS.find((sign) => sign === decimal) ?? null,
+  };
 }
 
-export async function saveCurrency(db: Queries, currency: string): Promise<void> {
-  await set(db, KEYS.currency, currency, true);
+/** Keeps what is told; what is not told stays. */
+export async function saveSettings(db: Queries, { currency, decimal }: ShopSettings): Promise<void> {
+  if (currency !== undefined) await set(db, KEYS.currency, currency, true);
+  if (decimal !== undefined) await set(db, KEYS.decimal, decimal ?? '', true);
 }

@@ -9,6 +9,7 @@ import { Bench } from '../app/state/bench';
 import { boardFeature } from '../app/state/board';
 import { editorActions, editorFeature } from '../app/state/editor';
 import { lookingFeature } from '../app/state/looking';
+import { ShopSettings } from '../app/state/shop-settings';
 import { ShopSetUps } from '../app/state/set-ups';
 import { uiActions, uiFeature } from '../app/state/ui';
 import { libraryActions, libraryFeature } from '../app/library/library-state';
@@ -29,6 +30,12 @@ export const otherSetUps = (
     problem: signal(null),
     read: () => Promise.resolve(),
   },
+});
+
+/** What the shop has set, without a server. */
+export const shopOf = (decimal: 'point' | 'comma' | null): Pick<ShopSettings, 'settings' | 'say'> => ({
+  settings: signal({ currency: 'EUR', decimal }).asReadonly(),
+  say: (price) => `€${price}`,
 });
 
 /** Puts specs into the library that is open. @returns their ids, in order */
@@ -63,6 +70,7 @@ export function openBench(
       provideState(libraryFeature),
       MessageService,
       otherSetUps(),
+      { provide: ShopSettings, useValue: shopOf(null) },
       ...more,
     ],
   });

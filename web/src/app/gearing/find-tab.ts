@@ -6,7 +6,7 @@ import { GOAL_OPTIONS } from '../identity/words';
 import { attempt } from '../shared/attempt';
 import { VerdictMark } from '../shared/verdict';
 import { Bench } from '../state/bench';
-import { Prices } from '../state/prices';
+import { ShopSettings } from '../state/shop-settings';
 
 const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
   set: 'set',
@@ -163,7 +163,7 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
 })
 export class FindTab {
   protected readonly bench = inject(Bench);
-  private readonly prices = inject(Prices);
+  private readonly prices = inject(ShopSettings);
   private readonly attempt = attempt(() => {
     const build = this.bench.build();
     const main = this.bench.axleName();

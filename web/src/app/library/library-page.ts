@@ -1,8 +1,8 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { InputError } from '@hot-spline/core';
-import { takenFrom, type LibrarySpec } from '@hot-spline/model';
+import { DECIMAL_SIGNS, InputError } from '@hot-spline/core';
+import { takenFrom, type LibrarySpec, type ShopSettings as Settings } from '@hot-spline/model';
 import { readLibraryFile, type BadLine } from '@hot-spline/model/csv';
 import { Store } from '@ngrx/store';
 import { TableModule } from 'primeng/table';
@@ -10,7 +10,7 @@ import { Finder } from '../frame/finder';
 import { Header } from '../frame/header';
 import { KeyReader } from '../frame/keys';
 import { Choice } from '../shared/choice';
-import { Prices } from '../state/prices';
+import { ShopSettings } from '../state/shop-settings';
 import { ShopSetUps } from '../state/set-ups';
 import { uiActions } from '../state/ui';
 import { AxleSpecEditor } from './axle-spec-editor';
@@ -54,9 +54,14 @@ export class LibraryPage {
   private readonly picker = viewChild.required<ElementRef<HTMLInputElement>>('picker');
 
   protected readonly library = inject(Library);
-  protected readonly prices = inject(Prices);
+  protected readonly shop = inject(ShopSettings);
+  protected readonly decimals = [
+    { value: '', label: 'decimals by plausibility' },
+    { value: 'point', label: 'decimal point: 1.25' },
+    { value: 'comma', label: 'decimal comma: 1,25' },
+  ] as const;
   protected readonly currencies = computed(() =>
-    [...new Set([this.prices.currency(), ...Intl.supportedValuesOf('currency')])]
+    [...new Set([this.shop.settings().currency, ...Intl.supportedValuesOf('currency')])]
       .sort()
       .map((value) => ({ value, label: `prices in ${value}` })),
   );
@@ -127,13 +132,19 @@ export class LibraryPage {
     this.chosen.set(id);
   }
 
-  protected async priceIn(currency: string): Promise<void> {
+  protected priceIn(currency: string): Promise<void> {
+    return this.setShop({ currency });
+  }
+
+  protected decimalBy(sign: string): Promise<void> {
+    return this.setShop({ decimal: DECIMAL_SIGNS.find((one) => one === sign) ?? null });
+  }
+
+  private async setShop(settings: Settings): Promise<void> {
     try {
-      await this.prices.choose(currency);
+      await this.shop.choose(settings);
     } catch (error) {
-      this.notice.set(
-        `Prices stay in ${this.prices.currency()}: ${error instanceof Error ? error.message : String(error)}`,
-      );
+      this.notice.set(`The shop’s settings stay: ${error instanceof Error ? error.message : String(error)}`);
     }
   }
 

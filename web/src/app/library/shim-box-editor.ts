@@ -159,7 +159,8 @@ export class ShimBoxEditor {
   readonly where = input('');
   readonly changed = output<Edit<ShimBox>>();
 
-  private readonly system = inject(Bench).system;
+  private readonly bench = inject(Bench);
+  private readonly system = this.bench.system;
   protected readonly most = SHIM_LIMITS.stock.max;
   protected readonly seats = SEAT_OPTIONS;
   protected readonly diameters = LIMITS.diameterMm;
@@ -189,14 +190,21 @@ export class ShimBoxEditor {
         system,
         range: SHIM_LIMITS.thicknessMm,
         usual: [0.03, 10],
+        decimal: this.bench.decimal(),
+        doubts: true,
       });
       const count = Number(match?.[2] ?? 1);
       if (count > SHIM_LIMITS.count.max)
         throw new InputError('Count', 'Count is too large.', `at most ${SHIM_LIMITS.count.max}`);
-      return {
-        value: { thickness: thickness.entry, count },
-        said: `${saySmall(thickness.base, system)}, ${count} of it`,
-      };
+      const value = { thickness: thickness.entry, count };
+      const said = `${saySmall(thickness.base, system)}, ${count} of it`;
+      const { doubt } = thickness;
+      if (!doubt) return { value, said };
+      const choices = doubt.likely.map((one) => ({
+        label: `${one.typed} × ${count}`,
+        value: { thickness: one, count },
+      }));
+      return { value, said, ask: 'Far from what a shim is.', choices, really: doubt.asTyped ? `really ${said}` : null };
     };
   });
 

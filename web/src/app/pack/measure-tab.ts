@@ -197,9 +197,10 @@ export class MeasureTab {
     return pieces;
   }
 
-  /** A bare number three times too thick or thin for this piece is probably in the other system. */
-  protected usual({ wanted }: Row): readonly [number, number] {
-    return wanted === null ? USUAL_BACKLASH : [wanted / 3, wanted * 3];
+  /** A plate wears and swells by less than a fifth; any shim may lie there. What is farther off is asked about. */
+  protected usual({ wanted, label }: Row): readonly [number, number] {
+    if (wanted === null) return USUAL_BACKLASH;
+    return /shim/i.test(label) ? [wanted / 3, wanted * 3] : [0.8 * wanted, 1.2 * wanted];
   }
 
   protected write(row: Row, { entry, several }: TakenEntry): void {

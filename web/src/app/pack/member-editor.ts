@@ -188,7 +188,13 @@ export class MemberEditor {
   ];
   protected readonly kindWords = computed(() => KIND_WORDS[this.state().member.kind]);
   protected readonly wanted = computed(() => entryBase(this.state().member.thickness));
-  protected readonly near = computed(() => [this.wanted() / 3, this.wanted() * 3] as const);
+  /** A plate wears and swells by less than a fifth; any shim may lie there. */
+  protected readonly near = computed(() => {
+    const wanted = this.wanted();
+    return this.state().member.kind === 'shim'
+      ? ([wanted / 3, wanted * 3] as const)
+      : ([0.8 * wanted, 1.2 * wanted] as const);
+  });
   protected readonly readLabel = (text: string): Understood<string> => {
     const value = text.trim();
     if (value.length > 60) throw new InputError('Name', 'Name is too long.', 'up to 60 characters');

@@ -1,4 +1,4 @@
-import { InputError } from '@hot-spline/core';
+import { InputError, numberReadings } from '@hot-spline/core';
 import type { PlateSpec } from '@hot-spline/model';
 import type { Understood } from '../shared/field';
 
@@ -9,11 +9,11 @@ const DAY_MS = 86_400_000;
 /** Reads `340; 12` as a price and the days until it is here; empty text is no offer. */
 export function readOffer(text: string): Understood<Offer | null> {
   if (text.trim() === '') return { value: null, said: '' };
-  const match = /^\s*(\d{1,7}(?:[.,]\d{1,2})?)\s*;\s*(\d{1,4})\s*(?:d|days?)?\s*$/i.exec(text);
+  const match = /^\s*(\d[\d.,]{0,11})\s*;\s*(\d{1,4})\s*(?:d|days?)?\s*$/i.exec(text);
   if (!match) throw new InputError('Offer', 'Offer must be a price and days, apart by a semicolon.', 'e.g. 340; 12');
   const leadDays = Number(match[2]);
   if (leadDays > 3650) throw new InputError('Offer', 'Offer: the days are too many.', '0 to 3650');
-  const price = Number((match[1] ?? '').replace(',', '.'));
+  const price = numberReadings(match[1] ?? '').at(-1) ?? Number.NaN;
   return { value: { price, leadDays }, said: leadDays === 0 ? 'on the shelf' : `here in ${leadDays} days` };
 }
 

@@ -99,11 +99,13 @@ describe('the pack sheet', () => {
     expect(right?.springInstalledMm).toBeCloseTo(1.95, 9);
   });
 
-  it('reads a bare number of the other system for what it must be', async () => {
+  it('asks what a bare number of the other system is meant to be, and writes what is said', async () => {
     const bench = openBench(plateBuild(), [], 'metric');
     const screen = await Screen.of(PackSheet, { tab: 'measure' });
     await screen.type('1 steel left', '0.0785');
-    expect(readings(bench.ledger()).map(readingEntry)).toEqual([{ typed: '0.0785', value: 0.0785, unit: 'in' }]);
+    expect(readings(bench.ledger())).toEqual([]);
+    await screen.click('0.0785 in');
+    expect(readings(bench.ledger()).map(readingEntry)).toEqual([{ typed: '0.0785 in', value: 0.0785, unit: 'in' }]);
   });
 
   it('has no field for a breakaway before its hold is said, and keeps the two apart', async () => {

@@ -62,6 +62,10 @@ export class PreloadSheet {
     { value: 'collapsible', label: 'collapsible' },
     { value: 'solid', label: 'solid' },
   ] as const;
+  protected readonly crushes = [
+    { value: 'nut', label: 'by the nut' },
+    { value: 'press', label: 'in the press' },
+  ] as const;
   protected readonly aims = [
     { value: 'middle', label: 'the middle' },
     { value: 'top', label: 'the top' },

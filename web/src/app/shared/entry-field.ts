@@ -8,6 +8,7 @@ import {
   parseLeast,
   say,
   saySmall,
+  unitLabel,
   type Entry,
   type NumberRange,
   type Quantity,
@@ -93,7 +94,9 @@ export class EntryField {
     return { quantity: this.quantity(), scale: this.scale(), truth: [usual], many: 1 };
   });
 
-  private readonly system = inject(Bench).system;
+  private readonly bench = inject(Bench);
+  private readonly system = this.bench.system;
+  private readonly decimal = this.bench.decimal;
   private readonly field = viewChild.required<Field<TakenEntry>>(Field);
 
   protected readonly text = computed(() => {
@@ -110,7 +113,7 @@ export class EntryField {
       : this.inBoth(entryBase(entry), entry.unit);
   });
   protected readonly read = computed(() => {
-    const usual = this.usual();
+    const usual = this.usual() ?? this.plausible();
     const scale = this.scale();
     const several = this.several();
     const rules = {
@@ -118,13 +121,29 @@ export class EntryField {
       quantity: this.quantity(),
       range: this.range(),
       system: this.system(),
+      decimal: this.decimal(),
+      doubts: true,
       ...(usual ? { usual } : {}),
       ...(scale ? { scale } : {}),
     };
     return (text: string): Understood<TakenEntry> => {
-      const { entry, base, note, all } = (several ? parseLeast : parseEntry)(text, rules);
+      const { entry, base, note, all, doubt } = (several ? parseLeast : parseEntry)(text, rules);
       const value = { entry, base, ...(all ? { several: all } : {}) };
       const said = [this.inBoth(base), note].filter(Boolean).join('; ');
+      if (doubt) {
+        const choices = doubt.likely.map((one) => ({
+          label: one.typed,
+          value: { entry: one, base: entryBase(one) },
+        }));
+        const really = doubt.asTyped ? `really ${this.withUnit(doubt.asTyped)}` : null;
+        return {
+          value,
+          said,
+          ask: `${doubt.why[0]?.toUpperCase()}${doubt.why.slice(1)}${doubt.why.endsWith('.') ? '' : '.'}`,
+          choices,
+          really,
+        };
+      }
       const ask = this.ask(base);
       return ask === null ? { value, said } : { value, said, ask };
     };
@@ -135,11 +154,16 @@ export class EntryField {
   }
 
   private ask(base: number): string | null {
-    const plausible = this.plausible();
+    // What is usual of a piece whose size is known is asked about too, whatever the unit.
+    const plausible = this.wanted() === null ? this.plausible() : (this.usual() ?? this.plausible());
     if (!plausible || (base >= plausible[0] && base <= plausible[1])) return null;
     const show = (system: 'inch' | 'metric'): string => say(base, this.quantity(), system, undefined, this.scale());
     const both = show('inch') === show('metric') ? show('inch') : `${show('inch')} = ${show('metric')}`;
     return `${both} is far from what this usually is. Write it all the same?`;
+  }
+
+  private withUnit({ typed, unit }: Entry): string {
+    return unit === '' || /[a-z"″”°%]/i.test(typed) ? typed : `${typed} ${unitLabel(unit)}`;
   }
 
   /** The value in both systems; without the one that it was typed in, where that stands in the field already. */

@@ -77,11 +77,47 @@ describe('the measuring field', () => {
     expect(fixture.componentInstance.taken).toEqual([]);
   });
 
+  const buttons = (): HTMLButtonElement[] => [...fixture.nativeElement.querySelectorAll('.ask button')];
+
   it('takes the entry on Enter, as typed', async () => {
-    await type('2.0');
-    expect(said()).toContain('read as mm');
+    await type('0.08');
     await key('Enter');
-    expect(fixture.componentInstance.taken).toEqual([{ entry: { typed: '2.0', value: 2, unit: 'mm' }, base: 2 }]);
+    const entry = { typed: '0.08', value: 0.08, unit: 'in' as const };
+    expect(fixture.componentInstance.taken).toEqual([{ entry, base: 0.08 * 25.4 }]);
+  });
+
+  it('never guesses a unit: asks with the likely readings, writes nothing until one is pressed, keeps the cursor', async () => {
+    await type('2.0');
+    await key('Enter');
+    expect(said()).toContain('Far from what this usually is');
+    expect(buttons().map((button) => button.textContent?.trim())).toEqual([
+      '2 mm',
+      '0.2 in',
+      '0.02 in',
+      'really 2.0 in',
+      'No',
+    ]);
+    await key('Enter');
+    expect(fixture.componentInstance.taken).toEqual([]);
+    expect(document.activeElement).toBe(buttons()[0] ?? null);
+    buttons()[0]?.click();
+    await fixture.whenStable();
+    expect(fixture.componentInstance.taken).toEqual([{ entry: { typed: '2 mm', value: 2, unit: 'mm' }, base: 2 }]);
+    expect(document.activeElement).toBe(box());
+  });
+
+  it('what is meant as typed is taken by saying so; what can’t be is not offered', async () => {
+    await type('2.0');
+    await key('Enter');
+    buttons()
+      .find((button) => button.textContent?.includes('really'))
+      ?.click();
+    await fixture.whenStable();
+    expect(fixture.componentInstance.taken[0]?.entry.unit).toBe('in');
+    await type('78.5');
+    await key('Enter');
+    expect(buttons().some((button) => button.textContent?.includes('really'))).toBeFalse();
+    expect(buttons().some((button) => button.textContent?.trim() === '78.5 thou')).toBeTrue();
   });
 
   it('keeps what can’t be taken and says why, naming the field', async () => {

@@ -1,7 +1,7 @@
-import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
+  ElementRef,
   computed,
   effect,
   inject,
@@ -28,6 +28,10 @@ export interface Understood<T> {
   readonly said: string;
   /** Asked once before the value is taken: it can be read, but is hard to believe. */
   readonly ask?: string;
+  /** What may have been meant instead: a button each, and nothing is written until one is pressed. */
+  readonly choices?: readonly { readonly label: string; readonly value: T }[];
+  /** How it is said that the value is meant as it was typed; null where it can't be. */
+  readonly really?: string | null;
 }
 
 /**
@@ -85,10 +89,17 @@ export interface Understood<T> {
       </p>
     </div>
     @if (question() !== null) {
-      <div class="ask">
-        <button type="button" class="quiet" (mousedown)="$event.preventDefault()" (click)="take()">
-          Yes, write it
-        </button>
+      <div class="ask" role="group" [attr.aria-label]="'What was meant, ' + label()">
+        @for (choice of choices(); track choice.label) {
+          <button type="button" class="quiet" (mousedown)="$event.preventDefault()" (click)="choose(choice.value)">
+            {{ choice.label }}
+          </button>
+        }
+        @if (really(); as words) {
+          <button type="button" class="quiet" (mousedown)="$event.preventDefault()" (click)="insist()">
+            {{ words }}
+          </button>
+        }
         <button type="button" class="quiet" (mousedown)="$event.preventDefault()" (click)="back()">No</button>
       </div>
     }
@@ -96,6 +107,7 @@ export interface Understood<T> {
   styles: `
     :host {
       display: block;
+      position: relative;
       min-width: 0;
     }
     label {
@@ -138,9 +150,21 @@ export interface Understood<T> {
       color: var(--ochre-text);
     }
     .ask {
+      /* Over what comes below: a question shoves nothing. */
+      position: absolute;
+      top: 100%;
+      left: 0;
+      z-index: 4;
       display: flex;
+      flex-wrap: wrap;
       gap: 6px;
-      margin-bottom: 4px;
+      width: max-content;
+      max-width: min(360px, 90vw);
+      padding: 6px;
+      background: var(--sheet);
+      border: 1px solid var(--ochre);
+      border-radius: var(--radius);
+      scroll-margin: 8px 0 110px;
     }
     .gone {
       display: none;
@@ -171,6 +195,7 @@ export class Field<T> {
   readonly gauge = input<GaugeOffer | null>(null);
   readonly taken = output<T>();
 
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly gauges = inject(Gauge);
   private readonly bench = inject(Bench);
   protected readonly assumed = computed(() => this.path() !== '' && this.bench.assumed(this.path()));
@@ -209,6 +234,15 @@ export class Field<T> {
     if (understood === null || understood instanceof InputError || this.asked() !== this.draft()) return null;
     return understood.ask ?? null;
   });
+  private readonly doubted = computed(() => {
+    const understood = this.understood();
+    return understood === null || understood instanceof InputError ? null : understood;
+  });
+  protected readonly choices = computed(() => this.doubted()?.choices ?? []);
+  protected readonly really = computed(() => {
+    const doubted = this.doubted();
+    return doubted?.really === undefined ? 'Yes, write it' : doubted.really;
+  });
   protected readonly said = computed(() => {
     const understood = this.understood();
     if (understood instanceof InputError) return '…';
@@ -224,6 +258,11 @@ export class Field<T> {
       untracked(() => {
         if (document.activeElement === this.box().nativeElement) this.aim();
       });
+    });
+    effect(() => {
+      // A question is seen, also of a field that lies low.
+      if (this.question() !== null)
+        setTimeout(() => this.host.nativeElement.querySelector('.ask')?.scrollIntoView({ block: 'nearest' }));
     });
     effect(() => {
       const kept = this.drafts.read(this.key());
@@ -269,13 +308,29 @@ export class Field<T> {
     if (understood === null) return;
     this.insisted.set(true);
     if (understood instanceof InputError) return;
-    if (understood.ask !== undefined && this.asked() !== this.draft()) {
-      this.asked.set(this.draft());
-      return;
+    if (understood.ask !== undefined) {
+      if (this.asked() !== this.draft()) return this.asked.set(this.draft());
+      // Pressed again where there is something to choose from: it is chosen, not guessed.
+      if (this.choices().length > 0) return this.host.nativeElement.querySelector<HTMLElement>('.ask button')?.focus();
     }
+    this.write(understood.value);
+  }
+
+  /** As it was typed after all. */
+  protected insist(): void {
+    const doubted = this.doubted();
+    if (doubted) this.choose(doubted.value);
+  }
+
+  protected choose(value: T): void {
+    this.write(value);
+    this.box().nativeElement.focus();
+  }
+
+  private write(value: T): void {
     this.asked.set(null);
     this.setDraft(null);
-    this.taken.emit(understood.value);
+    this.taken.emit(value);
   }
 
   protected leave(): void {

@@ -1,4 +1,4 @@
-import { InputError, toothPair, tyreSize, type ToothPair } from '@hot-spline/core';
+import { InputError, numberReadings, toothPair, tyreSize, type ToothPair } from '@hot-spline/core';
 import type { Understood } from './field';
 
 /** Reads `41/11` as ring and pinion. */
@@ -15,9 +15,9 @@ export function pairReader(label: string): (text: string) => Understood<ToothPai
 /** Reads a whole number inside its limits. */
 export function countReader(label: string, min: number, max: number): (text: string) => Understood<number> {
   return (text) => {
-    const value = Number(text.trim());
-    if (!/^\d{1,6}$/.test(text.trim()) || value < min || value > max)
-      throw new InputError(label, `${label} must be a whole number.`, `${min} to ${max}`);
+    // Counted in ones: of two readings the one in thousands.
+    const value = numberReadings(text.trim()).findLast((one) => Number.isInteger(one) && one >= min && one <= max);
+    if (value === undefined) throw new InputError(label, `${label} must be a whole number.`, `${min} to ${max}`);
     return { value, said: '' };
   };
 }
@@ -29,9 +29,13 @@ export function numberReader(
 ): (text: string) => Understood<number | null> {
   return (text) => {
     if (text.trim() === '') return { value: null, said: 'none' };
-    const value = Number(text.trim().replace(',', '.'));
-    if (!Number.isFinite(value) || value < range.min || value > range.max)
-      throw new InputError(label, `${label} must be a number.`, `${range.min} to ${range.max}`);
+    const sign = /^[-−]/.test(text.trim()) ? -1 : 1;
+    const inRange = numberReadings(text.trim().replace(/^[+−-]\s*/, ''))
+      .map((one) => sign * one)
+      .filter((one) => one >= range.min && one <= range.max);
+    // What reaches into thousands is met in thousands.
+    const value = range.max >= 1000 ? inRange.at(-1) : inRange[0];
+    if (value === undefined) throw new InputError(label, `${label} must be a number.`, `${range.min} to ${range.max}`);
     return { value, said: '' };
   };
 }

@@ -7,6 +7,7 @@ import {
   type LibrarySpec,
   type SetUps,
   type Shop,
+  type ShopSettings,
   type StoredBuild,
   type WireRoute,
   type z,
@@ -84,7 +85,7 @@ async function call<R extends WireRoute>(route: R, { params, body }: Sent = {}):
 /** The server, as the app calls it. */
 export const api = {
   shop: (): Promise<Shop> => call(routes.shop),
-  saveShop: (currency: string): Promise<Shop> => call(routes.saveShop, { body: { currency } }),
+  saveShop: (settings: ShopSettings): Promise<Shop> => call(routes.saveShop, { body: settings }),
   builds: (): Promise<BuildSummary[]> => call(routes.builds),
   build: (id: string): Promise<StoredBuild> => call(routes.build, { params: { id } }),
   buildVersion: (id: string, version: number): Promise<StoredBuild> =>

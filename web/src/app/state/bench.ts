@@ -26,6 +26,7 @@ import { localDay } from '../shared/day';
 import { editorActions, editorFeature } from './editor';
 import { lookingActions, lookingFeature } from './looking';
 import { ShopSetUps } from './set-ups';
+import { ShopSettings } from './shop-settings';
 import { uiActions, uiFeature } from './ui';
 
 /** The open build as the sheets see it: derived figures, and the ways to change it. */
@@ -34,6 +35,9 @@ export class Bench {
   private readonly store = inject(Store);
   private readonly messages = inject(MessageService);
   private readonly shop = inject(ShopSetUps);
+  private readonly settings = inject(ShopSettings).settings;
+  /** What separates decimals in this shop; undefined: by plausibility. */
+  readonly decimal = computed(() => this.settings().decimal ?? undefined);
   /** In development and in tests a mistake is thrown; for a builder it becomes a finding and the rest stands. */
   private readonly deriver = new BuildDeriver(!isDevMode());
 

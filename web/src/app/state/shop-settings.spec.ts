@@ -1,0 +1,37 @@
+import { TestBed } from '@angular/core/testing';
+import { ShopSettings } from './shop-settings';
+
+describe('prices', () => {
+  const answer = (currency: string): Promise<Response> =>
+    Promise.resolve(
+      new Response(JSON.stringify({ id: crypto.randomUUID(), version: '1', currency, decimal: 'comma' }), {
+        headers: { 'content-type': 'application/json' },
+      }),
+    );
+
+  beforeEach(() => ['currency', 'decimal'].forEach((key) => localStorage.removeItem(`hot-spline.${key}`)));
+  afterEach(() => ['currency', 'decimal'].forEach((key) => localStorage.removeItem(`hot-spline.${key}`)));
+
+  it('are said in the currency of the shop, cents only where there are any', async () => {
+    const fetch = spyOn(window, 'fetch').and.callFake(() => answer('USD'));
+    const prices = TestBed.inject(ShopSettings);
+    expect(prices.settings().currency).toBe('EUR');
+    await fetch.calls.mostRecent().returnValue;
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(prices.settings().currency).toBe('USD');
+    expect(prices.say(340)).toMatch(/340(?![.,]00)/);
+    expect(prices.say(340.5)).toMatch(/340[.,]50/);
+    fetch.and.callFake(() => answer('SEK'));
+    await prices.choose({ currency: 'SEK' });
+    expect([prices.settings().currency, localStorage.getItem('hot-spline.currency')]).toEqual(['SEK', 'SEK']);
+    expect([prices.settings().decimal, localStorage.getItem('hot-spline.decimal')]).toEqual(['comma', 'comma']);
+  });
+
+  it('stay what they were while the server is away, and say so when one wants another', async () => {
+    localStorage.setItem('hot-spline.currency', 'CHF');
+    spyOn(window, 'fetch').and.rejectWith(new TypeError('Failed to fetch'));
+    const prices = TestBed.inject(ShopSettings);
+    await expectAsync(prices.choose({ currency: 'GBP' })).toBeRejected();
+    expect(prices.settings().currency).toBe('CHF');
+  });
+});

@@ -1,0 +1,51 @@
+import { Injectable, signal } from '@angular/core';
+import { DECIMAL_SIGNS, type DecimalSign } from '@hot-spline/core';
+import type { Shop, ShopSettings as Settings } from '@hot-spline/model';
+import { api } from './api';
+
+const KEYS = { currency: 'hot-spline.currency', decimal: 'hot-spline.decimal' } as const;
+/** In place of the shop's until it is known. */
+const BEFORE = 'EUR';
+
+const keptSign = (): DecimalSign | null =>
+  DECIMAL_SIGNS.find((sign) => sign === localStorage.getItem(KEYS.decimal)) ?? null;
+
+/** What the shop has set: currency and decimal sign; kept on the device for while the server is away. */
+@Injectable({ providedIn: 'root' })
+export class ShopSettings {
+  private readonly kept = signal({
+    currency: localStorage.getItem(KEYS.currency) ?? BEFORE,
+    decimal: keptSign(),
+  });
+  readonly settings = this.kept.asReadonly();
+
+  constructor() {
+    api.shop().then(
+      (shop) => this.keep(shop),
+      () => {
+        // The server is away, and the outbox says so: what this device knew stands.
+      },
+    );
+  }
+
+  /** @throws ApiError where the shop was not changed */
+  async choose(settings: Settings): Promise<void> {
+    this.keep(await api.saveShop(settings));
+  }
+
+  /** A price in words, cents only where there are any. */
+  say(price: number): string {
+    const minimumFractionDigits = Number.isInteger(price) ? 0 : undefined;
+    return new Intl.NumberFormat(undefined, {
+      style: 'currency',
+      currency: this.kept().currency,
+      minimumFractionDigits,
+    }).format(price);
+  }
+
+  private keep({ currency, decimal }: Pick<Shop, 'currency' | 'decimal'>): void {
+    localStorage.setItem(KEYS.currency, currency);
+    localStorage.setItem(KEYS.decimal, decimal ?? '');
+    this.kept.set({ currency, decimal });
+  }
+}
