@@ -156,10 +156,57 @@ test.describe('story 5: keep', () => {
     expect(JSON.parse(readFileSync(file, 'utf8'))).toEqual(demoFile('kittiwake-drift-coupe'));
     await page.goto('/');
     await page.getByLabel('Build file to import').setInputFiles(file);
+    await expect(page.getByRole('alert')).toContainText('is here already');
+    await page.getByRole('button', { name: 'Keep both' }).click();
     await expect(page).toHaveURL(/\/builds\/[0-9a-f-]{36}\/gearing/);
     const id = /builds\/([0-9a-f-]{36})/.exec(page.url())?.[1];
     expect(id).not.toBe(drift.id);
     expect(await (await request.get(`/api/builds/${id}/export`)).json()).toEqual(demoFile('kittiwake-drift-coupe'));
+  });
+
+  test('a build of a name that is here is left out, or takes the place of the one that is put away', async ({
+    page,
+    request,
+  }) => {
+    const file = demoFile('wren-hill-climb');
+    file.build.name = `Twice ${crypto.randomUUID().slice(0, 8)}`;
+    const buffer = Buffer.from(JSON.stringify(file));
+    const first = crypto.randomUUID();
+    await request.post('/api/builds', { data: { id: first, file } });
+    const named = async (): Promise<{ id: string; archived: boolean }[]> =>
+      (await (await request.get('/api/builds')).json()).filter(
+        ({ name }: { name: string }) => name === file.build.name,
+      );
+    const bring = async (how: string): Promise<void> => {
+      await page.goto('/');
+      await expect(page.getByRole('heading', { name: 'Builds' })).toBeVisible();
+      const upload = { name: 'twice.json', mimeType: 'application/json', buffer };
+      await page.getByLabel('Build file to import').setInputFiles(upload);
+      await page.getByRole('button', { name: how }).click();
+      await expect(page.getByRole('alert')).toHaveCount(0);
+    };
+    await bring('Leave it out');
+    expect((await named()).length).toBe(1);
+    await bring('Replace: put mine away');
+    await expect.poll(async () => (await named()).length).toBe(2);
+    expect((await named()).find(({ id }) => id === first)?.archived).toBe(true);
+  });
+
+  test('the file of the whole shop brings its library, and nothing twice', async ({ page, request }) => {
+    const shop = await (await request.get('/api/export')).json();
+    expect(shop.library.length).toBeGreaterThan(5);
+    const name = `Story axle ${crypto.randomUUID().slice(0, 8)}`;
+    const library = [shop.library[0], { ...shop.library[0], name }];
+    const file = { format: shop.format, formatVersion: shop.formatVersion, builds: [], library };
+    await page.goto('/');
+    await page.getByLabel('Build file to import').setInputFiles({
+      name: 'shop.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(JSON.stringify(file)),
+    });
+    await expect(page.getByText('1 taken, 1 were here already.')).toBeVisible();
+    const specs = await (await request.get('/api/library')).json();
+    expect(specs.filter((one: { spec: { name: string } }) => one.spec.name === name).length).toBe(1);
   });
 
   test('a broken file is refused by the name of its field', async ({ page }) => {

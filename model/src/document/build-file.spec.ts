@@ -104,7 +104,7 @@ describe('build file', () => {
 
   it('reads a shop file as its builds', () => {
     const builds = Object.values(demoFiles());
-    expect(readFile({ format: 'hot-spline/shop-file', formatVersion: 2, builds })).toEqual(builds);
+    expect(readFile({ format: 'hot-spline/shop-file', formatVersion: 2, builds })).toEqual({ builds, library: [] });
   });
 
   it('a breakaway reading takes torque and no length', () => {

@@ -6,6 +6,7 @@ import * as z from 'zod';
 import { photoId } from './fields';
 import { ledgerEntrySchema } from './ledger';
 import { PHOTO_BYTES, PHOTO_TYPES } from './photos';
+import { librarySpecSchema, type LibrarySpec } from '../library/schema';
 import { buildSchema } from './schema';
 import { requireVersion, upgrade } from './upgrade';
 import { FORMAT_VERSION } from './version';
@@ -35,6 +36,8 @@ export const shopFileSchema = z.strictObject({
   format: z.literal('hot-spline/shop-file'),
   formatVersion: z.literal(FORMAT_VERSION),
   builds: z.array(buildFileSchema).max(10_000),
+  /** What the shop knows; absent in files of before. */
+  library: z.array(librarySpecSchema).max(5000).optional(),
   /** Builds of the shop that could not be read and are not in the file; absent where there are none. */
   leftOut: z.array(z.strictObject({ id: z.string(), name: z.string(), why: z.string() })).optional(),
 });
@@ -84,20 +87,28 @@ export function readBuildFile(input: unknown): BuildFile {
   return file;
 }
 
+/** What a file brings: builds, and of a whole shop its library too. */
+export interface Brought {
+  readonly builds: readonly BuildFile[];
+  readonly library: readonly LibrarySpec[];
+}
+
 /**
- * Reads either a build file or a shop file; both end as a list of builds.
+ * Reads either a build file or a shop file.
  * @throws InputError naming the field
  */
-export function readFile(input: unknown): BuildFile[] {
-  if (!isPlain(input) || input['format'] !== 'hot-spline/shop-file') return [readBuildFile(input)];
-  requireVersion(input['formatVersion']);
-  const { builds } = input;
+export function readFile(input: unknown): Brought {
+  if (!isPlain(input) || input['format'] !== 'hot-spline/shop-file')
+    return { builds: [readBuildFile(input)], library: [] };
+  const version = requireVersion(input['formatVersion']);
+  const { builds, library } = input;
   const upgraded = {
     ...input,
     formatVersion: FORMAT_VERSION,
     builds: Array.isArray(builds) ? builds.map(upgradeFile) : builds,
+    ...(Array.isArray(library) ? { library: library.map((spec) => upgrade('library-spec', version, spec)) } : {}),
   };
   const file = parseOrRefuse(shopFileSchema, upgraded, 'file');
   file.builds.forEach((one, i) => checkLedger(one.ledger, `builds[${i}].`));
-  return file.builds;
+  return { builds: file.builds, library: file.library ?? [] };
 }

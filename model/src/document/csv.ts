@@ -8,12 +8,39 @@ export interface BadLine {
   readonly why: string;
 }
 
+/** Cells that are apart by blanks, however many, are told by one. */
+const BLANKS = ' ';
+/** So many lines say what separates the cells. */
+const LOOKED_AT = 20;
+
+/**
+ * What separates the cells of a few lines or of many: a tab, a semicolon or a bar wherever each line has one, for none of them stands
+ * inside a number; a comma that is no decimal sign; blanks between numbers. Text in quotes is left to the parser.
+ */
+function delimiterOf(text: string): string {
+  if (text.includes('"')) return '';
+  const lines = text
+    .split(/\r\n|\r|\n/)
+    .map((line) => line.trim())
+    .filter((line) => line !== '')
+    .slice(0, LOOKED_AT);
+  if (lines.length === 0) return '';
+  const each = (pattern: RegExp): boolean => lines.every((line) => pattern.test(line));
+  for (const sign of ['\t', ';', '|']) if (lines.every((line) => line.includes(sign))) return sign;
+  // `2500,5 320,2`: numbers with decimal commas, apart by blanks.
+  if (each(/^[+−-]?[\d.,]+(?:\s+[+−-]?[\d.,]+)+(?:\s*[^\d\s,;]+)?$/) && !each(/,\s/)) return BLANKS;
+  return lines.some((line) => line.includes(',')) ? ',' : '';
+}
+
 /**
  * Lines of a CSV text; the mark that {@link csvText} puts before a formula is taken off.
  * @param delimiter what separates the cells; guessed where it is not told
  */
-export function csvRows(text: string, delimiter = ''): string[][] {
-  const { data } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: false, delimiter });
+export function csvRows(text: string, delimiter?: string): string[][] {
+  const bare = text.replace(/^\ufeff/, '');
+  const apart = delimiter ?? delimiterOf(bare);
+  const lines = apart === BLANKS ? bare.replace(/[^\S\r\n]+/g, BLANKS) : bare;
+  const { data } = Papa.parse<string[]>(lines, { skipEmptyLines: false, delimiter: apart });
   return data.map((row) => row.map((cell) => cell.trim().replace(/^'(?=[=+\-@])/, '')));
 }
 

@@ -349,6 +349,7 @@ export const DESCRIPTIONS: Readonly<Record<string, string>> = {
   'carryOver.newRight': 'New carrier, right race to flange.',
   'carryOver.oldMaster': 'Master shim that was laid between on the old carrier; null: none.',
   'carryOver.newMaster': 'Master shim that was laid between on the new carrier; null: none.',
+  'ShopFile.library': 'What the shop knows: axles, drawers, instruments and the rest; absent in files of before.',
   'LibrarySpec.reads': 'What the instrument reads: reach, step and plus or minus of its scale.',
   'LibrarySpec.checked': 'Day of its last check; null: never, or not known.',
   pinionBearings: 'Pinion bearings in it: set-up, used or new.',

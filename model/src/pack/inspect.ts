@@ -64,7 +64,7 @@ export function inspectPack(plate: PlateSpec, packs: PackState): InspectedPiece[
 }
 
 export interface OverhaulAdvice {
-  readonly choice: 'run-on' | 'overhaul' | 'replace' | 'ask';
+  readonly choice: 'not-inspected' | 'run-on' | 'overhaul' | 'replace' | 'ask';
   /** The strongest first. */
   readonly reasons: readonly string[];
 }
@@ -87,6 +87,11 @@ export function overhaulAdvice(plate: PlateSpec, pieces: readonly InspectedPiece
   const faces = SIDES.filter((side) =>
     FACES.some(({ key }) => conditionVerdict(plate.packs[side][key].condition).verdict === 'stop'),
   );
+  const looked =
+    pieces.some(({ wornMm, member }) => wornMm !== null || member.condition !== null) ||
+    SIDES.some((side) => FACES.some(({ key }) => plate.packs[side][key].condition !== null));
+  if (!looked)
+    return { choice: 'not-inspected', reasons: ['Measure or look at a piece: until then nothing speaks for it.'] };
   if (scrap.length === 0 && faces.length === 0) {
     const used = Math.max(...pieces.map(({ usedShare }) => usedShare ?? Number.NEGATIVE_INFINITY));
     return {

@@ -209,3 +209,45 @@ describe('a speed trace', () => {
     expect(refusal(() => feed([])).field).toBe('trace');
   });
 });
+
+describe('what is pasted, few lines or many', () => {
+  const pointsOf = (text: string, swapped = false): (readonly [number, number])[] =>
+    readTorqueCsv(text, 'N·m', swapped).points.map(({ rpm, torque }) => [rpm, torque.value] as const);
+  const WANTED = [
+    [1500, 210.5],
+    [2500, 320],
+    [4000, 305],
+  ] as const;
+  // The same three points as people paste them; common practice, no published source.
+  const CASES: Readonly<Record<string, string>> = {
+    'commas, points': '1500,210.5\n2500,320\n4000,305',
+    'commas and blanks': '1500, 210.5\n2500, 320\n4000, 305',
+    'tabs, points': '1500\t210.5\n2500\t320\n4000\t305\n',
+    'tabs, decimal commas': '1500\t210,5\n2500\t320,0\n4000\t305,0',
+    'semicolons, decimal commas': '1500;210,5\r\n2500;320,0\r\n4000;305,0\r\n',
+    'thousands with points, tabs': '1.500\t210,5\n2.500\t320,0\n4.000\t305,0',
+    'thousands with commas, semicolons': '1,500;210.5\n2,500;320.0\n4,000;305.0',
+    'blanks, decimal commas': '1500 210,5\n2500 320,0\n4000 305,0',
+    'many blanks': '1500    210.5\n2500    320\n4000    305',
+    bars: '1500|210.5\n2500|320\n4000|305',
+    'a header and tabs': 'rpm\ttorque (N·m)\n1500\t210.5\n2500\t320\n4000\t305',
+    'a header and semicolons': 'n [1/min];M [Nm]\n1500;210,5\n2500;320\n4000;305\n\n',
+    'units in the cells': '1500 rpm, 210.5 Nm\n2500 rpm, 320 Nm\n4000 rpm, 305 Nm',
+    'a mark of the byte order': '\ufeff1500;210,5\n2500;320\n4000;305',
+  };
+  for (const [name, text] of Object.entries(CASES))
+    it(`${name}: three points`, () => {
+      expect(pointsOf(text)).toEqual(WANTED as unknown as (readonly [number, number])[]);
+    });
+
+  it('two lines are enough, and two thousand are not too many', () => {
+    expect(pointsOf('1500\t210\n2500\t320').length).toBe(2);
+    const many = Array.from({ length: 2000 }, (_, i) => `${1000 + 3 * i};${200 + (i % 50)},5`).join('\n');
+    expect(readTorqueCsv(many).points.length).toBe(100);
+  });
+
+  it('columns the other way round are swapped where one says so', () => {
+    const wrong = '210.5;1500\n320;2500\n305;4000';
+    expect(pointsOf(wrong, true)).toEqual(WANTED as unknown as (readonly [number, number])[]);
+  });
+});

@@ -43,19 +43,21 @@ function toTorque(value: number, unit: UnitName, rpm: number): Entry {
  * A full-load curve from CSV text: engine speed and torque (or power) in the first two columns that look like them.
  * Bad lines are listed and the rest kept; a cell may carry a unit of its own. Power is turned into torque.
  * @param chosen unit of bare numbers, where the builder has confirmed one
+ * @param swapped whether the two columns are the other way round than they look
  * @throws InputError on `csv` where no two usable points are in it
  */
-export function readTorqueCsv(text: string, chosen?: CurveUnit): TorqueImport {
+export function readTorqueCsv(text: string, chosen?: CurveUnit, swapped = false): TorqueImport {
   const rows = csvRows(text);
   if (rows.length > MOST_LINES)
     throw new InputError('csv', `csv has ${rows.length} lines.`, `at most ${MOST_LINES} lines`);
   const header = rows.find((row) => row.some((cell) => cell !== '')) ?? [];
   const hasHeader = header.length > 0 && header.every((cell) => Number.isNaN(csvNumber(cellUnit(cell).number)));
   const find = (pattern: RegExp): number => (hasHeader ? header.findIndex((cell) => pattern.test(cell)) : -1);
-  const rpmAt = Math.max(find(/rpm|min|speed|drehzahl/i), 0);
+  const looks = Math.max(find(/rpm|min|speed|drehzahl/i), 0);
   const torqueAt = find(/torque|moment|n·?m|lbf|ft/i);
   const powerAt = find(/power|kw|hp|ps\b/i);
-  const valueAt = torqueAt >= 0 && torqueAt !== rpmAt ? torqueAt : powerAt >= 0 ? powerAt : rpmAt === 0 ? 1 : 0;
+  const other = torqueAt >= 0 && torqueAt !== looks ? torqueAt : powerAt >= 0 ? powerAt : looks === 0 ? 1 : 0;
+  const [rpmAt, valueAt] = swapped ? [other, looks] : [looks, other];
   const named = hasHeader
     ? (headerUnit(header[valueAt] ?? '', 'torque') ?? headerUnit(header[valueAt] ?? '', 'power'))
     : null;

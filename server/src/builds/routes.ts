@@ -11,6 +11,7 @@ import { Router } from 'express';
 import type { Database } from '../db/database';
 import { on } from '../http';
 import { readLedger } from '../ledger/store';
+import { listSpecs } from '../library/store';
 import { Problem, otherContent, staleVersion } from '../problem';
 import { pastFor, setUps } from '../shop/set-ups';
 import {
@@ -152,6 +153,7 @@ export function buildRoutes(db: Database): Router {
       format: 'hot-spline/shop-file',
       formatVersion: FORMAT_VERSION,
       builds,
+      library: (await listSpecs(db)).flatMap(({ archived, spec }) => (archived || !spec ? [] : [spec])),
       ...(leftOut.length > 0 ? { leftOut } : {}),
     });
   });

@@ -2,7 +2,7 @@ import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { InputError, cutText } from '@hot-spline/core';
-import { FORMAT_VERSION, readFile, type Build, type BuildFile } from '@hot-spline/model';
+import { FORMAT_VERSION, readFile, type Build, type BuildFile, type LibrarySpec } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
 import { Button } from 'primeng/button';
@@ -13,11 +13,16 @@ import { KeyReader } from '../frame/keys';
 import { api, type BuildSummary } from '../state/api';
 import { boardActions, boardFeature } from '../state/board';
 import { uiActions } from '../state/ui';
-import { localDay } from '../shared/day';
+import { localDay, sayDay } from '../shared/day';
 import { StartSheet } from './start-sheet';
 
 /** Largest file that is read into memory here; the server has its own limit. */
 const LARGEST_FILE = 32 * 1024 * 1024;
+
+interface Clash {
+  readonly file: BuildFile;
+  readonly here: BuildSummary;
+}
 
 /** All builds of the shop: open, start, copy, import, export, put away. */
 @Component({
@@ -43,6 +48,10 @@ export class BoardPage {
   protected readonly finding = signal(false);
   protected readonly starting = signal(false);
   protected readonly busy = signal(false);
+  /** Builds of a file whose names are here already. */
+  protected readonly clashes = signal<readonly Clash[]>([]);
+  /** Whether the file brought one build: it is opened then. */
+  private alone = false;
 
   constructor() {
     this.store.dispatch(boardActions.opened());
@@ -57,14 +66,14 @@ export class BoardPage {
   }
 
   protected when(build: BuildSummary): string {
-    return new Date(build.updatedAt).toLocaleDateString([], { day: 'numeric', month: 'short', year: 'numeric' });
+    return sayDay(build.updatedAt);
   }
 
   /** What is to be looked at again, once its day has come. */
   protected due({ rechecks }: BuildSummary): string {
     const today = localDay(new Date());
     const [first] = rechecks.filter(({ on }) => on <= today);
-    return first ? `Recheck since ${first.on}${first.why ? `: ${first.why}` : ''}` : '';
+    return first ? `Recheck since ${sayDay(`${first.on}T12:00`)}${first.why ? `: ${first.why}` : ''}` : '';
   }
 
   protected async start(build: Build): Promise<void> {
@@ -106,8 +115,39 @@ export class BoardPage {
       } catch {
         throw new InputError('file', `file “${file.name}” is not JSON.`, 'an exported build');
       }
-      const builds = readFile(parsed);
-      await this.create(builds, builds.length === 1);
+      const { builds, library } = readFile(parsed);
+      const clashes = builds.flatMap((one): Clash[] => {
+        const here = this.active().find(({ name }) => name === one.build.name);
+        return here ? [{ file: one, here }] : [];
+      });
+      this.clashes.set(clashes);
+      this.alone = builds.length === 1;
+      const others = builds.filter((one) => clashes.every((clash) => clash.file !== one));
+      const words = await this.takeLibrary(library);
+      await this.create(others, others.length === 1 && builds.length === 1);
+      if (words !== '') this.messages.add({ severity: 'info', summary: 'Library', detail: words, life: 8000 });
+    });
+  }
+
+  /** Specs that are not here yet, the same, are added beside those that are. @returns what was done */
+  private async takeLibrary(library: readonly LibrarySpec[]): Promise<string> {
+    if (library.length === 0) return '';
+    const here = new Set((await api.library()).map(({ spec }) => JSON.stringify(spec)));
+    const fresh = library.filter((spec) => !here.has(JSON.stringify(spec)));
+    for (const spec of fresh)
+      await api.saveSpec(crypto.randomUUID(), { writeId: crypto.randomUUID(), baseVersion: 0, who: '', spec });
+    return `${fresh.length} taken, ${library.length - fresh.length} were here already.`;
+  }
+
+  /** What is done with a build of a name that is here already; what is replaced is put away, not deleted. */
+  protected async settle({ file, here }: Clash, how: 'replace' | 'both' | 'skip'): Promise<void> {
+    await this.work(async () => {
+      const id = crypto.randomUUID();
+      if (how !== 'skip') await api.create(id, file);
+      if (how === 'replace') await api.archive(here.id, true);
+      this.clashes.update((clashes) => clashes.filter((clash) => clash.file !== file));
+      if (how !== 'skip' && this.alone) await this.router.navigate(['/builds', id]);
+      else this.store.dispatch(boardActions.opened());
     });
   }
 

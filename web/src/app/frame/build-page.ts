@@ -18,6 +18,7 @@ import { addressOf } from '../shared/address';
 import { SHEETS } from '../sheets';
 import { Rail } from './rail';
 import { WorkingPanel } from './working-panel';
+import { sayDay, sayMoment } from '../shared/day';
 
 /** The frame around the sheets of one build: header, Line, Rail, Findings. */
 @Component({
@@ -284,7 +285,7 @@ export class BuildPage {
   protected readonly finding = signal(false);
   protected readonly findingsOpen = this.store.selectSignal(uiFeature.selectFindingsOpen);
   protected readonly keysOpen = this.store.selectSignal(uiFeature.selectKeysOpen);
-  protected readonly today = new Date().toLocaleDateString([], { dateStyle: 'medium' });
+  protected readonly today = sayDay(new Date());
   protected readonly ready = computed(() => this.bench.editor().status === 'ready');
   protected readonly conflict = computed(() => this.bench.editor().conflict);
   protected readonly title = computed(() => {
@@ -314,7 +315,7 @@ export class BuildPage {
   );
 
   protected when(at: string): string {
-    return new Date(at).toLocaleString([], { dateStyle: 'short', timeStyle: 'short' });
+    return sayMoment(at);
   }
 
   constructor() {

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { subjects } from '@hot-spline/model';
 import { Dialog } from 'primeng/dialog';
 import { Outbox, type NotTaken } from '../state/outbox';
+import { sayMoment } from '../shared/day';
 
 /** What a write was, in a few words. */
 function whatOf({ write }: NotTaken): string {
@@ -129,7 +130,7 @@ export class NotTakenPanel {
     this.outbox.notTaken().map((one) => ({
       key: one.key,
       what: whatOf(one),
-      why: `${one.refusal.message} (${new Date(one.refusal.at).toLocaleString([], { dateStyle: 'short', timeStyle: 'short' })})`,
+      why: `${one.refusal.message} (${sayMoment(one.refusal.at)})`,
     })),
   );
 

@@ -6,6 +6,7 @@ import { Bench } from '../state/bench';
 import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
 import { VoidButton } from '../shared/void-button';
+import { sayMoment } from '../shared/day';
 
 interface Row {
   readonly entry: LedgerEntry;
@@ -208,7 +209,7 @@ export class LedgerSheet {
         key: entry.id,
         seq,
         who: entry.who,
-        when: new Date(entry.at).toLocaleString([], { dateStyle: 'short', timeStyle: 'medium' }),
+        when: sayMoment(entry.at),
         voided: voids.get(entry.id) ?? null,
       }))
       .reverse();

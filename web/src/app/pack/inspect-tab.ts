@@ -33,6 +33,7 @@ const FACES: readonly { key: FaceKey; label: string }[] = [
   { key: 'caseWall', label: 'case wall' },
 ];
 const CHOICES = {
+  'not-inspected': 'Not inspected yet',
   'run-on': 'Run on',
   overhaul: 'Overhaul',
   replace: 'Replace',

@@ -10,6 +10,7 @@ import { SheetHead } from '../shared/sheet-head';
 import { VerdictMark } from '../shared/verdict';
 import { VoidButton } from '../shared/void-button';
 import { Drafts } from '../shared/drafts';
+import { sayMoment } from '../shared/day';
 
 /** The two gates of a set-up: what each needs, met or not; a name opens it. */
 @Component({
@@ -181,7 +182,7 @@ export class GatesSheet {
   }
 
   protected when(at: string): string {
-    return new Date(at).toLocaleString([], { dateStyle: 'short', timeStyle: 'short' });
+    return sayMoment(at);
   }
 
   protected figuresOf(figures: Readonly<Record<string, number>>): string {

@@ -1,6 +1,14 @@
 import { Assumed } from '../shared/assumed';
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { LIMITS, VEHICLE_LIMITS, entryOf, type Entry, type NumberRange } from '@hot-spline/core';
+import {
+  InputError,
+  LIMITS,
+  VEHICLE_LIMITS,
+  entryOf,
+  parseEntry,
+  type Entry,
+  type NumberRange,
+} from '@hot-spline/core';
 import { newAxle, newConverter, openUnit, torqueCurve, type Build, type GearboxSpec } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { Chart, chartColours } from '../shared/chart';
@@ -16,6 +24,9 @@ import { newGearboxSpec } from '../library/new-spec';
 import { QuickCurve } from './quick-curve';
 import { torqueOption } from './torque-chart';
 import { TorqueImportPanel } from './torque-import';
+
+/** As many as a gearbox may have. */
+const MOST_GEARS = 12;
 
 type Driven = Build['driven'];
 type Coupling = Build['coupling']['kind'];
@@ -153,6 +164,39 @@ export class EngineSheet {
       gears,
     };
     this.library.add(spec);
+  }
+
+  /** Several ratios pasted into one field fill it and those after it. */
+  protected pasteGears(event: ClipboardEvent): void {
+    const from = Number(/^gear-(\d+)$/.exec((event.target as HTMLElement).id)?.[1]);
+    const parts = (event.clipboardData?.getData('text') ?? '').split(/[\s;|]+|,\s+/).filter((part) => part !== '');
+    if (!Number.isInteger(from) || parts.length < 2) return;
+    event.preventDefault();
+    try {
+      const rules = {
+        field: 'Pasted ratios',
+        quantity: 'ratio',
+        system: this.bench.system(),
+        range: LIMITS.ratio,
+      } as const;
+      const ratios = parts.map((part) => parseEntry(part, { ...rules, decimal: this.bench.decimal() }).entry);
+      if (from + ratios.length > MOST_GEARS)
+        throw new InputError(
+          'Pasted ratios',
+          `${ratios.length} ratios from gear ${from + 1} on are too many.`,
+          `up to ${MOST_GEARS} gears`,
+        );
+      this.edit(({ gearbox: { gears } }) => {
+        ratios.forEach((ratio, i) => {
+          const gear = gears[from + i];
+          if (gear) gear.ratio = ratio;
+          else gears.push({ name: String(gears.length + 1), ratio });
+        });
+      });
+    } catch (error) {
+      if (!(error instanceof InputError)) throw error;
+      this.bench.refuse(error);
+    }
   }
 
   protected setGear(index: number, { entry }: TakenEntry): void {

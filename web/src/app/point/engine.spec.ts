@@ -188,4 +188,26 @@ describe('the torque chart', () => {
     expect(end('torque')).toBeCloseTo(100, 1);
     expect(end('power')).toBeCloseTo(100, 2);
   });
+
+  it('six ratios pasted into the first field fill six, and more gears where there are more', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(EngineSheet);
+    const paste = async (at: number, text: string): Promise<void> => {
+      const clipboardData = new DataTransfer();
+      clipboardData.setData('text', text);
+      const field = screen.find(`#gear-${at}`);
+      field.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+      await screen.fixture.whenStable();
+    };
+    const ratios = (): (number | undefined)[] => bench.build()?.gearbox.gears.map(({ ratio }) => ratio.value) ?? [];
+    await paste(0, '3,15\t2,07\t1,49\t1,15\t0,93\t0,77');
+    expect(ratios()).toEqual([3.15, 2.07, 1.49, 1.15, 0.93, 0.77]);
+    await paste(4, '0.95\n0.80\n0.65');
+    expect(ratios().slice(4)).toEqual([0.95, 0.8, 0.65]);
+    const before = ratios();
+    await paste(0, '3.2; fast');
+    expect(ratios()).toEqual(before);
+    await paste(6, '1 1 1 1 1 1 1 1');
+    expect(ratios()).toEqual(before);
+  });
 });

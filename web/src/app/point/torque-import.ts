@@ -18,7 +18,7 @@ const LARGEST_FILE = 2 * 1024 * 1024;
       #box
       id="torque-csv"
       class="control mono"
-      rows="5"
+      rows="4"
       spellcheck="false"
       placeholder="rpm, torque (N·m)&#10;1500, 210&#10;2500, 320"
       [value]="text()"
@@ -44,6 +44,9 @@ const LARGEST_FILE = 2 * 1024 * 1024;
           [value]="r.unit"
           (chosen)="read(text(), $event)"
         />
+        <button type="button" class="quiet" [attr.aria-pressed]="swapped()" (click)="swapped.set(!swapped())">
+          Swap the columns
+        </button>
       }
     </div>
     @if (problem(); as p) {
@@ -54,6 +57,25 @@ const LARGEST_FILE = 2 * 1024 * 1024;
         {{ r.points.length }} points, {{ r.points[0]?.rpm }} to {{ r.points.at(-1)?.rpm }} rpm, read in {{ r.unit
         }}{{ r.recognised ? '' : ': not said in the file, please check' }}.
       </p>
+      <table class="table understood">
+        <caption class="visually-hidden">
+          As it was understood
+        </caption>
+        <thead>
+          <tr>
+            <th scope="col">rpm</th>
+            <th scope="col">torque</th>
+          </tr>
+        </thead>
+        <tbody>
+          @for (point of r.points.slice(0, 3); track point.rpm) {
+            <tr>
+              <td class="mono">{{ point.rpm }}</td>
+              <td class="mono">{{ point.torque.typed }}</td>
+            </tr>
+          }
+        </tbody>
+      </table>
       @for (notice of r.notices; track notice) {
         <p class="soft">{{ notice }}</p>
       }
@@ -93,6 +115,9 @@ const LARGEST_FILE = 2 * 1024 * 1024;
       flex-wrap: wrap;
       gap: 8px;
     }
+    .understood {
+      max-width: 240px;
+    }
     .bad {
       max-height: 96px;
       overflow: auto;
@@ -114,9 +139,10 @@ export class TorqueImportPanel {
 
   protected readonly units = CURVE_UNITS.map((value) => ({ value, label: value }));
   protected readonly text = signal('');
+  protected readonly swapped = signal(false);
   private readonly chosen = signal<CurveUnit | undefined>(undefined);
   private readonly attempt = attempt(() =>
-    this.text().trim() === '' ? null : readTorqueCsv(this.text(), this.chosen()),
+    this.text().trim() === '' ? null : readTorqueCsv(this.text(), this.chosen(), this.swapped()),
   );
   private readonly fileProblem = signal<string | null>(null);
   protected readonly result = this.attempt.value;

@@ -139,6 +139,12 @@ export class SetsSheet {
     return build.gearbox.gears.map((gear) => gear.ratio.typed);
   });
 
+  /** Seconds over the course against the set that is in. */
+  protected gainWords(seconds: number): string {
+    if (Math.abs(seconds) < 0.005) return 'the same';
+    return `${Math.abs(seconds).toFixed(2)} s ${seconds > 0 ? 'faster' : 'slower'}`;
+  }
+
   constructor() {
     jumpTo(this.at, () => ({ tab: this.active() }));
   }

@@ -98,7 +98,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
           </caption>
           <thead>
             <tr>
-              <th scope="col">For {{ useName() }}, of 100</th>
+              <th scope="col">Points for {{ useName() }}, 0 to 100</th>
               @for (column of columns(); track column.key) {
                 <th scope="col" [title]="column.how">{{ column.name }}</th>
               }
@@ -169,7 +169,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
           </caption>
           <thead>
             <tr>
-              <th scope="col">For {{ useName() }}, of 100</th>
+              <th scope="col">Points for {{ useName() }}, 0 to 100</th>
               @for (name of situations; track name) {
                 <th scope="col">{{ names[name] }}</th>
               }
