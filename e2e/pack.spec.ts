@@ -167,7 +167,7 @@ test.describe('pack story: inspect', () => {
     await siskin.saved();
     await page.goto('/');
     await page.getByLabel('Filter the builds').fill(file.build.name);
-    await expect(page.getByText('Recheck since 2026-01-15').first()).toBeVisible();
+    await expect(page.getByText(/Recheck since .*2026/).first()).toBeVisible();
   });
 
   test('coil springs between the gears clamp by rate and height', async ({ drift, page }) => {
