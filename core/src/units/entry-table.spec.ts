@@ -1,5 +1,5 @@
 import { InputError } from '../errors';
-import { entrySays, parseEntry, type EntryRules } from './entry';
+import { entrySays, parseEntry, parseLeast, type EntryRules } from './entry';
 import { numberReadings, type DecimalSign } from './number';
 import type { Quantity, Scale, UnitName, UnitSystem } from './quantities';
 
@@ -244,6 +244,14 @@ describe('numbers as people write them', () => {
       expect(() => parseEntry(typed, rulesOf(field)))
         .withContext(`${field} ${typed}`)
         .toThrowMatching((error) => error instanceof InputError && error.field === field);
+  });
+
+  it('of several readings none is guessed: one that can’t be is refused', () => {
+    const rules = { ...rulesOf('plateInch'), doubts: true };
+    expect(parseLeast('0.0785; 0.0783', rules).entry.value).toBe(0.0783);
+    expect(() => parseLeast('78.5; 78.3', rules)).toThrowError(InputError);
+    expect(parseLeast('78.5; 78.3 thou', rules).all?.length).toBe(2);
+    expect(parseLeast('78.5', rules).doubt?.likely[0]?.typed).toBe('78.5 thou');
   });
 
   it('a unit that is named is never doubted away, and never swapped', () => {

@@ -222,7 +222,9 @@ export function parseLeast(text: string, rules: EntryRules): UnderstoodEntry {
   if (parts.length > MOST_READINGS)
     throw new InputError(rules.field, `${rules.field} has ${parts.length} readings.`, `at most ${MOST_READINGS}`);
   const unitText = /[^\d\s].*$/.exec((parts.at(-1) ?? '').replace(/^[\s+-]*[\d.,/]+(?:\s+\d+\/\d+)?/, ''))?.[0] ?? '';
-  const all = parts.map((part) => parseEntry(/[a-z"′″”°%]/i.test(part) ? part : `${part} ${unitText}`, rules));
+  // Among several nobody is asked: what can't be is refused.
+  const each = { ...rules, doubts: false };
+  const all = parts.map((part) => parseEntry(/[a-z"′″”°%]/i.test(part) ? part : `${part} ${unitText}`, each));
   const bases = all.map(({ base }) => base);
   const least = all.find(({ base }) => base === Math.min(...bases)) as UnderstoodEntry;
   const apart = saySmall(Math.max(...bases) - least.base, rules.system);

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { entryOf } from '@hot-spline/core';
-import { newBuild, newShimBox, setupSubjects, type SetUps } from '@hot-spline/model';
+import { newBuild, newShimBox, setupSubjects, type Build, type SetUps } from '@hot-spline/model';
 import type { Running } from '../serve';
 import { call, freshFolder, startShop } from '../testing/shop';
 
@@ -16,9 +16,10 @@ describe('what set-ups hold and teach', () => {
   });
   afterAll(() => shop.stop());
 
-  async function build(name: string): Promise<string> {
+  async function build(name: string, practice: Build['practice'] = null): Promise<string> {
     const id = randomUUID();
-    const file = { format: 'hot-spline/build-file', formatVersion: 4, build: newBuild(name), ledger: [], photos: [] };
+    const made = { ...newBuild(name), practice };
+    const file = { format: 'hot-spline/build-file', formatVersion: 4, build: made, ledger: [], photos: [] };
     const { status, body } = await call(shop, 'POST', '/api/builds', { id, file });
     expect(status).withContext(JSON.stringify(body)).toBe(201);
     return id;
@@ -78,6 +79,15 @@ describe('what set-ups hold and teach', () => {
     await call(shop, 'PUT', `/api/library/${spare}`, { writeId: randomUUID(), baseVersion: 0, spec });
     const answers = await Promise.all([fit(one, 1, 1, [spare]), fit(two, 1, 1, [spare])]);
     expect(answers.map(({ status }) => status).sort()).toEqual([201, 422]);
+  });
+
+  it('practice takes nothing out of drawers', async () => {
+    const before = (await holdings()).length;
+    expect((await fit(await build('Practised', { lesson: null, seed: 5 }), 1, 0)).status).toBe(201);
+    expect((await fit(await build('Again', { lesson: null, seed: 6 }), 1, 1, [randomUUID()])).status).toBe(201);
+    const all = (await call(shop, 'GET', '/api/set-ups')).body as SetUps;
+    expect(all.holdings.some(({ name }) => name === 'Again')).toBeFalse();
+    expect((await holdings()).length).toBe(before);
   });
 
   it('drawers that are not known hold nothing back; no more than six', async () => {

@@ -39,9 +39,8 @@ interface Row extends Record<string, unknown> {
   readonly seq: string;
 }
 
-/** What an axle taught; practice axles are nobody's. */
+/** What an axle taught. */
 function lessons(build: Build, ledger: readonly LedgerEntry[]): readonly PastSetup[] {
-  if (build.practice) return [];
   const { mesh } = new BuildDeriver(true).derive(build, ledger);
   return AXLES.flatMap((name) => {
     const [axle, spec] = [mesh[name], build.axles[name]?.identity?.name];
@@ -54,8 +53,10 @@ async function workOut(db: Queries, { id, version, seq }: Row): Promise<Kept> {
   try {
     const stored = await readBuild(db, id);
     const ledger = await readLedger(db, id);
-    const holdings = holdingsOf(readingsInForce(ledger));
-    return { version, seq, holdings, past: stored ? lessons(stored.build, ledger) : [], why: null };
+    // Practice takes nothing out of drawers and teaches nothing.
+    const real = stored?.build.practice === null;
+    const holdings = real ? holdingsOf(readingsInForce(ledger)) : [];
+    return { version, seq, holdings, past: real ? lessons(stored.build, ledger) : [], why: null };
   } catch (error) {
     if (!(error instanceof Problem)) throw error;
     return { version, seq, holdings: [], past: [], why: error.message };

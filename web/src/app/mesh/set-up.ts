@@ -50,8 +50,13 @@ export class SetUp {
     const id = this.bench.editor().id;
     return this.shop.holdings().filter(({ build }) => build !== id);
   });
+  /** A practice axle is set up out of the same drawers, and takes nothing out of them. */
+  private readonly practises = computed(() => this.bench.build()?.practice !== null);
   private readonly taken = computed(() =>
-    takenFrom(this.boxes(), [...this.elsewhere(), ...this.own().filter(({ axle }) => axle !== this.axle())]),
+    takenFrom(
+      this.boxes(),
+      this.practises() ? [] : [...this.elsewhere(), ...this.own().filter(({ axle }) => axle !== this.axle())],
+    ),
   );
   /** Drawers of a pack's seat, by name. */
   readonly boxesOf = computed(() => {
@@ -99,7 +104,7 @@ export class SetUp {
     const boxes = this.boxesOf().spacer;
     const taken = takenFrom(boxes, [...this.elsewhere(), ...this.own()]);
     const free = boxes.flatMap((box) => freeIn(box, taken).map((row) => ({ ...row, drawer: box.id })));
-    return boxes.length === 0
+    return boxes.length === 0 || this.practises()
       ? null
       : {
           left: free.reduce((sum, row) => sum + Math.max(0, row.free), 0),
@@ -161,7 +166,7 @@ export class SetUp {
    */
   assemble(assembly: Assembly, number: number): boolean {
     const { pinion, sides } = this.drawers();
-    const drawers = number === 0 ? [] : [...pinion, ...sides].slice(0, 6);
+    const drawers = number === 0 || this.practises() ? [] : [...pinion, ...sides].slice(0, 6);
     const subject = setupSubjects.assembled.of({ axle: this.axle(), assembly: String(number) });
     const value: Assembly = { ...assembly, drawers: drawers.map(({ id }) => id) };
     const came = this.mesh()?.assemblies.find((one) => one.number === 0)?.value ?? null;

@@ -1,3 +1,4 @@
+import { TestBed } from '@angular/core/testing';
 import { entryOf } from '@hot-spline/core';
 import {
   newSetup,
@@ -21,6 +22,7 @@ import { DepthSheet } from './depth-sheet';
 import { Flank } from './flank';
 import { MeshSheet } from './mesh-sheet';
 import { packSums, planOf } from './next-assembly';
+import { NOTHING_IN, SetUp } from './set-up';
 import { CENTRED } from './patch';
 import { SheetTab } from './sheet-tab';
 
@@ -44,6 +46,16 @@ describe('stock on the bench', () => {
     await screen.type('Pinion shims', '0.6 mm');
     await screen.click('Put together: assembly 2');
     expect(last(bench).value).toEqual(jasmine.objectContaining({ of: 'assembly', drawers: [DRAWER] }));
+  });
+
+  it('practice builds packs out of the same drawers and takes nothing out of them', () => {
+    const build = { ...setUpBuild(), practice: { lesson: null, seed: 3 } };
+    const bench = openBench(build, assemblyOf(1), 'metric', [otherSetUps(elsewhere(0.5, 0.5))]);
+    keepSpecs(head);
+    const setUp = TestBed.inject(SetUp);
+    expect(setUp.stock().pinion.find(({ thicknessMm }) => thicknessMm === 0.5)?.count).toBe(2);
+    expect(setUp.assemble({ ...NOTHING_IN, pinion: [mm(0.5)] }, 2)).toBeTrue();
+    expect(last(bench).value).toEqual(jasmine.objectContaining({ drawers: [] }));
   });
 
   it('a depth is built from what is free, out of the drawer that was chosen', async () => {

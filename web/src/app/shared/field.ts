@@ -336,7 +336,11 @@ export class Field<T> {
   protected leave(): void {
     if (this.draft() === null) return;
     if (this.enterOnly()) this.insisted.set(true);
-    else if (this.question() === null) this.take();
+    else if (this.question() === null) {
+      this.take();
+      // What is asked on leaving is answered where it was typed.
+      if (this.question() !== null) setTimeout(() => this.box().nativeElement.focus());
+    }
   }
 
   protected back(): void {
