@@ -49,7 +49,7 @@ export const assemblySchema = z.strictObject({
   leftNotches: z.int().min(-1000).max(1000),
   rightNotches: z.int().min(-1000).max(1000),
   /** Drawers of the library that pieces were taken out of; a piece that none of them holds came from elsewhere. */
-  drawers: z.array(idSchema).max(6).optional(),
+  drawers: z.array(idSchema).max(24).optional(),
 });
 
 interface Measured {

@@ -264,10 +264,10 @@ function jobOf(mesh: Known): Pick<MeshAxle, 'job' | 'tries' | 'headShimMm'> {
     // All are told as they would read in the state of the last one.
     const off = here.mm - shiftTo(best.state, mesh).mm;
     const seen = one.pattern.final ?? one.pattern.trial;
-    const at = {
-      pinionShimMm: Math.max(0, one.pinionMm + headShimOf(best.state, mesh) - head),
-      ringShiftMm: one.ringMm,
-    };
+    const pinionShimMm = one.pinionMm + headShimOf(best.state, mesh) - head;
+    // With the bearing of now that depth can't be had: it says nothing of shims.
+    if (pinionShimMm < 0) return [];
+    const at = { pinionShimMm, ringShiftMm: one.ringMm };
     const told = (mm: readonly number[]): readonly number[] => mm.map((place) => Math.max(0, place + off));
     const flank = ({ u, v }: Pattern['drive']) => ({ u, v });
     const patches = (value: Pattern | undefined) => ({

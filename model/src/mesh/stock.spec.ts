@@ -66,6 +66,17 @@ describe('stock by seat', () => {
     expect(held(assembly(0, [0.5]), assembly(1, [0.5]))).toEqual([]);
   });
 
+  it('of two drawers that hold a piece, it comes out of the one where it is free', () => {
+    const OTHER = '22222222-2222-4222-8222-222222222222';
+    const [one, two] = [drawer([[0.5, 1]]), { ...drawer([[0.5, 2]]), id: OTHER }];
+    const both: Holding = { axle: 'rear', drawers: [DRAWER, OTHER], piecesMm: [0.5, 0.5] };
+    const taken = takenFrom([one, two], [both]);
+    expect([taken.get(DRAWER), taken.get(OTHER)]).toEqual([[1], [1]]);
+    const mine: Holding = { axle: 'front', drawers: [DRAWER, OTHER], piecesMm: [0.5] };
+    expect(() => requireInStock([one, two], [mine], [], [both])).not.toThrow();
+    expect(() => requireInStock([one, two], [mine], [], [both, mine])).toThrowError(/are free/);
+  });
+
   it('a spacer that went in does not come back', () => {
     const spacer = (n: string): Reading => ({
       kind: 'reading',

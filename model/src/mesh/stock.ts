@@ -71,16 +71,17 @@ export function takenFrom(
 ): ReadonlyMap<string, readonly number[]> {
   const taken = new Map(drawers.map(({ id, spec }) => [id, spec.pieces.map(() => 0)]));
   for (const { drawers: from, piecesMm } of holdings)
-    for (const mm of piecesMm)
-      for (const id of from) {
-        const row = drawers
-          .find((one) => one.id === id)
-          ?.spec.pieces.findIndex(({ thickness }) => alike(entryBase(thickness), mm));
-        const counts = taken.get(id);
-        if (row === undefined || row < 0 || !counts) continue;
-        counts[row] = (counts[row] as number) + 1;
-        break;
-      }
+    for (const mm of piecesMm) {
+      const rows = from.flatMap((id) => {
+        const [drawer, counts] = [drawers.find((one) => one.id === id), taken.get(id)];
+        const row = drawer?.spec.pieces.findIndex(({ thickness }) => alike(entryBase(thickness), mm)) ?? -1;
+        const piece = drawer?.spec.pieces[row];
+        return piece && counts ? [{ counts, row, free: piece.count - (counts[row] as number) }] : [];
+      });
+      // Of two drawers that hold it, out of one where it is free.
+      const out = rows.find(({ free }) => free > 0) ?? rows[0];
+      if (out) out.counts[out.row] = (out.counts[out.row] as number) + 1;
+    }
   return taken;
 }
 

@@ -82,6 +82,20 @@ describe('overhaul or replace', () => {
     expect(advice.reasons[0]).toContain('55 % of its wear left');
   });
 
+  it('says nothing for a pack that nobody has measured or looked at; one look is enough to begin', () => {
+    const bare = changed((plate) => {
+      for (const side of ['left', 'right'] as const) {
+        const pack = plate.packs[side];
+        pack.gearFace.condition = pack.caseWall.condition = null;
+        for (const member of pack.members) member.condition = null;
+      }
+    });
+    expect(advise(bare, []).choice).toBe('not-inspected');
+    const [first] = bare.packs.left.members;
+    if (first) first.condition = { colour: 'clean', damage: [], note: '', photos: [] };
+    expect(advise(bare, []).choice).toBe('run-on');
+  });
+
   it('asks while no offer is known', () => {
     expect(advise(worn(() => undefined)).choice).toBe('ask');
   });

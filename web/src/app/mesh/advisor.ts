@@ -26,9 +26,10 @@ export class Advisor {
     () => (this.setUp.mesh()?.past ?? []).flatMap(({ job }) => (job ? [job] : [])),
     { equal: (a, b) => a.length === b.length && a.every((job, i) => job === b[i]) },
   );
-  readonly taught = computed(() => this.past().length);
   /** What they taught; null while there are none, or it is being worked out. */
   private readonly changes = signal<Changes | null>(null);
+  /** How many of them are in the advice. */
+  readonly taught = computed(() => (this.changes() ? this.past().length : 0));
   private readonly teeth = computed(
     () => {
       const mesh = this.setUp.mesh();

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { Router } from '@angular/router';
-import { LIMITS, MESH_LIMITS, entryBase, formatIn, say, saySmall, unitLabel } from '@hot-spline/core';
+import { InputError, LIMITS, MESH_LIMITS, entryBase, formatIn, say, saySmall, unitLabel } from '@hot-spline/core';
 import { depthSchools, stackError, type Setup } from '@hot-spline/model';
 import { Library } from '../library/library';
 import { Choice } from '../shared/choice';
@@ -139,8 +139,12 @@ export class DepthSheet {
   protected take(shimMm: number): void {
     const mesh = this.mesh();
     if (!mesh) return;
-    const plan = planOf(mesh, { pinionShimMm: shimMm, ringShiftMm: mesh.now?.ringMm ?? 0 }, this.setUp.stock());
-    this.setUp.plan(plan);
+    try {
+      this.setUp.plan(planOf(mesh, { pinionShimMm: shimMm, ringShiftMm: mesh.now?.ringMm ?? 0 }, this.setUp.stock()));
+    } catch (error) {
+      if (!(error instanceof InputError)) throw error;
+      return this.setUp.bench.refuse(error);
+    }
     void this.router.navigate(['/builds', this.setUp.bench.editor().id, 'carrier']);
   }
 }

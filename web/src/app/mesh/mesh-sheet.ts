@@ -360,9 +360,13 @@ export class MeshSheet {
     };
   });
 
-  protected planBold(): void {
+  private readonly boldPlan = attempt(() => {
     const [bold, mesh] = [this.bold(), this.mesh()];
-    if (bold && mesh) this.setUp.plan(planOf(mesh, bold.move, this.setUp.stock()));
+    return bold && mesh ? planOf(mesh, bold.move, this.setUp.stock()) : null;
+  });
+
+  protected planBold(): void {
+    this.setUp.plan(this.boldPlan.value());
   }
 
   /** Sums that the drawer can build, as ticks on the map; nothing where any shim can be had. */

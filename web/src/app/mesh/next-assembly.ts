@@ -37,7 +37,13 @@ export function planOf(mesh: MeshAxle, move: MeshMove, stock: Stock): Assembly {
   const value = now?.value ?? NOTHING_IN;
   const ring = move.ringShiftMm - (now?.ringMm ?? 0);
   // Advised as it was read; another bearing at the head takes another shim.
-  const shim = Math.max(0, move.pinionShimMm + headShimMm);
+  const shim = move.pinionShimMm + headShimMm;
+  if (shim < -1e-9)
+    throw new InputError(
+      'Pinion shims',
+      `The pinion shim would have to be ${shim.toFixed(3)} mm thick with this bearing.`,
+      'a depth that leaves a shim',
+    );
   const same = now !== null && Math.abs(shim - now.pinionMm) < 0.0005;
   const pinion =
     move.piecesMm && headShimMm === 0

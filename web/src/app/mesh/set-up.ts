@@ -166,22 +166,26 @@ export class SetUp {
    */
   assemble(assembly: Assembly, number: number): boolean {
     const { pinion, sides } = this.drawers();
-    const drawers = number === 0 || this.practises() ? [] : [...pinion, ...sides].slice(0, 6);
+    const drawers = number === 0 || this.practises() ? [] : [...pinion, ...sides];
     const subject = setupSubjects.assembled.of({ axle: this.axle(), assembly: String(number) });
-    const value: Assembly = { ...assembly, drawers: drawers.map(({ id }) => id) };
     const came = this.mesh()?.assemblies.find((one) => one.number === 0)?.value ?? null;
     const [here, there] = [
       this.own().filter(({ axle }) => axle === this.axle()),
       this.own().filter(({ axle }) => axle !== this.axle()),
     ];
+    const others = [...this.elsewhere(), ...there];
+    const next = heldBy(this.axle(), { ...assembly, drawers: drawers.map(({ id }) => id) }, came);
     try {
-      requireInStock(drawers, heldBy(this.axle(), value, came), here, [...this.elsewhere(), ...there]);
+      requireInStock(drawers, next, here, others);
     } catch (error) {
       if (!(error instanceof InputError)) throw error;
       this.bench.refuse(error);
       return false;
     }
-    this.bench.record(subject, value, 'Micrometer');
+    // Only those that a piece comes out of.
+    const [before, after] = [takenFrom(drawers, others), takenFrom(drawers, [...others, ...next])];
+    const used = drawers.filter(({ id }) => after.get(id)?.some((count, i) => count > (before.get(id)?.[i] ?? 0)));
+    this.bench.record(subject, { ...assembly, drawers: used.map(({ id }) => id) }, 'Micrometer');
     this.plan(null);
     return true;
   }
