@@ -193,6 +193,36 @@ for (const [name, start] of AXLES)
     await expect(page.getByRole('region', { name: 'The truth' })).toContainText('the rule of thumb');
   });
 
+test('an electric unit, whose one shim sets end float, from baseline to gate B; reloaded in the middle', async ({
+  page,
+}) => {
+  const bench = new Practice(page);
+  await bench.start('One shim');
+  const rail = page.locator('hs-rail');
+  for (const none of ['Pinion depth', 'Mesh', 'Preload'])
+    await expect(rail.getByRole('link', { name: none, exact: true })).toHaveCount(0);
+  await bench.go('Baseline');
+  await page.getByRole('button', { name: 'Gauge: simulated' }).click();
+  await bench.take('Shim that came out');
+  await expect(page.getByLabel('Shim that came out', { exact: true })).toHaveValue(/in|mm|thou/);
+  await bench.go('Carrier');
+  await bench.take('End float, while tried');
+  await page.reload();
+  await page.getByRole('status', { name: 'Next shim' }).getByRole('button', { name: 'Lay it out' }).click();
+  await page.getByRole('button', { name: 'Put together: assembly 1' }).click();
+  await expect(page.getByRole('button', { name: 'Put together: assembly 2' })).toBeVisible();
+  await page.getByRole('button', { name: 'Gauge: simulated' }).click();
+  await bench.take('End float, while tried');
+  await bench.sign('A');
+  await bench.go('Carrier');
+  await bench.take('End float, case bolted up');
+  await bench.sign('B');
+  await bench.go('Practice');
+  await expect(page.getByText('Assemblies').locator('..')).toContainText('1');
+  await page.getByRole('button', { name: 'Show the truth: this ends the practice' }).click();
+  await expect(page.getByRole('region', { name: 'The truth' })).toContainText('It really is in spec');
+});
+
 test('keys alone lay and write a pattern; what is laid out is there after a reload', async ({
   drift,
   page,

@@ -293,6 +293,7 @@ export {
   type NutReading,
 } from './preload/collapsible';
 export { solidPreload, type SolidNext, type SolidReading } from './preload/solid';
+export { floatShim } from './shim/float';
 export { carrierPreload } from './preload/total';
 export { shimPack, shimPacker, type ShimPack, type ShimPackRules } from './shim/pack';
 export { GAUGE_PATTERN, gaugeReader, type GaugeReading } from './gauge/line';

@@ -219,6 +219,7 @@ export { depthSchools, shimOut, stackError, type DepthSchool } from './mesh/dept
 export { patternBands, patternFits } from './mesh/derive';
 export { tooCoarse } from './mesh/derive-before';
 export { meshFigures } from './mesh/ids';
+export { floatOf, floatShimOf, floatWanted } from './mesh/float';
 export { pastOf, pastOfSpec, type PastSetup } from './mesh/past';
 export { freeIn, heldBy, holdingsOf, requireInStock, takenFrom, type Drawer, type Holding } from './mesh/stock';
 export {

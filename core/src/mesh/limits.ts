@@ -8,6 +8,7 @@ export const MESH_LIMITS = {
   lengthMm: { min: -10_000, max: 10_000, unit: 'mm' },
   moveMm: { min: -20, max: 20, unit: 'mm' },
   backlashMm: { min: 0, max: 10, unit: 'mm' },
+  floatMm: { min: 0, max: 10, unit: 'mm' },
   places: { min: 1, max: 72, integer: true },
   pressureAngleDeg: { above: 0, max: 45, unit: '°' },
   threadPitchMm: { above: 0, max: 20, unit: 'mm' },

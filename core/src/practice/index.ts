@@ -10,5 +10,6 @@ export {
   type VirtualAxle,
   type WholeTry,
 } from './virtual-axle';
+export { FLOAT_LESSON, floatInTruth, floatUnit, trueFloat, type FloatUnit } from './float-unit';
 export { LESSONS, practiceAxle, practiceTorque, type Lesson, type PracticeAxle } from './lessons';
 export { byAdvice, inTruth, playAxle, ruleOfThumb, type Player } from './rule-of-thumb';

@@ -299,6 +299,7 @@ export const DESCRIPTIONS: Readonly<Record<string, string>> = {
   sheet: 'Spec sheet of the axle as data; null what nobody has said.',
   where: 'Page, picture, axle or person that it was read from.',
   backlash: 'Band of backlash, every place round the ring.',
+  endFloat: 'Band of end float, where one shim sets it.',
   runout: 'Most run-out of the ring, total indicator reading.',
   variation: 'Most variation of backlash round the ring.',
   pinionTorqueNew: 'Band of turning torque of the pinion on new bearings, oiled, without seal drag.',

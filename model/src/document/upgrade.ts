@@ -189,6 +189,22 @@ function withSetup(build: Plain): Plain {
   };
 }
 
+/** End float, of units whose one shim sets nothing else. */
+function fifthSpec(spec: Plain): Plain {
+  const { sheet } = spec;
+  return isPlain(sheet) ? { ...spec, sheet: { endFloat: null, ...sheet } } : spec;
+}
+
+function withFifthKeys(build: Plain): Plain {
+  const axle = (one: unknown): unknown => {
+    if (!isPlain(one)) return one;
+    const { identity } = one;
+    return { ...one, identity: isPlain(identity) ? fifthSpec(identity) : identity };
+  };
+  const axles = isPlain(build['axles']) ? build['axles'] : {};
+  return { ...build, axles: { ...axles, rear: axle(axles['rear'] ?? null), front: axle(axles['front'] ?? null) } };
+}
+
 const STEPS: readonly Step[] = [
   {
     from: 1,
@@ -224,6 +240,15 @@ const STEPS: readonly Step[] = [
       build: (build) => ({ ...withSetup(build), formatVersion: 4 }),
       'ledger-entry': (entry) => entry,
       'library-spec': fourthSpec,
+    },
+  },
+  {
+    from: 4,
+    upgrade: {
+      // End float of a reduction unit on the spec sheet.
+      build: (build) => ({ ...withFifthKeys(build), formatVersion: 5 }),
+      'ledger-entry': (entry) => entry,
+      'library-spec': fifthSpec,
     },
   },
 ];

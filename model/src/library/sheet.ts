@@ -22,6 +22,7 @@ const text = { of: 'text', quantity: 'count', range: { min: 0, max: 0 } } as con
 /** What the maker's sheet of an axle says, by name, in the order of the work. */
 export const SHEET_FIELDS = {
   backlash: { label: 'Backlash', of: 'band', ...small },
+  endFloat: { label: 'End float', of: 'band', ...small },
   runout: { label: 'Run-out of the ring', of: 'one', ...small },
   variation: { label: 'Variation of backlash', of: 'one', ...small },
   pinionTorqueNew: { label: 'Pinion turning torque, new bearings', ...turning },
@@ -94,6 +95,7 @@ const words = () => told(z.string().trim().min(1).max(120));
 /** The spec sheet as data: each value with where it was read; null what nobody has said. */
 export const sheetSchema = z.strictObject({
   backlash: band('backlash'),
+  endFloat: band('endFloat'),
   runout: one('runout'),
   variation: one('variation'),
   pinionTorqueNew: band('pinionTorqueNew'),

@@ -21,6 +21,7 @@ describe('calculations of the set-up', () => {
         { ringTeeth: 41, pinionTeeth: 11, pressureAngleDeg: 20 },
         { backlashPerRingMm: 0.703, backlashPerPinionMm: 0.189 },
       ],
+      ['shim.float', { shimMm: 1.346, measuredMm: 0.305, wantedMm: 0.203 }, { shimMm: 1.448 }],
       ['preload.total', { totalNm: 3.2, pinionNm: 2.2, ratio: 4.1 }, { carrierNm: 4.1 }],
       [
         'mesh.chain',

@@ -14,6 +14,7 @@ import {
   explain,
   meshAdvise,
   meshSensitivity,
+  floatShim,
   shimPack,
   solidPreload,
   type DepthByMarks,
@@ -39,6 +40,7 @@ import {
   explainSolid,
   explainTotal,
 } from './explain';
+import { explainFloat } from './float';
 
 const depthwards = z.enum(['deeper', 'shallower']);
 const bandMm = z.tuple([number(MESH_LIMITS.backlashMm), number(MESH_LIMITS.backlashMm)]);
@@ -279,6 +281,20 @@ const shimCalculation = defineCalculation({
   explain: ({ targetMm, stock, ...rules }) => explainShimPack(targetMm, stock, rules),
 });
 
+const floatCalculation = defineCalculation({
+  name: 'shim.float',
+  summary: 'The shim that brings a measured end float to the wanted one.',
+  input: z.strictObject({
+    shimMm: number(MESH_LIMITS.shimMm),
+    measuredMm: number(MESH_LIMITS.floatMm),
+    wantedMm: number(MESH_LIMITS.floatMm),
+  }),
+  output: z.object({ shimMm: out }),
+  example: { shimMm: 1.346, measuredMm: 0.305, wantedMm: 0.203 },
+  run: (of) => ({ shimMm: floatShim(of) }),
+  explain: explainFloat,
+});
+
 const preloadCalculations = [
   defineCalculation({
     name: 'preload.total',
@@ -420,6 +436,7 @@ export const meshCalculations = [
   meshCalculation,
   adviseCalculation,
   shimCalculation,
+  floatCalculation,
   ...preloadCalculations,
   practiceCalculation,
 ];

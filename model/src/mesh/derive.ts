@@ -6,6 +6,7 @@ import { readingBase, type Readings } from '../engine/readings';
 import { ORIGIN_RESTS } from '../identity/origin-rests';
 import { explainBacklash } from './explain';
 import { deriveBefore } from './derive-before';
+import { deriveFloat } from './float';
 import { MESH_GUARDS, STATION, at } from './guards';
 import { meshFigures } from './ids';
 import { caseSpread, packHeight } from './readings';
@@ -36,6 +37,10 @@ export function patternFits({ value, counts }: PatternRead, loadedFlank: MeshAxl
 
 /** Figures and findings of one axle's set-up. */
 export function deriveMesh(mesh: MeshAxle, readings: Readings, d: Derivation): void {
+  if (mesh.construction === 'electric-reduction') {
+    deriveFloat(mesh, d);
+    return;
+  }
   deriveBefore(mesh, d);
   const { now } = mesh;
   if (!now) {

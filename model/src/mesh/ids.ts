@@ -9,5 +9,7 @@ export const meshFigures = {
   shim: (axle: AxleName) => `mesh.${axle}.shim` as const,
   ring: (axle: AxleName) => `mesh.${axle}.ring` as const,
   sides: (axle: AxleName) => `mesh.${axle}.sides` as const,
+  float: (axle: AxleName) => `mesh.${axle}.float` as const,
+  floatShim: (axle: AxleName) => `mesh.${axle}.float-shim` as const,
   closing: (axle: AxleName) => `mesh.${axle}.closing` as const,
 };

@@ -86,6 +86,21 @@ export const caseSpread = defineSubject({
   words: ({ axle: on }) => `${capital(on)}: case spread`,
 });
 
+/** End float with the shim of an assembly: while it is tried, and with the case bolted up for good. */
+export const endFloat = defineSubject({
+  what: 'end-float',
+  keys: { axle, assembly, stage },
+  value: {
+    of: 'number',
+    counts: 'mean',
+    quantity: 'length',
+    scale: 'small',
+    range: MESH_LIMITS.floatMm,
+    plausible: [0, 0.6],
+  },
+  words: ({ axle: on, assembly: n, stage: at }) => `${capital(on)}, ${shown(n, at)}: end float`,
+});
+
 /** A pack of shims measured as one, against the sum of its pieces. */
 export const packHeight = defineSubject({
   what: 'pack-height',
@@ -170,6 +185,7 @@ export const meshSubjects = [
   sheetPhoto,
   ringRunout,
   caseSpread,
+  endFloat,
   packHeight,
 ] as const;
 export const preloadSubjects = [spacerIn, pinionTorque, sealDrag, totalTorque] as const;

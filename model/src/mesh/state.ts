@@ -11,10 +11,10 @@ import {
   type Round,
 } from '@hot-spline/core';
 import type { AxleName, Side } from '../document/names';
-import type { InForce, Reading, Readings } from '../engine/readings';
+import { readingBase, type InForce, type Reading, type Readings } from '../engine/readings';
 import type { ReadingValue } from '../engine/values';
 import { isWeak, type SpecSheet } from '../library/sheet';
-import { assembled, backlash, pattern, type Stage } from './readings';
+import { assembled, backlash, endFloat, pattern, type Stage } from './readings';
 import type { Setup, Trial } from './schema';
 import type { PastSetup } from './past';
 import { shiftTo, type Shift } from './shifts';
@@ -55,6 +55,8 @@ export interface AssemblyState {
   readonly ringMm: number;
   readonly backlash: Readonly<Record<Stage, BacklashRead | null>>;
   readonly pattern: Readonly<Record<Stage, PatternRead | null>>;
+  /** Of a unit that has no ring to move; null while it was not read. */
+  readonly endFloatMm: Readonly<Record<Stage, number | null>>;
 }
 
 /** Backlash that counts of an assembly: the final one where there is one. */
@@ -75,6 +77,8 @@ export interface MeshAxle {
   /** Backlash band in mm; null while nobody has said one. */
   readonly band: readonly [number, number] | null;
   readonly bandWeak: boolean;
+  /** Band of end float in mm; null while nobody has said one. */
+  readonly floatBand: readonly [number, number] | null;
   /** Travel of the ring for one notch on both sides; null without adjusters or their data. */
   readonly notchMm: number | null;
   readonly assemblies: readonly AssemblyState[];
@@ -190,7 +194,7 @@ export function meshAxle(
   past: readonly PastSetup[] = [],
 ): MeshAxle {
   const signs = CONSTRUCTION_SIGNS[construction];
-  const { backlash: bandTold, adjusterPitch, adjusterNotches } = sheet;
+  const { backlash: bandTold, endFloat: floatTold, adjusterPitch, adjusterNotches } = sheet;
   const band = bandTold && ([entryBase(bandTold.value.low), entryBase(bandTold.value.high)] as const);
   const byNotches = signs.ringBy === 'adjusters';
   const notchMm =
@@ -215,6 +219,10 @@ export function meshAxle(
       ringMm: place(value) - from,
       backlash: both((stage) => readBacklash(readings, backlash.key({ ...of, stage }), band)),
       pattern: both((stage) => readPattern(readings, pattern.key({ ...of, stage }))),
+      endFloatMm: both((stage) => {
+        const read = readings.get(endFloat.key({ ...of, stage }));
+        return read ? readingBase(read) : null;
+      }),
     };
   });
   const known: Known = {
@@ -229,6 +237,7 @@ export function meshAxle(
     ringBy: signs.ringBy,
     loadedFlank: loadedFlankOf(setup),
     band,
+    floatBand: floatTold && [entryBase(floatTold.value.low), entryBase(floatTold.value.high)],
     bandWeak: bandTold !== null && isWeak(bandTold.origin),
     notchMm,
     assemblies,

@@ -223,3 +223,30 @@ export function headBearing(f: F<'add' | 'shim', 'missing'>, system: UnitSystem)
     detail: `${saySmall(Math.abs(f.add.value), system)} ${f.add.value < 0 ? 'less' : 'more'} than now, by the height of the set-up bearing.`,
   };
 }
+
+export function noFloatBand(): Words {
+  return {
+    title: 'No band of end float',
+    detail: 'Type what the maker’s sheet says; without it nothing here can be judged.',
+  };
+}
+
+export function floatInBand(
+  f: F<'float' | 'low' | 'high' | 'change' | 'shim', never, 'fits' | 'possible'>,
+  system: UnitSystem,
+): Words {
+  const small = (mm: number): string => saySmall(mm, system);
+  const band = `${small(f.low.value)} to ${small(f.high.value)}`;
+  if (f.fits) return { title: 'End float in band', detail: `${small(f.float.value)}, band ${band}.` };
+  const over = f.float.value > f.high.value;
+  const off = over ? f.float.value - f.high.value : f.low.value - f.float.value;
+  const cure = f.possible
+    ? `A shim ${small(f.change.value)} ${f.change.value > 0 ? 'thicker' : 'thinner'}: ${say(f.shim.value, 'length', system)}.`
+    : 'No shim is thin enough: something is not home, or it is the wrong part.';
+  const tight =
+    f.float.value < 1e-9 ? ' It reads nothing: it may be held tight by more; try a thinner shim first.' : '';
+  return {
+    title: `End float ${small(off)} ${over ? 'over' : 'under'}`,
+    detail: `${small(f.float.value)} against ${band}. ${cure}${tight} Tap the shaft home and read again before you change it.`,
+  };
+}

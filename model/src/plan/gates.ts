@@ -42,7 +42,7 @@ const inBand = ({ mm }: BacklashRead, [low, high]: readonly [number, number]): b
   mm.every((one) => one >= low - 1e-9 && one <= high + 1e-9);
 
 /** Whether a signature still stands: another pinion shim, or a number of another assembly for B, closes it. */
-function stands(signature: Signature | null, figures: GateState['figures'], keys: readonly string[]): boolean {
+export function stands(signature: Signature | null, figures: GateState['figures'], keys: readonly string[]): boolean {
   if (!signature) return false;
   return keys.every((key) => Math.abs((signature.figures[key] ?? Number.NaN) - (figures[key] ?? Number.NaN)) < 0.005);
 }
@@ -214,7 +214,7 @@ export function deriveGates(axle: AxleName, gates: Readonly<Record<GateName, Gat
       figures: [],
       rule:
         name === 'A'
-          ? 'pattern and backlash approved before anything final (common practice)'
+          ? 'what the mesh or the float reads is approved before anything final (common practice)'
           : 'final readings in spec and signed before the cover (common practice)',
       facts: {
         axle,

@@ -2,6 +2,7 @@ import { AXLES, type AxleName } from '../document/names';
 import { defineCapability } from '../engine/capability';
 import { mesh } from '../mesh';
 import { preload } from '../preload';
+import { floatGates } from './float-gates';
 import { deriveGates, gatesOf, type GateName, type GateState } from './gates';
 
 export type Gates = Partial<Record<AxleName, Readonly<Record<GateName, GateState>>>>;
@@ -19,8 +20,10 @@ export const plan = defineCapability({
     const all: Gates = {};
     for (const name of AXLES) {
       const [of, torque] = [given.of(mesh)?.[name], given.of(preload)?.[name]];
-      if (!of || !torque) continue;
-      const gates = gatesOf(of, torque, signed);
+      if (!of) continue;
+      const gates =
+        of.construction === 'electric-reduction' ? floatGates(of, signed) : torque && gatesOf(of, torque, signed);
+      if (!gates) continue;
       all[name] = gates;
       if (of.now) deriveGates(name, gates, d);
     }

@@ -1,5 +1,14 @@
 import { CONSTRUCTION_SIGNS, depthSign, type MeshMove } from '@hot-spline/core';
-import { byAdvice, inTruth, playAxle, ruleOfThumb, trueReadings, type PracticeAxle } from '@hot-spline/core/practice';
+import {
+  byAdvice,
+  floatInTruth,
+  inTruth,
+  playAxle,
+  ruleOfThumb,
+  trueReadings,
+  type FloatUnit,
+  type PracticeAxle,
+} from '@hot-spline/core/practice';
 import type { MeshAxle } from '../mesh/state';
 import type { PreloadAxle } from '../preload/state';
 
@@ -61,5 +70,20 @@ export function practiceScore(
       pinionShimMm: axle.startShimMm + sign * axle.truth.deeperMm,
       ringShiftMm: axle.truth.closerMm,
     },
+  };
+}
+
+/** How a unit whose one shim sets end float was set up; by the rule it takes one assembly. */
+export function floatScore(
+  unit: FloatUnit,
+  { assemblies, now }: Pick<MeshAxle, 'assemblies' | 'now'>,
+  minutes: number,
+): Pick<PracticeScore, 'assemblies' | 'minutes' | 'inSpec'> & { readonly rightShimMm: number } {
+  const [low, high] = unit.specFloatMm;
+  return {
+    assemblies: assemblies.filter(({ number }) => number > 0).length,
+    minutes,
+    inSpec: now !== null && floatInTruth(unit, now.leftMm),
+    rightShimMm: unit.truth.roomMm - unit.truth.closingMm - (low + high) / 2,
   };
 }

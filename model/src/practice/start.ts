@@ -1,8 +1,16 @@
 import { entryOf } from '@hot-spline/core';
-import { LESSONS, practiceAxle, type PracticeAxle } from '@hot-spline/core/practice';
+import {
+  FLOAT_LESSON,
+  LESSONS,
+  floatUnit,
+  practiceAxle,
+  type FloatUnit,
+  type PracticeAxle,
+} from '@hot-spline/core/practice';
 import { newBuild } from '../document/new-build';
 import type { Build } from '../document/schema';
 import { newAxleSpec } from '../library/new-spec';
+import type { Construction } from '../library/schema';
 import { newSetup } from '../mesh/new-setup';
 import type { Practice } from './schema';
 
@@ -15,13 +23,27 @@ const ADJUSTERS = { pitchMm: 1.5, notches: 24 } as const;
 
 /** The axle behind a practice build; null for any other build. @throws InputError on `lesson` for one that is not known */
 export const practiceAxleOf = ({ practice }: Pick<Build, 'practice'>): PracticeAxle | null =>
-  practice && practiceAxle(practice.lesson, practice.seed);
+  practice && practice.lesson !== FLOAT_LESSON.id ? practiceAxle(practice.lesson, practice.seed) : null;
+
+/** The unit behind a practice build whose one shim sets end float; null for any other build. */
+export const floatUnitOf = ({ practice }: Pick<Build, 'practice'>): FloatUnit | null =>
+  practice?.lesson === FLOAT_LESSON.id ? floatUnit(FLOAT_LESSON.seed) : null;
+
+/** All lessons that can be started. */
+export const PRACTICE_LESSONS: readonly {
+  readonly id: string;
+  readonly title: string;
+  readonly teaches: string;
+  readonly construction: Construction;
+}[] = [...LESSONS, FLOAT_LESSON];
 
 /**
  * A build to practise on: an ordinary car, a made-up axle with its sheet, nothing measured.
  * @throws InputError on `lesson` or `seed`
  */
 export function practiceBuild(practice: Practice): Build {
+  const float = floatUnitOf({ practice });
+  if (float) return floatBuild(practice, float);
   const axle = practiceAxle(practice.lesson, practice.seed);
   const title = LESSONS.find(({ id }) => id === practice.lesson)?.title ?? `axle ${practice.seed}`;
   const build = newBuild(`Practice: ${title}`);
@@ -44,5 +66,15 @@ export function practiceBuild(practice: Practice): Build {
     gauges: { backlash: null, turning: { name: 'Simulated wrench', plusMinus: lbfIn(0.5) } },
     bearingMoves: axle.construction === 'transaxle' ? 'deeper' : null,
   };
+  return { ...build, practice };
+}
+
+function floatBuild(practice: Practice, { construction, specFloatMm: [low, high] }: FloatUnit): Build {
+  const build = newBuild(`Practice: ${FLOAT_LESSON.title}`);
+  const { rear } = build.axles;
+  if (!rear) return build;
+  rear.identity = newAxleSpec(`Practice, ${FLOAT_LESSON.title}`, construction, 'maker');
+  Object.assign(rear.identity.sheet, { endFloat: sheet({ low: mm(low), high: mm(high) }) });
+  rear.setup = newSetup();
   return { ...build, practice };
 }

@@ -19,7 +19,7 @@ describe('what set-ups hold and teach', () => {
   async function build(name: string, practice: Build['practice'] = null): Promise<string> {
     const id = randomUUID();
     const made = { ...newBuild(name), practice };
-    const file = { format: 'hot-spline/build-file', formatVersion: 4, build: made, ledger: [], photos: [] };
+    const file = { format: 'hot-spline/build-file', formatVersion: 5, build: made, ledger: [], photos: [] };
     const { status, body } = await call(shop, 'POST', '/api/builds', { id, file });
     expect(status).withContext(JSON.stringify(body)).toBe(201);
     return id;

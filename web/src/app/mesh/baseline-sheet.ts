@@ -58,7 +58,7 @@ const PACKS: readonly { readonly pack: Pack; readonly label: string }[] = [
     />
     @if (setUp.setup(); as s) {
       @if (setUp.identity()) {
-        <hs-tabs label="Baseline" [tabs]="tabs" [active]="active()" />
+        <hs-tabs label="Baseline" [tabs]="tabs()" [active]="active()" />
         @switch (active()) {
           @case ('sheet') {
             <hs-sheet-tab />
@@ -77,57 +77,59 @@ const PACKS: readonly { readonly pack: Pack; readonly label: string }[] = [
                   [value]="setUp.identity()!.construction.value"
                   (chosen)="setConstruction($event)"
                 />
-                <hs-radios
-                  name="gears"
-                  label="Gear set"
-                  [options]="gears"
-                  [value]="s.gears"
-                  (chosen)="set('gears', $event)"
-                />
-                <hs-radios
-                  name="ring-side"
-                  label="Back of the ring looks"
-                  [options]="sides"
-                  [value]="s.ringSide"
-                  (chosen)="set('ringSide', $event)"
-                />
-                <hs-radios
-                  name="spiral"
-                  label="Spiral of the pinion"
-                  [options]="spirals"
-                  [value]="s.pinionSpiral"
-                  (chosen)="set('pinionSpiral', $event)"
-                />
-                <hs-radios
-                  name="turns"
-                  label="Pinion turns, from its flange"
-                  [options]="turns"
-                  [value]="s.pinionTurns"
-                  (chosen)="set('pinionTurns', $event)"
-                />
-                <p class="soft">Forward power is on the {{ loaded() }}.</p>
-                @if (signs().length) {
-                  <div class="pair">
-                    @for (sign of signs(); track sign.key) {
-                      <hs-choice
-                        [name]="sign.key"
-                        [label]="sign.label"
-                        [options]="sign.options"
-                        [value]="sign.value"
-                        (chosen)="setSign(sign.key, $event)"
-                      />
-                    }
-                  </div>
+                @if (!float()) {
+                  <hs-radios
+                    name="gears"
+                    label="Gear set"
+                    [options]="gears"
+                    [value]="s.gears"
+                    (chosen)="set('gears', $event)"
+                  />
+                  <hs-radios
+                    name="ring-side"
+                    label="Back of the ring looks"
+                    [options]="sides"
+                    [value]="s.ringSide"
+                    (chosen)="set('ringSide', $event)"
+                  />
+                  <hs-radios
+                    name="spiral"
+                    label="Spiral of the pinion"
+                    [options]="spirals"
+                    [value]="s.pinionSpiral"
+                    (chosen)="set('pinionSpiral', $event)"
+                  />
+                  <hs-radios
+                    name="turns"
+                    label="Pinion turns, from its flange"
+                    [options]="turns"
+                    [value]="s.pinionTurns"
+                    (chosen)="set('pinionTurns', $event)"
+                  />
+                  <p class="soft">Forward power is on the {{ loaded() }}.</p>
+                  @if (signs().length) {
+                    <div class="pair">
+                      @for (sign of signs(); track sign.key) {
+                        <hs-choice
+                          [name]="sign.key"
+                          [label]="sign.label"
+                          [options]="sign.options"
+                          [value]="sign.value"
+                          (chosen)="setSign(sign.key, $event)"
+                        />
+                      }
+                    </div>
+                  }
+                  <hs-field
+                    name="places"
+                    label="Backlash is read at … places"
+                    [text]="'' + s.places"
+                    [read]="readPlaces"
+                    mode="numeric"
+                    [compact]="true"
+                    (taken)="set('places', $event)"
+                  />
                 }
-                <hs-field
-                  name="places"
-                  label="Backlash is read at … places"
-                  [text]="'' + s.places"
-                  [read]="readPlaces"
-                  mode="numeric"
-                  [compact]="true"
-                  (taken)="set('places', $event)"
-                />
                 <div class="pair">
                   @for (gauge of gauges(); track gauge.of) {
                     <hs-choice
@@ -174,39 +176,51 @@ const PACKS: readonly { readonly pack: Pack; readonly label: string }[] = [
                     />
                   </div>
                 }
-                <hs-entry
-                  [name]="'came-torque-' + axle()"
-                  label="Total turning torque, as it came"
-                  quantity="torque"
-                  scale="turning"
-                  [range]="turning.range"
-                  [plausible]="turning.plausible"
-                  [entry]="cameTorque()"
-                  [enterOnly]="true"
-                  (taken)="writeState(torqueSubject(), $event.entry)"
-                />
-                <hs-field
-                  name="cap-marks"
-                  label="Caps and bearings are marked: what, where"
-                  placeholder="one punch left, two right, on top"
-                  [text]="s.capMarks"
-                  [read]="readMarks"
-                  (taken)="set('capMarks', $event)"
-                />
-                <hs-photo-taker what="the marked caps" [photos]="capsPhotos()" [keep]="keepPhoto" />
-                <p>
-                  Backlash and pattern as it came are read on
-                  <a routerLink="../mesh">Mesh</a>{{ cameRead() }}
-                </p>
+                @if (float()) {
+                  <p>Float as it came, and each time after, is read on <a routerLink="../carrier">Carrier</a>.</p>
+                } @else {
+                  <hs-entry
+                    [name]="'came-torque-' + axle()"
+                    label="Total turning torque, as it came"
+                    quantity="torque"
+                    scale="turning"
+                    [range]="turning.range"
+                    [plausible]="turning.plausible"
+                    [entry]="cameTorque()"
+                    [enterOnly]="true"
+                    (taken)="writeState(torqueSubject(), $event.entry)"
+                  />
+                  <hs-field
+                    name="cap-marks"
+                    label="Caps and bearings are marked: what, where"
+                    placeholder="one punch left, two right, on top"
+                    [text]="s.capMarks"
+                    [read]="readMarks"
+                    (taken)="set('capMarks', $event)"
+                  />
+                  <hs-photo-taker what="the marked caps" [photos]="capsPhotos()" [keep]="keepPhoto" />
+                  <p>
+                    Backlash and pattern as it came are read on
+                    <a routerLink="../mesh">Mesh</a>{{ cameRead() }}
+                  </p>
+                }
               </section>
             </div>
-            @if (s.gears === 'used') {
+            @if (s.gears === 'used' && !float()) {
               <hs-carry-over />
             }
-            <p class="caution" role="note">
-              Raise it on stands, not on a jack. The carrier falls out when the second cap goes: leave both cap bolts in
-              a few threads. Caps, bearings and shims go back to their own side. Loosen the fill plug before you drain.
-            </p>
+            @if (float()) {
+              <p class="caution" role="note">
+                High voltage: the drive unit is isolated and checked by a trained hand before it is opened. Bearings of
+                the left and the right differ in size: keep them apart.
+              </p>
+            } @else {
+              <p class="caution" role="note">
+                Raise it on stands, not on a jack. The carrier falls out when the second cap goes: leave both cap bolts
+                in a few threads. Caps, bearings and shims go back to their own side. Loosen the fill plug before you
+                drain.
+              </p>
+            }
           }
         }
       } @else {
@@ -253,7 +267,9 @@ export class BaselineSheet {
   protected readonly setUp = inject(SetUp);
   private readonly truth = inject(PracticeTruth);
   protected readonly axle = this.setUp.axle;
-  protected readonly tabs = BASELINE_TABS;
+  /** One shim sets end float: nothing of a ring and a pinion is asked. */
+  protected readonly float = computed(() => this.setUp.identity()?.construction.value === 'electric-reduction');
+  protected readonly tabs = computed(() => BASELINE_TABS.filter(({ tab }) => tab !== 'stack' || !this.float()));
   protected readonly active = activeTab(BASELINE_TABS, this.tab);
   protected readonly constructions = CONSTRUCTION_OPTIONS;
   protected readonly gears = [
@@ -319,7 +335,10 @@ export class BaselineSheet {
     const system = this.setUp.bench.system();
     const adjusters = this.setUp.mesh()?.ringBy === 'adjusters';
     const out = this.truth.cameOut();
-    return PACKS.filter(({ pack }) => pack === 'pinion' || !adjusters).map(({ pack, label }) => {
+    const packs = this.float()
+      ? [{ pack: 'left' as const, label: 'Shim that came out' }]
+      : PACKS.filter(({ pack }) => pack === 'pinion' || !adjusters);
+    return packs.map(({ pack, label }) => {
       const subject = setupSubjects.packHeight.of({ axle: this.axle(), assembly: '0', seat: pack });
       const pieces = this.came()?.value[pack] ?? [];
       const whole = this.setUp.bench.readingOf(subject);

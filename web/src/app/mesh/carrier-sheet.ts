@@ -20,6 +20,7 @@ import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
 import { BeginPanel } from './begin-panel';
+import { FloatPanel } from './float-panel';
 import { numberKind } from './number-kind';
 import { planOf } from './next-assembly';
 import { piecesMm, piecesReader, piecesText } from './pieces';
@@ -29,7 +30,7 @@ import { TrialStrip } from './trial-strip';
 /** The carrier in its construction: what moves it, what that costs, and what is put together next. */
 @Component({
   selector: 'hs-carrier-sheet',
-  imports: [BeginPanel, Choice, EntryField, Field, FigureButton, SheetHead, TrialStrip],
+  imports: [BeginPanel, Choice, EntryField, Field, FigureButton, FloatPanel, SheetHead, TrialStrip],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './carrier-sheet.html',
   styleUrls: ['../shared/sheet.scss', './carrier-sheet.scss'],
@@ -279,7 +280,7 @@ const HOW = {
     caution: 'Magnesium and aluminium cases gall: clean threads, the sheet’s torque.',
   },
   none: {
-    title: 'One shim sets bearing preload or end float',
+    title: 'One shim sets end float',
     steps: [
       'Centre distance is fixed: there is no depth and no ring position to set.',
       'New shim = old shim + (measured − wanted).',

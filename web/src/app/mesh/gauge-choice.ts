@@ -25,7 +25,11 @@ export class GaugeChoice {
   private readonly setUp = inject(SetUp);
   private readonly instruments = inject(Library).ofKind('instrument');
 
-  readonly gauges = computed(() => (['backlash', 'turning'] as const).map((of) => this.one(of)));
+  /** A unit whose one shim sets end float has no torque to read. */
+  private readonly float = computed(() => this.setUp.identity()?.construction.value === 'electric-reduction');
+  readonly gauges = computed(() =>
+    (this.float() ? (['backlash'] as const) : (['backlash', 'turning'] as const)).map((of) => this.one(of)),
+  );
 
   private one(of: GaugeUse) {
     const system = this.setUp.bench.system();
@@ -35,7 +39,7 @@ export class GaugeChoice {
     const good = (base: number): string => `± ${textOf(base, of, system)}`;
     return {
       of,
-      label: LABELS[of],
+      label: this.float() ? 'End float is read with' : LABELS[of],
       value: known?.id ?? (chosen ? 'told' : ''),
       options: [
         { value: '', label: 'not said' },
@@ -55,7 +59,11 @@ export class GaugeChoice {
   private problem(of: GaugeUse, plusMinus: number, instrument: Instrument | null): string | null {
     const system = this.setUp.bench.system();
     const sheet = this.setUp.identity()?.sheet;
-    const told = of === 'backlash' ? sheet?.backlash : (sheet?.pinionTorqueNew ?? sheet?.pinionTorqueUsed);
+    const told = this.float()
+      ? sheet?.endFloat
+      : of === 'backlash'
+        ? sheet?.backlash
+        : (sheet?.pinionTorqueNew ?? sheet?.pinionTorqueUsed);
     if (told) {
       const band = [entryBase(told.value.low), entryBase(told.value.high)] as const;
       if (tooCoarse(plusMinus, band))

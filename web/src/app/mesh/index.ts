@@ -1,5 +1,6 @@
 import type { Derived } from '@hot-spline/model';
 import type { WebCapability } from '../shared/descriptor';
+import { hasMesh } from './has-mesh';
 import { BASELINE_TABS, MESH_TABS } from './tabs';
 
 /** What of the assembly that is in is still to be read: backlash, then the pattern. */
@@ -8,6 +9,10 @@ function nextReading({ mesh, main }: Derived) {
   if (!of) return null;
   const { now, final } = of;
   const stage = final ? 'final' : 'trial';
+  if (of.construction === 'electric-reduction') {
+    if (!now) return { sheet: 'baseline', tab: 'came', axle: main, field: `out-left-${main}` };
+    return now.endFloatMm.trial === null ? { sheet: 'carrier', axle: main, field: `float-trial-${main}` } : null;
+  }
   if (!now) return { sheet: 'baseline', tab: 'came', axle: main, field: `out-pinion-${main}` };
   if (!now.backlash[stage]) return { sheet: 'mesh', tab: 'mesh', axle: main, field: `backlash-1-${main}` };
   return now.pattern[stage] ? null : { sheet: 'mesh', tab: 'mesh', axle: main, field: `flank-drive-${main}` };
@@ -30,6 +35,7 @@ export const mesh: WebCapability = {
       group: 'Set up',
       key: 'd',
       tabs: [{ tab: 'depth', label: 'Pinion depth' }],
+      shows: hasMesh,
       load: () => import('./depth-sheet').then((m) => m.DepthSheet),
     },
     {
@@ -46,6 +52,7 @@ export const mesh: WebCapability = {
       group: 'Set up',
       key: 'h',
       tabs: MESH_TABS,
+      shows: hasMesh,
       load: () => import('./mesh-sheet').then((m) => m.MeshSheet),
       measure: nextReading,
     },

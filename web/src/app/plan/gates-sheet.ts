@@ -81,8 +81,12 @@ import { sayMoment } from '../shared/day';
         }
       </div>
       <p class="caution" role="note">
-        Behind Gate A bearings are pressed and spacers crushed; behind Gate B the cover closes. Our bands are guards:
-        the maker’s sheet, local rules and licensed practice win.
+        {{
+          setUp.mesh()?.ringBy === 'none'
+            ? 'Behind Gate A the case closes; behind Gate B high voltage comes back on, by a trained hand.'
+            : 'Behind Gate A bearings are pressed and spacers crushed; behind Gate B the cover closes.'
+        }}
+        Our bands are guards: the maker’s sheet, local rules and licensed practice win.
       </p>
     } @else if (setUp.mesh()) {
       <div class="empty">
@@ -195,6 +199,7 @@ export class GatesSheet {
       ['assembly', 'assembly', String],
       [`mesh.${this.axle()}.shim`, 'shim', small],
       [`mesh.${this.axle()}.backlash`, 'backlash', small],
+      [`mesh.${this.axle()}.float`, 'float', small],
       [`preload.${this.axle()}.pinion`, 'preload', (nm) => turningText(nm, system)],
     ];
     return named

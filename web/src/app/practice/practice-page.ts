@@ -1,15 +1,14 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { LESSONS } from '@hot-spline/core/practice';
 import { FORMAT_VERSION } from '@hot-spline/model';
-import { practiceBuild } from '@hot-spline/model/practice';
+import { PRACTICE_LESSONS, practiceBuild } from '@hot-spline/model/practice';
 import { Header } from '../frame/header';
 import { constructionWords } from '../library/words';
 import { Field } from '../shared/field';
 import { countReader } from '../shared/readers';
 import { api } from '../state/api';
 
-/** The practice bench: ten set lessons, and any axle by its seed. */
+/** The practice bench: set lessons, and any axle by its seed. */
 @Component({
   selector: 'hs-practice-page',
   imports: [Field, Header, RouterLink],
@@ -95,7 +94,7 @@ import { api } from '../state/api';
 })
 export class PracticePage {
   private readonly router = inject(Router);
-  protected readonly lessons = LESSONS;
+  protected readonly lessons = PRACTICE_LESSONS;
   protected readonly words = constructionWords;
   protected readonly seed = signal(1 + Math.floor(Math.random() * 9999));
   protected readonly readSeed = countReader('Seed', 0, 999_999);

@@ -1,8 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { meshMap, saySmall } from '@hot-spline/core';
-import { LESSONS } from '@hot-spline/core/practice';
-import { practiceAxleOf, practicePlace, practiceScore } from '@hot-spline/model/practice';
+import { meshMap, say, saySmall } from '@hot-spline/core';
+import {
+  PRACTICE_LESSONS,
+  floatScore,
+  floatUnitOf,
+  practiceAxleOf,
+  practicePlace,
+  practiceScore,
+} from '@hot-spline/model/practice';
 import { SetUp } from '../mesh/set-up';
 import { SetUpMap } from '../mesh/set-up-map';
 import { SheetHead } from '../shared/sheet-head';
@@ -81,6 +87,37 @@ import { SheetHead } from '../shared/sheet-head';
       } @else {
         <button type="button" class="quiet" (click)="shown.set(true)">Show the truth: this ends the practice</button>
       }
+    } @else if (floating(); as s) {
+      <p>{{ lesson()?.teaches }}</p>
+      <ol>
+        <li><a routerLink="../baseline">Baseline</a>: write the shim that came out; the simulated gauge reads it.</li>
+        <li><a routerLink="../carrier">Carrier</a>: read float, lay out the next shim, put it together, read again.</li>
+        <li><a routerLink="../gates">Gate A</a>, float with the case bolted up, Gate B.</li>
+      </ol>
+      <dl>
+        <div>
+          <dt>Assemblies</dt>
+          <dd class="mono">{{ s.assemblies }}</dd>
+        </div>
+        <div>
+          <dt>Minutes</dt>
+          <dd class="mono">{{ s.minutes.toFixed(0) }}</dd>
+        </div>
+      </dl>
+      @if (shown()) {
+        <section aria-label="The truth">
+          <h2 class="section-title">The truth</h2>
+          <p class="verdict" role="status">
+            {{ s.inSpec ? 'It really is in spec as it stands.' : 'It is not in spec as it stands.' }}
+          </p>
+          <p>
+            The middle of the band is a shim of {{ length(s.rightShimMm) }}. By the rule, new = old + measured − wanted,
+            it takes one assembly.
+          </p>
+        </section>
+      } @else {
+        <button type="button" class="quiet" (click)="shown.set(true)">Show the truth: this ends the practice</button>
+      }
     } @else {
       <div class="empty">
         <h2>This build is not for practice</h2>
@@ -130,7 +167,9 @@ export class PracticeSheet {
   private readonly setUp = inject(SetUp);
   protected readonly shown = signal(false);
   private readonly build = this.setUp.bench.build;
-  protected readonly lesson = computed(() => LESSONS.find(({ id }) => id === this.build()?.practice?.lesson) ?? null);
+  protected readonly lesson = computed(
+    () => PRACTICE_LESSONS.find(({ id }) => id === this.build()?.practice?.lesson) ?? null,
+  );
   private readonly axle = computed(() => {
     const build = this.build();
     return build && practiceAxleOf(build);
@@ -143,6 +182,12 @@ export class PracticeSheet {
     const [axle, mesh] = [this.axle(), this.setUp.mesh()];
     return axle && mesh && practiceScore(axle, mesh, this.setUp.preload(), this.minutes());
   });
+  protected readonly floating = computed(() => {
+    const [build, mesh] = [this.build(), this.setUp.mesh()];
+    const unit = build && floatUnitOf(build);
+    return unit && mesh && floatScore(unit, mesh, this.minutes());
+  });
+  protected readonly length = (mm: number): string => say(mm, 'length', this.setUp.bench.system());
   protected readonly right = computed(() => {
     const [score, mesh] = [this.score(), this.setUp.mesh()];
     const at = mesh && practicePlace(mesh);

@@ -1,7 +1,7 @@
 import { Injectable, computed, inject } from '@angular/core';
-import { assemble, practiceTorque } from '@hot-spline/core/practice';
+import { assemble, practiceTorque, trueFloat } from '@hot-spline/core/practice';
 import { type FlankPattern } from '@hot-spline/model';
-import { practiceAxleOf, practiceBacklash, practicePlace } from '@hot-spline/model/practice';
+import { floatUnitOf, practiceAxleOf, practiceBacklash, practicePlace } from '@hot-spline/model/practice';
 import { CENTRED, edgesOf } from '../mesh/patch';
 import { SetUp } from '../mesh/set-up';
 
@@ -12,6 +12,10 @@ export class PracticeTruth {
   readonly axle = computed(() => {
     const build = this.setUp.bench.build();
     return build && practiceAxleOf(build);
+  });
+  private readonly unit = computed(() => {
+    const build = this.setUp.bench.build();
+    return build && floatUnitOf(build);
   });
   private readonly place = computed(() => {
     const mesh = this.setUp.mesh();
@@ -44,9 +48,16 @@ export class PracticeTruth {
     return axle && practiceTorque(axle, angleDeg, this.setUp.setup()?.state.oil === 'oiled');
   }
 
+  /** End float with the shim that is in; null for a build that is not for practice. */
+  endFloat(final: boolean): number | null {
+    const [unit, now] = [this.unit(), this.setUp.mesh()?.now];
+    return unit && now ? trueFloat(unit, now.leftMm, final) : null;
+  }
+
   /** What the micrometer reads of the shims that came out, mm. */
   readonly cameOut = computed(() => {
-    const axle = this.axle();
+    const [axle, unit] = [this.axle(), this.unit()];
+    if (unit) return { pinion: 0, left: unit.startShimMm, right: 0 };
     return axle && { pinion: axle.startShimMm, left: 6, right: 6 };
   });
 }

@@ -1,3 +1,4 @@
+import { hasMesh } from '../mesh/has-mesh';
 import type { WebCapability } from '../shared/descriptor';
 
 export const preload: WebCapability = {
@@ -9,6 +10,7 @@ export const preload: WebCapability = {
       group: 'Set up',
       key: 'o',
       tabs: [{ tab: 'preload', label: 'Preload' }],
+      shows: hasMesh,
       load: () => import('./preload-sheet').then((m) => m.PreloadSheet),
       measure: ({ preload: states, mesh, main }) =>
         mesh[main]?.now && states[main] && !states[main].last
