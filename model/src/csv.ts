@@ -3,5 +3,14 @@ export { LIBRARY_CSV_HEADER, libraryCsv, readLibraryCsv } from './library/librar
 export { readLibraryFile, type LibraryImport } from './library/library-file';
 export { csvNumber, csvRows, csvText, type BadLine } from './document/csv';
 export { CURVE_UNITS, readTorqueCsv, type CurveUnit, type TorqueImport } from './road/torque-csv';
-export { TraceReader, traceColumns, type TraceColumns, type TraceImport, type TraceSpeedUnit } from './road/trace-csv';
+export {
+  TraceReader,
+  traceColumns,
+  type TraceChosen,
+  type TraceColumns,
+  type TraceImport,
+  type TraceSpeedUnit,
+  type TraceTimeUnit,
+} from './road/trace-csv';
 export { LEDGER_CSV_HEADER, ledgerCsv, readLedgerCsv } from './engine/ledger-csv';
+export { encodingOf, textOf, type TextEncoding } from './document/text';

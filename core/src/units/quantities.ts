@@ -63,8 +63,10 @@ export type UnitName =
   | 'm/s'
   | 'km/h'
   | 'mph'
+  | 'kn'
   | 'N·m'
   | 'lbf·ft'
+  | 'kgf·m'
   | 'lbf·in'
   | 'N'
   | 'kN'
@@ -73,6 +75,7 @@ export type UnitName =
   | 'lbf/in'
   | '°'
   | 'rpm'
+  | 'rad/s'
   | 'turns/km'
   | 'turns/mile'
   | '%'
@@ -90,6 +93,7 @@ export type UnitName =
   | 'mile'
   | 's'
   | 'ms'
+  | 'min'
   | '°C'
   | '°F'
   | 'l'
@@ -119,8 +123,15 @@ export const UNITS: Readonly<Record<Exclude<UnitName, ''>, UnitDefinition>> = {
   thou: { quantity: 'length', toBase: MM_PER_INCH / 1000, system: 'inch', aliases: ['thou', 'th'] },
   'm/s': { quantity: 'speed', toBase: 1, system: 'metric', aliases: ['m/s', 'mps'] },
   'km/h': { quantity: 'speed', toBase: 1 / 3.6, system: 'metric', aliases: ['km/h', 'kmh', 'kph'] },
+  kn: { quantity: 'speed', toBase: 1852 / 3600, system: 'both', aliases: ['kn', 'kt', 'kts', 'knot', 'knots'] },
   mph: { quantity: 'speed', toBase: MPS_PER_MPH, system: 'inch', aliases: ['mph'] },
   'N·m': { quantity: 'torque', toBase: 1, system: 'metric', aliases: ['n·m', 'nm', 'n.m', 'n*m'] },
+  'kgf·m': {
+    quantity: 'torque',
+    toBase: 9.80665,
+    system: 'metric',
+    aliases: ['kgf·m', 'kgfm', 'kgm', 'kg·m', 'kg-m', 'kgf-m', 'kgf.m', 'kg.m', 'mkg', 'mkp', 'kpm'],
+  },
   'lbf·ft': {
     quantity: 'torque',
     toBase: NM_PER_LBF_FT,
@@ -176,6 +187,7 @@ export const UNITS: Readonly<Record<Exclude<UnitName, ''>, UnitDefinition>> = {
     aliases: ['lbf/in', 'lb/in', 'lbs/in'],
   },
   '°': { quantity: 'angle', toBase: 1, system: 'both', aliases: ['°', 'deg', 'degree', 'degrees'] },
+  'rad/s': { quantity: 'rotation', toBase: 30 / Math.PI, system: 'both', aliases: ['rad/s', 'rad/sec', 'rads'] },
   rpm: { quantity: 'rotation', toBase: 1, system: 'both', aliases: ['rpm', '1/min', 'r/min'] },
   'turns/km': { quantity: 'turns-per-distance', toBase: 1, system: 'metric', aliases: ['turns/km', '/km'] },
   'turns/mile': {
@@ -197,8 +209,9 @@ export const UNITS: Readonly<Record<Exclude<UnitName, ''>, UnitDefinition>> = {
   km: { quantity: 'distance', toBase: 1000, system: 'metric', aliases: ['km'] },
   ft: { quantity: 'distance', toBase: M_PER_FOOT, system: 'inch', aliases: ['ft', 'feet', 'foot'] },
   mile: { quantity: 'distance', toBase: M_PER_MILE, system: 'inch', aliases: ['mile', 'miles', 'mi'] },
-  s: { quantity: 'time', toBase: 1, system: 'both', aliases: ['s', 'sec'] },
-  ms: { quantity: 'time', toBase: 0.001, system: 'both', aliases: ['ms'] },
+  s: { quantity: 'time', toBase: 1, system: 'both', aliases: ['s', 'sec', 'secs', 'second', 'seconds'] },
+  ms: { quantity: 'time', toBase: 0.001, system: 'both', aliases: ['ms', 'msec', 'millisecond', 'milliseconds'] },
+  min: { quantity: 'time', toBase: 60, system: 'both', aliases: ['min', 'minutes'] },
   '°C': { quantity: 'temperature', toBase: 1, system: 'metric', aliases: ['°c', 'c', 'degc', 'celsius'] },
   '°F': {
     quantity: 'temperature',

@@ -1,5 +1,6 @@
-import { InputError, entryBase } from '@hot-spline/core';
+import { InputError, entryBase, entryOf } from '@hot-spline/core';
 import { csvNumber, csvText, csvWhole, headerUnit } from '../document/csv';
+import { encodingOf, textOf } from '../document/text';
 import { readTorqueCsv } from './torque-csv';
 import { TraceReader, traceColumns } from './trace-csv';
 
@@ -124,7 +125,8 @@ describe('a speed trace', () => {
   ];
 
   it('finds its columns and units in the header', () => {
-    expect(traceColumns(['Time [s]', 'Speed (km/h)']).columns).toEqual(
+    const named = (...names: string[]) => traceColumns(names.map((name) => ({ name, unit: '' })));
+    expect(named('Time [s]', 'Speed (km/h)')).toEqual(
       jasmine.objectContaining({
         along: 'time',
         alongAt: 0,
@@ -134,10 +136,95 @@ describe('a speed trace', () => {
         recognised: true,
       }),
     );
-    expect(traceColumns(['speed mph', 'distance (ft)']).columns).toEqual(
+    expect(named('speed mph', 'distance (ft)')).toEqual(
       jasmine.objectContaining({ along: 'distance', alongAt: 1, speedAt: 0, speedUnit: 'mph', distanceUnit: 'ft' }),
     );
-    expect(traceColumns(['0.0', '12.5']).columns.recognised).toBeFalse();
+    expect(named().recognised).toBeFalse();
+  });
+
+  // Headers as loggers write them; common practice, no published source.
+  const HEADERS: readonly (readonly [
+    string,
+    readonly string[],
+    along: 'time' | 'distance',
+    alongAt: number,
+    speedAt: number,
+    known: boolean,
+  ])[] = [
+    ['altitude is no distance', ['Time (s)', 'Altitude (m)', 'Speed (km/h)'], 'time', 0, 2, true],
+    ['accuracy is no distance', ['Time (s)', 'Accuracy (m)', 'Speed (m/s)'], 'time', 0, 2, true],
+    ['latitude and longitude are none', ['Latitude', 'Longitude', 'Time [s]', 'Speed [mph]'], 'time', 2, 3, true],
+    ['time goes before distance', ['Distance (m)', 'Time (s)', 'Speed (km/h)'], 'time', 1, 2, true],
+    ['an engine’s speed is none of the car', ['Time (s)', 'Engine Speed (rpm)', 'Speed (km/h)'], 'time', 0, 2, true],
+    ['rpm first', ['Time (s)', 'Engine RPM', 'Ground Speed [km/h]'], 'time', 0, 2, true],
+    [
+      'a wheel only where there is nothing better',
+      ['Time (s)', 'Wheel Speed FL (km/h)', 'GPS Speed (km/h)'],
+      'time',
+      0,
+      2,
+      true,
+    ],
+    ['a throttle is no time', ['Throttle (%)', 'Dist (m)', 'v (m/s)'], 'distance', 1, 2, true],
+    ['lap time is no time', ['Lap Time (s)', 'Elapsed Time (s)', 'Speed (kn)'], 'time', 1, 2, true],
+    ['ride height is no distance', ['Ride Height FL (mm)', 'Lap Distance (m)', 'Speed (km/h)'], 'distance', 1, 2, true],
+    ['speed accuracy is no speed', ['Time (s)', 'Speed Accuracy (m/s)', 'Speed (m/s)'], 'time', 0, 2, true],
+    ['no units: to be confirmed', ['Time', 'Speed'], 'time', 0, 1, false],
+    ['in other words', ['Zeit [s]', 'Geschwindigkeit [km/h]'], 'time', 0, 1, true],
+  ];
+  for (const [name, header, along, alongAt, speedAt, known] of HEADERS)
+    it(`columns by name and by unit: ${name}`, () => {
+      const found = traceColumns(header.map((one) => ({ name: one, unit: '' })));
+      expect([found.along, found.alongAt, found.speedAt, found.recognised]).toEqual([along, alongAt, speedAt, known]);
+    });
+
+  it('what stands before the names is skipped, and a line of units below them is read', () => {
+    const rows = [
+      ['Venue', 'Somewhere'],
+      ['Date', '2026-11-26'],
+      ['Sample rate', '10'],
+      [],
+      ['Time', 'Altitude', 'Speed'],
+      ['ms', 'm', 'mph'],
+      ...Array.from({ length: 100 }, (_, i) => [`${i * 100}`, '310', '60']),
+    ];
+    const read = feed(rows);
+    expect([read.columns.timeUnit, read.columns.speedUnit, read.columns.recognised]).toEqual(['ms', 'mph', true]);
+    expect(read.names).toEqual(['Time', 'Altitude', 'Speed']);
+    expect(read.rows).toBe(100);
+    // 60 mph for 9.9 s [exact]
+    expect(read.course.lengthM).toBeCloseTo(60 * 0.44704 * 9.9, 6);
+  });
+
+  it('a time of day, a date with a time, and time since 1970 are seconds', () => {
+    const at = (write: (s: number) => string) =>
+      feed([['Time', 'Speed (m/s)'], ...Array.from({ length: 90 }, (_, i) => [write(i * 0.5), '20'])]);
+    const clock = (s: number): string => `09:59:${(30 + s < 60 ? 30 + s : s - 30).toFixed(1).padStart(4, '0')}`;
+    for (const write of [
+      (s: number) => (s < 30 ? clock(s) : `10:00:${(s - 30).toFixed(1).padStart(4, '0')}`),
+      (s: number) => new Date(Date.UTC(2026, 10, 26, 9, 0) + 1000 * s).toISOString(),
+      (s: number) => String(1_795_000_000_000 + 1000 * s),
+      (s: number) => String(1_795_000_000 + s),
+    ]) {
+      const read = at(write);
+      expect(read.columns.recognised).toBeTrue();
+      expect(read.badCount).toBe(0);
+      expect(read.course.lengthM).toBeCloseTo(20 * 44.5, 3);
+    }
+  });
+
+  it('says gaps', () => {
+    const rows = timed(0.1);
+    rows.splice(200, 60);
+    expect(feed(rows).notices.join()).toMatch(/A gap of 6\.1 s before row 200/);
+    expect(feed(timed(0.1)).notices.join()).not.toContain('gap');
+  });
+
+  it('a column that the builder points at counts', () => {
+    const rows = [['a', 'b', 'c'], ...Array.from({ length: 50 }, (_, i) => ['72', '1', `${i * 0.1}`])];
+    const read = feed(rows, { alongAt: 2, speedAt: 0 });
+    expect(read.course.lengthM).toBeCloseTo(20 * 4.9, 6);
+    expect(read.first[0]).toEqual(['72', '1', '0']);
   });
 
   it('comes to the same course at any sample rate', () => {
@@ -191,7 +278,8 @@ describe('a speed trace', () => {
       expect([read.columns.along, read.columns.alongAt]).toEqual([along, along === 'time' ? 0 : 1]);
       expect(read.course.lengthM).withContext(along).toBeCloseTo(398, 6);
     }
-    // read as a time of 2 s a row, the distance would come to twenty times the course
+    // time where nothing is said; read as a time of 2 s a row, the distance would come to twenty times the course
+    expect(feed(rows).columns.along).toBe('time');
     expect(feed(rows).course.lengthM).toBeCloseTo(398, 6);
   });
 
@@ -246,8 +334,55 @@ describe('what is pasted, few lines or many', () => {
     expect(readTorqueCsv(many).points.length).toBe(100);
   });
 
+  it('engine speed in thousands or in rad/s, torque in kgf·m, power in W, units in a second line', () => {
+    expect(pointsOf('rpm x 1000,torque (Nm)\n1.5,210.5\n2.5,320\n4,305')).toEqual(
+      WANTED as unknown as (readonly [number, number])[],
+    );
+    expect(pointsOf('1.5;210,5\n2.5;320\n4;305')).toEqual(WANTED as unknown as (readonly [number, number])[]);
+    const rad = readTorqueCsv('Engine speed [rad/s],Torque [Nm]\n100,200\n200,300');
+    // 30/π [exact]
+    expect(rad.points.map(({ rpm }) => rpm)).toEqual([954.9, 1909.9]);
+    const kgm = readTorqueCsv('rpm,torque (kgm)\n2000,20\n4000,30');
+    expect(kgm.unit).toBe('kgf·m');
+    expect(entryBase(kgm.points[0]?.torque ?? entryOf(0, 'N·m'))).toBeCloseTo(196.133, 6); // [standard: g_n 9.80665]
+    const watts = readTorqueCsv('rpm,power (W)\n3000,100000\n6000,180000');
+    expect(watts.points[0]?.torque.value).toBeCloseTo(318.31, 2); // T = P/ω [exact]
+    const second = readTorqueCsv('Engine;Torque\nrpm;lbf·ft\n2000;200\n4000;300');
+    expect([second.unit, second.recognised]).toEqual(['lbf·ft', true]);
+  });
+
+  it('the car’s speed beside the engine’s is no engine speed; what stands before is skipped', () => {
+    const read = readTorqueCsv(
+      'Run 3\nCorrection, none\nSpeed (km/h),Engine RPM,Torque (Nm)\n40,1500,210\n67,2500,320',
+    );
+    expect(read.points.map(({ rpm, torque }) => [rpm, torque.value])).toEqual([
+      [1500, 210],
+      [2500, 320],
+    ]);
+  });
+
   it('columns the other way round are swapped where one says so', () => {
     const wrong = '210.5;1500\n320;2500\n305;4000';
     expect(pointsOf(wrong, true)).toEqual(WANTED as unknown as (readonly [number, number])[]);
+  });
+});
+
+describe('what a file is written in', () => {
+  const text = 'Vitesse (km/h);Durée µ\n1;2';
+  const units = (little: boolean): Uint8Array => {
+    const bytes = new Uint8Array(2 * text.length);
+    [...text].forEach((letter, i) => new DataView(bytes.buffer).setUint16(2 * i, letter.charCodeAt(0), little));
+    return bytes;
+  };
+  it('UTF-8, UTF-16 either way round with or without its mark, or a western code page', () => {
+    expect(textOf(new TextEncoder().encode(text))).toBe(text);
+    for (const little of [true, false]) {
+      expect(textOf(units(little))).toBe(text);
+      const mark = little ? [0xff, 0xfe] : [0xfe, 0xff];
+      expect(textOf(new Uint8Array([...mark, ...units(little)]))).toBe(text);
+    }
+    const western = new Uint8Array([...text].map((letter) => letter.charCodeAt(0)));
+    expect(encodingOf(western)).toBe('windows-1252');
+    expect(textOf(western)).toBe(text);
   });
 });

@@ -1,4 +1,5 @@
 import { cutText, InputError, UNITS, entryOf, powerTorque, toBase, type Entry, type UnitName } from '@hot-spline/core';
+import { bestColumn, columnUnit, columnsOf, isDataRow, type Column, type Wanted } from '../document/columns';
 import { csvNumber, csvRows, csvWhole, headerUnit, type BadLine } from '../document/csv';
 
 export const MOST_CURVE_POINTS = 100;
@@ -8,8 +9,8 @@ const MOST_TORQUE = 20_000;
 /** A step in engine speed wider than this share of the range is called a gap. */
 const GAP = 0.3;
 
-export type CurveUnit = 'N·m' | 'lbf·ft' | 'kW' | 'hp' | 'PS';
-export const CURVE_UNITS: readonly CurveUnit[] = ['N·m', 'lbf·ft', 'kW', 'hp', 'PS'];
+export type CurveUnit = 'N·m' | 'lbf·ft' | 'kgf·m' | 'kW' | 'W' | 'hp' | 'PS';
+export const CURVE_UNITS: readonly CurveUnit[] = ['N·m', 'lbf·ft', 'kgf·m', 'kW', 'W', 'hp', 'PS'];
 
 export interface TorqueImport {
   /** Unit of the second column, as recognised or as chosen. */
@@ -39,6 +40,37 @@ function toTorque(value: number, unit: UnitName, rpm: number): Entry {
   return entryOf(value, unit);
 }
 
+const RPM_TAIL = /\s*(rpm|1\/min|r\/min|min-1)$/i;
+const ENGINE_SPEED: Wanted = {
+  names: /rpm|1\/min|r\/min|engine ?speed|motor ?speed|drehzahl|revs|r[ée]gime|^n\b/i,
+  weak: /^speed$/i,
+  never: /wheel|vehicle|road|ground|gps|prop|turbo|shaft|ratio/i,
+  quantities: ['rotation'],
+};
+const TORQUE: Wanted = {
+  names: /torque|moment|couple|^m\b|^t\b|^tq\b/i,
+  never: /ramp|limit|request|loss|time|temp/i,
+  quantities: ['torque'],
+};
+const POWER: Wanted = {
+  names: /power|leistung|puissance|^p\b|bhp|whp/i,
+  never: /loss|time|temp|steering/i,
+  quantities: ['power'],
+};
+
+/** In what engine speed is counted: in thousands where the header or its size says so, or in rad/s. */
+function speedScale(column: Column | undefined, cells: readonly string[]): { perUnit: number; says: string } {
+  const text = column ? `${column.name} ${column.unit}` : '';
+  if (column && columnUnit(column, ['rotation']) === 'rad/s')
+    return { perUnit: UNITS['rad/s'].toBase, says: 'Engine speed in rad/s is turned into rpm.' };
+  const thousands = /[x×*]\s*10(00|\^?3|³)|10(00|\^?3|³)\s*[x×*]?\s*(rpm|1\/min)|krpm/i.test(text);
+  const most = Math.max(...cells.map((cell) => csvNumber(cell.replace(RPM_TAIL, ''))).filter((value) => value >= 0), 0);
+  // No engine ends below 30 rpm.
+  if (thousands ? most < 100 : most > 0 && most < 30)
+    return { perUnit: 1000, says: 'Engine speed is counted in thousands of rpm.' };
+  return { perUnit: 1, says: '' };
+}
+
 /**
  * A full-load curve from CSV text: engine speed and torque (or power) in the first two columns that look like them.
  * Bad lines are listed and the rest kept; a cell may carry a unit of its own. Power is turned into torque.
@@ -50,32 +82,37 @@ export function readTorqueCsv(text: string, chosen?: CurveUnit, swapped = false)
   const rows = csvRows(text);
   if (rows.length > MOST_LINES)
     throw new InputError('csv', `csv has ${rows.length} lines.`, `at most ${MOST_LINES} lines`);
-  const header = rows.find((row) => row.some((cell) => cell !== '')) ?? [];
-  const hasHeader = header.length > 0 && header.every((cell) => Number.isNaN(csvNumber(cellUnit(cell).number)));
-  const find = (pattern: RegExp): number => (hasHeader ? header.findIndex((cell) => pattern.test(cell)) : -1);
-  const looks = Math.max(find(/rpm|min|speed|drehzahl/i), 0);
-  const torqueAt = find(/torque|moment|n·?m|lbf|ft/i);
-  const powerAt = find(/power|kw|hp|ps\b/i);
-  const other = torqueAt >= 0 && torqueAt !== looks ? torqueAt : powerAt >= 0 ? powerAt : looks === 0 ? 1 : 0;
+  const firstAt = Math.max(
+    rows.findIndex((row) => isDataRow(row, (cell) => cellUnit(cell.replace(RPM_TAIL, '')).number)),
+    0,
+  );
+  const columns = columnsOf(rows.slice(0, firstAt), rows[firstAt]?.length ?? 2);
+  const speedAt = bestColumn(columns, ENGINE_SPEED);
+  const torqueAt = bestColumn(columns, TORQUE, [speedAt]);
+  const powerAt = bestColumn(columns, POWER, [speedAt, torqueAt]);
+  const load = torqueAt >= 0 ? torqueAt : powerAt;
+  const looks = speedAt >= 0 ? speedAt : load === 0 ? 1 : 0;
+  const other = load >= 0 ? load : looks === 0 ? 1 : 0;
   const [rpmAt, valueAt] = swapped ? [other, looks] : [looks, other];
-  const named = hasHeader
-    ? (headerUnit(header[valueAt] ?? '', 'torque') ?? headerUnit(header[valueAt] ?? '', 'power'))
-    : null;
+  const named = columns[valueAt] ? columnUnit(columns[valueAt], ['torque', 'power']) : null;
   const unit: CurveUnit = chosen ?? (isCurveUnit(named) ? named : 'N·m');
+  const notices: string[] = [];
+  const counted = speedScale(
+    columns[rpmAt],
+    rows.slice(firstAt).map((row) => row[rpmAt] ?? ''),
+  );
+  if (counted.says !== '') notices.push(counted.says);
   const bad: BadLine[] = [];
   const seen = new Map<number, number>();
   const units = new Map<UnitName, number>();
   const points: { rpm: number; torque: Entry }[] = [];
-  let headerPassed = !hasHeader;
   rows.forEach((row, i) => {
     const line = i + 1;
     if (row.every((cell) => cell === '')) return;
-    if (!headerPassed) {
-      headerPassed = true;
-      return;
-    }
+    if (i < firstAt) return;
     const refuse = (why: string): void => void bad.push({ line, text: cutText(row.join(', '), 60), why });
-    const rpm = csvWhole((row[rpmAt] ?? '').replace(/\s*(rpm|1\/min)$/i, ''));
+    const speed = (row[rpmAt] ?? '').replace(RPM_TAIL, '');
+    const rpm = counted.perUnit === 1 ? csvWhole(speed) : Number((counted.perUnit * csvNumber(speed)).toFixed(1));
     const cell = cellUnit(row[valueAt] ?? '');
     const value = csvNumber(cell.number);
     if (Number.isNaN(rpm)) return refuse('engine speed is not a number');
@@ -98,7 +135,6 @@ export function readTorqueCsv(text: string, chosen?: CurveUnit, swapped = false)
     const why = first ? ` Line ${first.line}: ${first.why}.` : '';
     throw new InputError('csv', `csv has ${points.length} usable points.${why}`, 'at least two lines of rpm, torque');
   }
-  const notices: string[] = [];
   const ascending = points.every((point, i) => i === 0 || point.rpm > (points[i - 1]?.rpm ?? 0));
   if (!ascending) {
     points.sort((a, b) => a.rpm - b.rpm);

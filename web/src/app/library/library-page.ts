@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild
 import { RouterLink } from '@angular/router';
 import { DECIMAL_SIGNS, InputError } from '@hot-spline/core';
 import { takenFrom, type LibrarySpec, type ShopSettings as Settings } from '@hot-spline/model';
-import { readLibraryFile, type BadLine } from '@hot-spline/model/csv';
+import { readLibraryFile, textOf, type BadLine } from '@hot-spline/model/csv';
 import { Store } from '@ngrx/store';
 import { TableModule } from 'primeng/table';
 import { Finder } from '../frame/finder';
@@ -161,7 +161,7 @@ export class LibraryPage {
     try {
       if (file.size > LARGEST_FILE)
         throw new InputError('file', `file “${file.name}” is larger than 8 MB.`, 'at most 8 MB');
-      const { specs, bad } = readLibraryFile(await file.text());
+      const { specs, bad } = readLibraryFile(textOf(new Uint8Array(await file.arrayBuffer())));
       const [first] = specs.map((spec) => this.library.add(spec));
       if (first !== undefined) this.chosen.set(first);
       this.bad.set(bad);

@@ -1,7 +1,7 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, output, signal, viewChild } from '@angular/core';
 import { type Build } from '@hot-spline/model';
-import { CURVE_UNITS, readTorqueCsv, type CurveUnit } from '@hot-spline/model/csv';
+import { CURVE_UNITS, readTorqueCsv, textOf, type CurveUnit } from '@hot-spline/model/csv';
 import { attempt } from '../shared/attempt';
 import { Choice } from '../shared/choice';
 
@@ -163,7 +163,7 @@ export class TorqueImportPanel {
       this.fileProblem.set(`File “${file.name}” is larger than 2 MB: a torque curve has a few hundred lines.`);
       return;
     }
-    this.read(await file.text(), undefined);
+    this.read(textOf(new Uint8Array(await file.arrayBuffer())), undefined);
   }
 
   protected take(): void {

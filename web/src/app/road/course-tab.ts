@@ -46,6 +46,7 @@ export class CourseTab {
     { value: 'km/h' as const, label: 'km/h' },
     { value: 'mph' as const, label: 'mph' },
     { value: 'm/s' as const, label: 'm/s' },
+    { value: 'kn' as const, label: 'knots' },
   ];
   protected readonly alongs = [
     { value: 'time' as const, label: 'time' },
@@ -54,6 +55,7 @@ export class CourseTab {
   protected readonly timeUnits = [
     { value: 's' as const, label: 's' },
     { value: 'ms' as const, label: 'ms' },
+    { value: 'min' as const, label: 'min' },
   ];
   protected readonly distanceUnits = [
     { value: 'metre' as const, label: 'm' },
@@ -127,6 +129,17 @@ export class CourseTab {
   protected async choose(choice: TraceChoice): Promise<void> {
     this.choice = { ...this.choice, ...choice };
     await this.readFile();
+  }
+
+  /** Along time or along distance: whichever column is that by its name. */
+  protected async chooseAlong(along: 'time' | 'distance'): Promise<void> {
+    const { alongAt: _, timeUnit: __, distanceUnit: ___, ...others } = this.choice;
+    this.choice = { ...others, along };
+    await this.readFile();
+  }
+
+  protected columnsOf({ names }: Done): { value: string; label: string }[] {
+    return names.map((label, i) => ({ value: String(i), label }));
   }
 
   private async readFile(): Promise<void> {

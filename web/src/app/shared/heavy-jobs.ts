@@ -1,9 +1,11 @@
 import { InputError } from '@hot-spline/core';
 import { HEAVY, defineHeavy } from '@hot-spline/model';
-import { TraceReader, type TraceColumns, type TraceImport } from '@hot-spline/model/csv';
+import { TraceReader, encodingOf, type TraceChosen, type TraceImport } from '@hot-spline/model/csv';
 import Papa from 'papaparse';
 
-export type TraceChoice = Partial<Pick<TraceColumns, 'along' | 'speedUnit' | 'timeUnit' | 'distanceUnit'>>;
+export type TraceChoice = TraceChosen;
+/** So many bytes say what a file is written in. */
+const HEAD_BYTES = 1 << 16;
 export type ReadTrace = Omit<TraceImport, 'samples'>;
 
 /** Reads a speed trace out of a file, piece by piece. */
@@ -12,10 +14,12 @@ const trace = defineHeavy<'road.trace', { readonly file: Blob; readonly choice: 
   async run({ file, choice }, { tell, goOn }) {
     const reader = new TraceReader(choice);
     let line = 0;
+    const encoding = encodingOf(new Uint8Array(await file.slice(0, HEAD_BYTES).arrayBuffer()));
     await new Promise<void>((resolve, reject) => {
       Papa.parse<string[]>(file as File, {
         skipEmptyLines: false,
         chunkSize: 1 << 20,
+        encoding,
         chunk: ({ data, meta }, parser) => {
           try {
             for (const row of data) reader.push(row, ++line);
@@ -30,8 +34,8 @@ const trace = defineHeavy<'road.trace', { readonly file: Blob; readonly choice: 
         error: reject,
       });
     });
-    const { columns, rows, badCount, bad, notices, course } = reader.finish();
-    return { columns, rows, badCount, bad, notices, course };
+    const { samples: _, ...read } = reader.finish();
+    return read;
   },
 });
 
