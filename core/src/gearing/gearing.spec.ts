@@ -15,6 +15,10 @@ describe('gearing: tyre size', () => {
     ['245/40 ZR18 97Y', 'metric', 653.2],
     ['245/40r18 (97Y) XL', 'metric', 653.2],
     ['37x12.50R17', 'inch', 939.8],
+    ['35', 'diameter', 889], // [standard: 25.4 mm in an inch]
+    ['35 in', 'diameter', 889],
+    ['32.5"', 'diameter', 825.5],
+    ['890 mm', 'diameter', 890],
     ['35X12.50-15LT', 'inch', 889],
     ['16/35-15LT', 'inch-slick', 889], // the larger number is across, whichever comes first
     ['29.5/10.5-15W', 'inch-slick', 749.3],

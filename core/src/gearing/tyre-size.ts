@@ -2,14 +2,15 @@ import { cutText } from '../text';
 import { InputError } from '../errors';
 import { MM_PER_INCH } from '../units/quantities';
 
-export type TyreForm = 'metric' | 'inch' | 'inch-slick' | 'metric-slick';
+export type TyreForm = 'metric' | 'inch' | 'inch-slick' | 'metric-slick' | 'diameter';
 
 export interface TyreSize {
   readonly form: TyreForm;
   /** Unloaded, from the designation. */
   readonly overallDiameterMm: number;
-  readonly sectionWidthMm: number;
-  readonly rimDiameterIn: number;
+  /** null where only the diameter is told. */
+  readonly sectionWidthMm: number | null;
+  readonly rimDiameterIn: number | null;
   /** Section height / width in percent; only where the designation gives it. */
   readonly aspectPercent: number | null;
   readonly construction: 'radial' | 'bias' | null;
@@ -18,13 +19,18 @@ export interface TyreSize {
 }
 
 const FIELD = 'designation';
-const ALLOWED = 'e.g. 245/40R18, 37x12.50R17, 28.0/10.5-15, 300/680-18';
+const ALLOWED = 'e.g. 245/40R18, 37x12.50R17, 28.0/10.5-15, 300/680-18, or a diameter: 35, 890 mm';
 const PREFIX = String.raw`(?:P|LT|ST|T)?`;
 const NUM = String.raw`(\d{1,4}(?:[.,]\d{1,2})?)`;
 /** Load range, load index, ply, speed and construction letters say nothing about size. */
 const SUFFIX = String.raw`(?:[\s/]*(?:LT|ST|XL|RF|TL|M\+S|\d{1,2}\s?PR|\(?\d{2,3}(?:/\d{2,3})?\s?[A-Z]\d?\)?|[A-Z]))*`;
 const BUILT = String.raw`([A-Z]?R|B|D|-)`;
 const SHAPE = new RegExp(String.raw`^${PREFIX}\s*${NUM}\s*([/X×])\s*${NUM}\s*${BUILT}\s*${NUM}${SUFFIX}$`);
+
+/** A diameter alone: inches unless it says otherwise. */
+const DIAMETER = /^(\d{1,4}(?:[.,]\d{1,2})?)\s*("|″|”|IN(?:CH(?:ES)?)?|MM)?$/;
+/** Tyres of cars and trucks. */
+const DIAMETER_MM = { min: 350, max: 1500 } as const;
 
 /** The largest second number that can be an aspect ratio; anything above is a diameter [docs/gearing.md]. */
 const LARGEST_ASPECT = 110;
@@ -44,6 +50,7 @@ function refuse(message: string): InputError {
  *   designation].
  * - `37x12.50R17`: the first number, in. `28.0/10.5-15`, `16/35-15LT`: the larger of the two, in. `300/680-18`: the
  *   second, mm.
+ * - `35`, `35 in`, `890 mm`: a diameter alone; width and rim are not known.
  *
  * Aspect ratios end at about 100, so the second number is decided by magnitude; `reading` says which was taken.
  * Not counted: the rim width that it is measured on, load and pressure; makes differ by some per cent.
@@ -55,6 +62,8 @@ export function tyreSize(designation: string): TyreSize {
   if (typeof designation !== 'string' || designation.trim() === '')
     throw refuse('designation: the tyre size is empty.');
   const text = designation.trim().toUpperCase();
+  const alone = DIAMETER.exec(text);
+  if (alone) return byDiameter(alone);
   const match = text.length <= 40 ? SHAPE.exec(text) : null;
   if (!match) throw refuse(`designation: “${cutText(designation.trim(), 40)}” is not a tyre size.`);
   const first = toNumber(match[1]);
@@ -64,7 +73,7 @@ export function tyreSize(designation: string): TyreSize {
   const construction = built.endsWith('R') ? 'radial' : built === '-' ? null : 'bias';
   const rimMm = rimDiameterIn * MM_PER_INCH;
 
-  const size = ((): Omit<TyreSize, 'rimDiameterIn' | 'construction'> => {
+  const size = ((): Omit<TyreSize, 'rimDiameterIn' | 'construction' | 'sectionWidthMm'> & { sectionWidthMm: number } => {
     if (match[2] !== '/') {
       return {
         form: 'inch',
@@ -114,4 +123,21 @@ export function tyreSize(designation: string): TyreSize {
     throw refuse(`designation: a width of ${Math.round(size.sectionWidthMm)} mm is out of range (20 to 1000 mm).`);
   }
   return { ...size, rimDiameterIn, construction };
+}
+
+function byDiameter([, number, unit = '']: RegExpExecArray): TyreSize {
+  const value = toNumber(number);
+  const mm = unit === 'MM';
+  const overallDiameterMm = mm ? value : value * MM_PER_INCH;
+  if (overallDiameterMm < DIAMETER_MM.min || overallDiameterMm > DIAMETER_MM.max)
+    throw refuse(`designation: a diameter of ${value} ${mm ? 'mm' : 'in'} is no tyre’s.`);
+  return {
+    form: 'diameter',
+    overallDiameterMm,
+    sectionWidthMm: null,
+    rimDiameterIn: null,
+    aspectPercent: null,
+    construction: null,
+    reading: `${value} ${mm ? 'mm' : 'in'} in diameter; width and rim not said`,
+  };
 }

@@ -300,6 +300,19 @@ describe('road: search', () => {
     expect(stopped.visited).withContext('stopped at the first set it told of').toBe(0);
   });
 
+  it('without pairs the box stays and finals are compared, each as driven alone [coursePace, the same simulation]', () => {
+    const { vehicle, course } = shelf();
+    const finals = [
+      { ring: 37, pinion: 9 },
+      { ring: 41, pinion: 9 },
+      { ring: 43, pinion: 9 },
+    ];
+    const found = roadSearch({ vehicle, course, pairs: [], finals });
+    const each = finals.map((final) => coursePace({ ...vehicle, finalRatio: final.ring / final.pinion }, course).timeS);
+    expect(found.best.map(({ timeS }) => timeS)).toEqual([...each].sort((a, b) => a - b));
+    expect([found.provenBest, found.combinations, found.best[0]?.pairs.length]).toEqual([true, 3, 0]);
+  });
+
   const refusals: [string, Partial<SearchProblem>, string, RegExp][] = [
     [
       'the course’s speed',

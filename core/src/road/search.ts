@@ -40,6 +40,7 @@ export interface SearchProblem {
   /** Its gears and final drive are the present set, and set the number of positions. */
   readonly vehicle: Vehicle;
   readonly course: Course;
+  /** None: the box stays as it is, and final drives are compared. */
   readonly pairs: readonly ShelfPair[];
   readonly finals: readonly ShelfFinal[];
   readonly rules?: SearchRules;
@@ -98,8 +99,8 @@ function check({ vehicle, course, pairs, finals, rules }: SearchProblem): void {
       `vehicle.gears has ${vehicle.gears.length} positions.`,
       `at most ${SEARCH_LIMITS.positions}`,
     );
-  if (pairs.length === 0 || pairs.length > SEARCH_LIMITS.pairs)
-    throw new InputError('pairs', `pairs has ${pairs.length} entries.`, `1 to ${SEARCH_LIMITS.pairs}`);
+  if (pairs.length > SEARCH_LIMITS.pairs)
+    throw new InputError('pairs', `pairs has ${pairs.length} entries.`, `at most ${SEARCH_LIMITS.pairs}`);
   if (finals.length === 0 || finals.length > SEARCH_LIMITS.finals)
     throw new InputError('finals', `finals has ${finals.length} entries.`, `1 to ${SEARCH_LIMITS.finals}`);
   pairs.forEach((pair, i) => {
@@ -263,8 +264,26 @@ function whyNothing(problem: SearchProblem, stages: readonly Stage[], fastest: n
   );
 }
 
+/** Every final drive with the gears that are in the box; rules on steps say nothing of a box that stays. */
+function finalsAlone({ vehicle, course, finals }: SearchProblem): SearchResult {
+  const best = finals
+    .map((final): FoundSet => {
+      const { timeS } = coursePace({ ...vehicle, finalRatio: final.ring / final.pinion }, course);
+      return { final, pairs: [], timeS };
+    })
+    .sort((a, b) => a.timeS - b.timeS);
+  return {
+    best: best.slice(0, KEPT),
+    provenBest: true,
+    boundS: best[0]?.timeS ?? 0,
+    combinations: finals.length,
+    evaluated: finals.length,
+    visited: finals.length,
+  };
+}
+
 /**
- * The set of gear pairs and final drive with the least course time. Branch and bound from first gear upwards over every
+ * The set of gear pairs and final drive with the least course time; without pairs, the final drive for the box as it is. Branch and bound from first gear upwards over every
  * final drive; the bound is worked out above. Deterministic: the same problem gives the same answer.
  * Not counted: the time that a change of gears takes, wear, and the driver.
  * @param onProgress told now and then; return false to stop, and what was found so far comes back with its bound
@@ -273,6 +292,7 @@ function whyNothing(problem: SearchProblem, stages: readonly Stage[], fastest: n
 export function roadSearch(problem: SearchProblem, onProgress?: (progress: SearchProgress) => boolean): SearchResult {
   check(problem);
   const { vehicle, course, finals, rules } = problem;
+  if (problem.pairs.length === 0) return finalsAlone(problem);
   const shelf = shelves(problem);
   const positions = shelf.length;
   const straights = straightsOf(course);

@@ -294,8 +294,8 @@ export function explainTyreSize(designation: string): Working {
     formula: metric ? 'diameter = rim + 2 × section × aspect ÷ 100' : 'diameter as designated',
     inputs: metric
       ? [
-          { key: 'rim', label: 'rim', value: size.rimDiameterIn * 25.4, quantity: 'length' },
-          { key: 'section', label: 'section', value: size.sectionWidthMm, quantity: 'length' },
+          { key: 'rim', label: 'rim', value: (size.rimDiameterIn ?? 0) * 25.4, quantity: 'length' },
+          { key: 'section', label: 'section', value: size.sectionWidthMm ?? 0, quantity: 'length' },
           { key: 'aspect', label: 'aspect', value: size.aspectPercent ?? 0, quantity: 'percent' },
         ]
       : [{ key: 'diameter', label: 'diameter', value: size.overallDiameterMm, quantity: 'length' }],

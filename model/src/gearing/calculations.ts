@@ -24,9 +24,9 @@ export const gearingCalculations = [
     input: z.strictObject({ designation: z.string().max(40) }),
     output: z.object({
       overallDiameterMm: out,
-      form: z.enum(['metric', 'inch', 'inch-slick', 'metric-slick']),
-      sectionWidthMm: out,
-      rimDiameterIn: out,
+      form: z.enum(['metric', 'inch', 'inch-slick', 'metric-slick', 'diameter']),
+      sectionWidthMm: out.nullable(),
+      rimDiameterIn: out.nullable(),
       aspectPercent: out.nullable(),
       construction: z.enum(['radial', 'bias']).nullable(),
       reading: z.string(),

@@ -40,7 +40,7 @@ const finalSchema = z.strictObject({ ring: number(LIMITS.teeth), pinion: number(
 const searchSchema = z.strictObject({
   vehicle: vehicleSchema,
   course: courseSchema,
-  pairs: z.array(pairSchema).min(1).max(SEARCH_LIMITS.pairs),
+  pairs: z.array(pairSchema).max(SEARCH_LIMITS.pairs),
   finals: z.array(finalSchema).min(1).max(SEARCH_LIMITS.finals),
   rules: z
     .strictObject({
@@ -89,7 +89,7 @@ function explainSearch(
 ) {
   const vehicle = plain<Vehicle>(asked);
   const course = plain<Course>(courseAsked);
-  const gears = best ? best.pairs.map(({ driver, driven }) => driven / driver) : vehicle.gears;
+  const gears = best && best.pairs.length > 0 ? best.pairs.map(({ driver, driven }) => driven / driver) : vehicle.gears;
   return explain({
     title: best ? 'Course time of the best set' : 'Course time of the present set; none other was found',
     formula:

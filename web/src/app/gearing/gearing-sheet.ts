@@ -19,7 +19,7 @@ import { Field, type Understood } from '../shared/field';
 import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
 import { isNarrow } from '../shared/narrow';
-import { pairReader } from '../shared/readers';
+import { pairsReader } from '../shared/readers';
 import { SheetHead } from '../shared/sheet-head';
 import { activeTab } from '../shared/active-tab';
 import { Tabs } from '../shared/tabs';
@@ -126,7 +126,10 @@ export class GearingSheet {
 
   protected readonly readRing = this.teethReader('ring');
   protected readonly readPinion = this.teethReader('pinion');
-  protected readonly readPair = pairReader('Candidate');
+  /** Four can be told apart. */
+  protected readonly readPairs = computed(() =>
+    pairsReader('Candidate', 4 - (this.bench.build()?.candidates.length ?? 0)),
+  );
 
   constructor() {
     jumpTo(this.at, () => ({ tab: this.active() }));
@@ -201,11 +204,11 @@ export class GearingSheet {
   protected addTried(): void {
     const pair = this.tried();
     this.dropTried();
-    if (pair) this.addCandidate(pair);
+    if (pair) this.addCandidates([pair]);
   }
 
-  protected addCandidate(pair: ToothPair): void {
-    this.bench.change((draft) => draft.candidates.push(pair));
+  protected addCandidates(pairs: readonly ToothPair[]): void {
+    this.bench.change((draft) => draft.candidates.push(...pairs));
   }
 
   protected removeCandidate(index: number): void {

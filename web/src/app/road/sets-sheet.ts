@@ -60,7 +60,7 @@ export class SetsSheet {
   private readonly own = computed(() => this.bench.derived()?.gearing[this.bench.axleName()] ?? null);
   protected readonly ready = computed(() => {
     const build = this.bench.build();
-    return build !== null && build.course !== null && build.shelf.pairs.length > 0;
+    return build !== null && build.course !== null && build.shelf.pairs.length + build.shelf.finals.length > 0;
   });
   /** What was asked; another question makes an answer an old one. */
   private readonly asked = computed(() => {
@@ -91,7 +91,7 @@ export class SetsSheet {
     if (!set || !vehicle) return null;
     return this.drive({
       ...vehicle,
-      gears: set.pairs.map(({ driven: d, driver }) => d / driver),
+      gears: set.pairs.length > 0 ? set.pairs.map(({ driven: d, driver }) => d / driver) : vehicle.gears,
       finalRatio: set.final.ring / set.final.pinion,
     });
   });
@@ -122,7 +122,8 @@ export class SetsSheet {
       finalRatio: set.final.ring / set.final.pinion,
       timeS: set.timeS,
       final: `${set.final.ring}/${set.final.pinion}`,
-      pairs: set.pairs.map(({ driven, driver }) => `${driven}/${driver}`),
+      // A box that stays as it is shows its own gears.
+      pairs: set.pairs.length > 0 ? set.pairs.map(({ driven, driver }) => `${driven}/${driver}`) : this.cells(),
       time: set.timeS.toFixed(2),
       gain: now.timeS - set.timeS,
     }));

@@ -54,6 +54,22 @@ describe('gear sets', () => {
     expect(screen.text).toContain('In the box');
   });
 
+  it('a box that stays as it is: finals are compared with its own gears, and only the final is taken', async () => {
+    const build = hillBuild();
+    build.shelf.pairs = [];
+    const gears = build.gearbox.gears.map(({ ratio }) => ratio.typed);
+    const bench = openBench(build);
+    const screen = await Screen.of(SetsSheet);
+    await screen.click('Search the shelf');
+    await until(() => screen.text.includes('Proven best of 2 sets'));
+    await screen.fixture.whenStable();
+    const best = screen.text.match(/best(\d+\/\d+)/)?.[1];
+    await screen.click('Take set 1');
+    expect(bench.build()?.gearbox.gears.map(({ ratio }) => ratio.typed)).toEqual(gears);
+    const { ring, pinion } = bench.axle()?.finalDrive ?? { ring: 0, pinion: 0 };
+    if (best) expect(best.startsWith(`${ring}/${pinion}`)).toBeTrue();
+  });
+
   it('another question makes the answer an old one', async () => {
     const bench = openBench(hillBuild());
     const screen = await Screen.of(SetsSheet);
@@ -83,8 +99,9 @@ describe('gear sets', () => {
       await screen.type('Pairs for gear 2', bad);
       expect(screen.said('Pairs for gear 2')).withContext(bad).toContain('Pairs for gear 2');
     }
-    await screen.type('Add a final drive', '43/11');
-    expect(bench.build()?.shelf.finals.length).toBe(3);
+    await screen.type('Add final drives, with commas', '43/11, 44/11');
+    expect(bench.build()?.shelf.finals.length).toBe(4);
+    await screen.click('Remove final 44/11');
     await screen.click('Remove final 41/10');
     expect(bench.build()?.shelf.finals.length).toBe(2);
     await screen.type('No shift ends below', '3000');

@@ -4,7 +4,7 @@ import { freshId, type Shelf, type ShelfPairSpec } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field, type Understood } from '../shared/field';
-import { pairReader } from '../shared/readers';
+import { pairsReader } from '../shared/readers';
 import { Bench } from '../state/bench';
 
 /** Pairs and final drives that lie on the shelf, and the rules for putting a set together. */
@@ -24,7 +24,7 @@ export class ShelfTab {
   protected readonly rpmRange = { min: 0, max: LIMITS.rpm.max, unit: 'rpm' };
   protected readonly marginRange = { min: 0, max: 50, unit: '%' };
   protected readonly torqueRange = { above: 0, max: 1e5, unit: 'N·m' };
-  protected readonly readFinal = pairReader('Final drive');
+  protected readonly readFinals = pairsReader('Final drive');
 
   protected readonly shelf = computed(() => this.bench.build()?.shelf ?? null);
   /** One column a gear: the pairs that fit it, short ones first. */
@@ -89,10 +89,11 @@ export class ShelfTab {
     this.edit((shelf) => (shelf.pairs = shelf.pairs.filter((pair) => pair.id !== id)));
   }
 
-  protected addFinal(pair: ToothPair): void {
+  protected addFinals(pairs: readonly ToothPair[]): void {
     this.edit((shelf) => {
-      if (!shelf.finals.some(({ ring, pinion }) => ring === pair.ring && pinion === pair.pinion))
-        shelf.finals.push(pair);
+      for (const pair of pairs)
+        if (!shelf.finals.some(({ ring, pinion }) => ring === pair.ring && pinion === pair.pinion))
+          shelf.finals.push(pair);
     });
   }
 

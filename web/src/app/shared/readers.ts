@@ -12,6 +12,19 @@ export function pairReader(label: string): (text: string) => Understood<ToothPai
   };
 }
 
+/** Reads several of them, apart by commas, semicolons or blanks: `41/11, 43/11`. */
+export function pairsReader(label: string, most = 60): (text: string) => Understood<readonly ToothPair[]> {
+  const one = pairReader(label);
+  return (text) => {
+    const parts = text.split(/[,;]\s*|\s+(?=\d+\s*[/:])/).filter((part) => part.trim() !== '');
+    if (parts.length === 0) one(text);
+    if (parts.length > most)
+      throw new InputError(label, `${label}: ${parts.length} are too many.`, `${most} more at most`);
+    const read = parts.map((part) => one(part));
+    return { value: read.map(({ value }) => value), said: read.map(({ said }) => said).join('; ') };
+  };
+}
+
 /** Reads a whole number inside its limits. */
 export function countReader(label: string, min: number, max: number): (text: string) => Understood<number> {
   return (text) => {
