@@ -54,7 +54,7 @@ export { explainHeat } from './road/calc-heat';
 export { climbOf, climbingVehicle } from './road/derive';
 export { explainRun } from './road/calc-run';
 export { THUMB, lowRange } from './gearing/match';
-export { goalOf, findProblemOf } from './gearing/find-problem';
+export { goalOf, findProblemOf, findStandIns } from './gearing/find-problem';
 export { changeWords, reasonWords, scoreWords } from './gearing/find-words';
 export { idSchema } from './document/fields';
 export { decisionSchema, ledgerEntrySchema, signatureSchema, voidSchema } from './document/ledger';

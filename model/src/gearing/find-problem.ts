@@ -20,6 +20,29 @@ export function goalOf({ brief, cruiseSpeed }: Build): FindGoal {
   }
 }
 
+/** What each goal is ranked by, by the paths of the build, in words. */
+const RANKED_BY: Readonly<Record<FindGoal['kind'], Readonly<Record<string, string>>>> = {
+  time: { engine: 'engine', gearbox: 'gearbox', tyre: 'tyre', 'road.mass': 'mass', 'brief.distance': 'distance' },
+  finish: {
+    engine: 'engine',
+    gearbox: 'gearbox',
+    tyre: 'tyre',
+    'brief.distance': 'distance',
+    'brief.window': 'rpm window',
+  },
+  cruise: { gearbox: 'gearbox', tyre: 'tyre', cruiseSpeed: 'cruise speed', 'brief.window': 'rpm window' },
+  crawl: { gearbox: 'gearbox', 'brief.crawlRatio': 'crawl ratio' },
+};
+
+/** What the ranking would rest on that nobody has said yet: while there is any, it judges nothing. */
+export function findStandIns(build: Build, main: AxleName): readonly string[] {
+  const by = RANKED_BY[goalOf(build).kind];
+  const open = (path: string): boolean => build.assumed.some((one) => one === path || one.startsWith(`${path}.`));
+  return Object.entries(by).flatMap(([path, name]) =>
+    open(path === 'tyre' ? `axles.${main}.tyre` : path) ? [name] : [],
+  );
+}
+
 const boughtOf = ({ price, leadDays }: { price: number | null; leadDays: number | null }): Bought => ({
   ...(price === null ? {} : { price }),
   ...(leadDays === null ? {} : { leadDays }),

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { findFinals, type BillItem } from '@hot-spline/core';
-import { changeWords, goalOf, findProblemOf, reasonWords, scoreWords } from '@hot-spline/model';
+import { changeWords, goalOf, findProblemOf, findStandIns, reasonWords, scoreWords } from '@hot-spline/model';
 import { GOAL_OPTIONS } from '../identity/words';
 import { attempt } from '../shared/attempt';
 import { VerdictMark } from '../shared/verdict';
@@ -27,6 +27,13 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
       <p class="soft goal">
         Goal of the <a [routerLink]="['../brief']">brief</a>: <strong>{{ goalText() }}</strong>. {{ from() }}
       </p>
+      @if (standIns().length) {
+        <p class="caution" role="note">
+          Nobody has said {{ standIns().join(', ') }} yet: the order below rests on stand-ins of ours and judges
+          nothing.
+          <a [routerLink]="['../brief']" [queryParams]="{ tab: 'job' }">Say it in the brief</a>
+        </p>
+      }
       <ol>
         @for (row of rows(); track row.label) {
           <li [class.present]="row.present" [attr.data-final]="row.label">
@@ -170,6 +177,11 @@ export class FindTab {
     const own = this.bench.derived()?.gearing[main];
     return build && own ? findFinals(findProblemOf(build, main, own)) : null;
   });
+  /** What nobody has said yet of what the order rests on. */
+  protected readonly standIns = computed(() => {
+    const build = this.bench.build();
+    return build ? findStandIns(build, this.bench.axleName()) : [];
+  });
   private readonly ranked = computed(() => this.attempt.value() ?? []);
   protected readonly problem = this.attempt.problem;
   protected readonly full = computed(() => (this.bench.build()?.candidates.length ?? 0) >= 4);
@@ -213,7 +225,7 @@ export class FindTab {
         index,
         label: `${ring}/${pinion}`,
         ratio: one.ratio.toFixed(3),
-        verdict: one.verdict,
+        verdict: this.standIns().length > 0 ? ('not-yet' as const) : one.verdict,
         present: own?.ring === ring && own.pinion === pinion,
         compared: build.candidates.some((pair) => pair.ring === ring && pair.pinion === pinion),
         score: scoreWords(kind, one.score),

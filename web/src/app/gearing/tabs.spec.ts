@@ -1,5 +1,5 @@
 import { entryOf, readyCar, type Vehicle } from '@hot-spline/core';
-import { axleGearingState, vehicleOf, emptySheet } from '@hot-spline/model';
+import { axleGearingState, vehicleOf, emptySheet, newBuild } from '@hot-spline/model';
 import { Screen, openBench } from '../../testing/harness';
 import { plateBuild } from '../../testing/drift';
 import { chartColours } from '../shared/chart';
@@ -166,6 +166,19 @@ describe('find a ratio', () => {
     // all that it takes: the set, new ring bolts, and a recalibration that nobody has asked for
     expect(screen.text).toContain('from €320, 5 days');
     expect(screen.text).toContain('recalibration not asked');
+  });
+
+  it('on stand-ins nothing is judged: what is not said is named, no tick stands beside a row', async () => {
+    const build = newBuild('Truck');
+    build.brief.goal = 'crawl';
+    build.assumed = ['brief.crawlRatio', 'gearbox'];
+    const bench = openBench(build);
+    const screen = await Screen.of(FindTab);
+    expect(screen.text).toContain('Nobody has said gearbox, crawl ratio yet');
+    expect(screen.all('hs-verdict svg[aria-label="fits"], hs-verdict [aria-label="stop"]').length).toBe(0);
+    bench.change((draft) => (draft.assumed = []));
+    await screen.fixture.whenStable();
+    expect(screen.text).not.toContain('Nobody has said');
   });
 
   it('a car that can’t move off says which figure is wrong', async () => {

@@ -60,6 +60,25 @@ export const INSTRUMENTS = ['Micrometer', 'Caliper', 'Depth gauge', 'Feeler gaug
         mistake is voided, not overwritten.</span
       >
     </div>
+    @if (kinds().length) {
+      <div class="alike" role="group" aria-label="All of a kind at once">
+        @for (kind of kinds(); track kind.kind) {
+          <hs-entry
+            [name]="'measure-all-' + kind.kind"
+            [label]="kind.label"
+            quantity="length"
+            [range]="kind.range"
+            [plausible]="kind.plausible"
+            [usual]="kind.plausible"
+            [entry]="null"
+            [wanted]="kind.wanted"
+            [placeholder]="kind.placeholder"
+            [enterOnly]="true"
+            (taken)="writeAll(kind.rows, $event)"
+          />
+        }
+      </div>
+    }
     <div class="sides">
       @for (side of sides(); track side.side) {
         <section [attr.aria-label]="side.side + ' pack'">
@@ -106,6 +125,12 @@ export const INSTRUMENTS = ['Micrometer', 'Caliper', 'Depth gauge', 'Feeler gaug
       margin-bottom: 8px;
       font-size: var(--text-s);
     }
+    .alike {
+      display: grid;
+      grid-template-columns: repeat(auto-fit, minmax(180px, 240px));
+      gap: 0 16px;
+      margin-bottom: 6px;
+    }
     .sides {
       display: grid;
       grid-template-columns: 1fr 1fr;
@@ -148,6 +173,42 @@ export class MeasureTab {
     const packs = this.bench.derived()?.axles[axle]?.pack;
     return packs ? SIDES.map((side) => ({ side, rows: this.rows(packs, side) })) : [];
   });
+
+  /** Kinds of which several are still to be measured: what is read once is written for each of them. */
+  protected readonly kinds = computed(() => {
+    const packs = this.bench.derived()?.axles[this.bench.axleName()]?.pack;
+    const rows = this.sides().flatMap((side) => side.rows);
+    if (!packs) return [];
+    return (['eared', 'splined'] as const).flatMap((kind) => {
+      const open = SIDES.flatMap((side) =>
+        packs[side].members.flatMap(({ member, reading }) =>
+          member.kind === kind && !reading ? [{ member, anchor: `measure-${side}-${member.id}` }] : [],
+        ),
+      );
+      const anchors = new Set(open.map(({ anchor }) => anchor));
+      const of = rows.filter(({ anchor }) => anchors.has(anchor));
+      const [first] = of;
+      const sizes = new Set(open.map(({ member }) => entryBase(member.thickness)));
+      // Of several catalogue sizes none stands for all.
+      if (!first || open.length < 2 || sizes.size > 1) return [];
+      return [
+        {
+          kind,
+          rows: of,
+          label: `All ${open.length} ${kind === 'eared' ? 'steels' : 'frictions'}, alike`,
+          range: first.kind.range,
+          plausible: this.usual(first),
+          wanted: first.wanted,
+          placeholder: first.placeholder,
+        },
+      ];
+    });
+  });
+
+  /** A reading of its own for each piece. */
+  protected writeAll(rows: readonly Row[], { entry }: TakenEntry): void {
+    for (const { subject } of rows) this.bench.record(subject, entry, this.instrument());
+  }
 
   private rows(packs: PackState, side: Side): Row[] {
     const axle = this.bench.axleName();

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import { InputError, LIMITS, entryBase } from '@hot-spline/core';
-import { isSpring, readingEntry, thickness, type Member, type MemberState, type Side } from '@hot-spline/model';
+import { SIDES, isSpring, readingEntry, thickness, type Member, type MemberState, type Side } from '@hot-spline/model';
 import { SelectButton } from 'primeng/selectbutton';
 import { ToggleSwitch } from 'primeng/toggleswitch';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
@@ -12,6 +12,14 @@ import { ConditionEditor, editCondition, type ConditionEdit } from './condition'
 import { memberEntry, memberFields, setMemberEntry, thicknessLabel } from './member-fields';
 import { KIND_WORDS } from './members';
 import { readSpringPoints, type Points } from './spring-points';
+
+/** One piece, its kind on this side, its kind on both, or those that are marked. */
+export type Scope = 'one' | 'side' | 'kind' | 'marked';
+export interface ScopeOption {
+  readonly value: Scope;
+  readonly label: string;
+  readonly ids: readonly string[];
+}
 
 /** One piece of a pack: what it is, catalogue and measured thickness, place in the order. */
 @Component({
@@ -33,6 +41,24 @@ import { readSpringPoints, type Points } from './spring-points';
         <i class="pi pi-times" aria-hidden="true"></i>
       </button>
     </div>
+    @if (scopes().length > 1 || marking()) {
+      <div class="scope">
+        <span class="small" [id]="'scope-' + m.id">What is changed below goes for</span>
+        <p-selectbutton
+          size="small"
+          [ariaLabelledBy]="'scope-' + m.id"
+          [options]="scopeOptions()"
+          optionLabel="label"
+          optionValue="value"
+          [allowEmpty]="false"
+          [ngModel]="scope()"
+          (ngModelChange)="scoped.emit($event)"
+        />
+        <button type="button" class="quiet" [attr.aria-pressed]="marking()" (click)="marks.emit(!marking())">
+          {{ marking() ? 'Touch others of its kind' : 'Mark more' }}
+        </button>
+      </div>
+    }
     <div class="field-grid">
       <hs-field
         [name]="'member-label-' + m.id"
@@ -148,6 +174,13 @@ import { readSpringPoints, type Points } from './spring-points';
     .head h2::first-letter {
       text-transform: uppercase;
     }
+    .scope {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px;
+      align-items: center;
+      margin-bottom: 6px;
+    }
     .seen {
       margin-top: 10px;
     }
@@ -169,6 +202,12 @@ export class MemberEditor {
   readonly state = input.required<MemberState>();
   readonly index = input.required<number>();
   readonly count = input.required<number>();
+  /** What a change goes for: what there is to choose from, and what is chosen. */
+  readonly scopes = input<readonly ScopeOption[]>([]);
+  readonly scope = input<Scope>('one');
+  readonly scoped = output<Scope>();
+  readonly marking = input(false);
+  readonly marks = output<boolean>();
   readonly moved = output<number>();
   readonly removed = output<void>();
   readonly closed = output<void>();
@@ -216,8 +255,18 @@ export class MemberEditor {
     return (edit: ConditionEdit): void => this.editOf(side, id, (member) => editCondition(member, edit));
   });
 
+  protected readonly scopeOptions = computed(() => [...this.scopes()]);
+  private readonly ids = computed(
+    () => this.scopes().find(({ value }) => value === this.scope())?.ids ?? [this.state().member.id],
+  );
+
+  /** Changes this piece, or all that the change goes for; one undo takes it back. */
   protected edit(recipe: (member: Member) => void): void {
-    this.editOf(this.side(), this.state().member.id, recipe);
+    const ids = this.ids();
+    this.bench.changePlate((plate) => {
+      for (const side of SIDES)
+        for (const member of plate.packs[side].members) if (ids.includes(member.id)) recipe(member);
+    });
   }
 
   private editOf(side: Side, id: string, recipe: (member: Member) => void): void {
@@ -271,7 +320,10 @@ export class MemberEditor {
   }
 
   protected measure({ entry }: TakenEntry): void {
-    const of = { axle: this.bench.axleName(), side: this.side(), memberId: this.state().member.id };
-    this.bench.record(thickness.of(of), entry, 'Micrometer');
+    const packs = this.bench.plate()?.packs;
+    for (const side of SIDES)
+      for (const { id } of packs?.[side].members ?? [])
+        if (this.ids().includes(id))
+          this.bench.record(thickness.of({ axle: this.bench.axleName(), side, memberId: id }), entry, 'Micrometer');
   }
 }

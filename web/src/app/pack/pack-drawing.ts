@@ -33,6 +33,7 @@ const LEAST = 13;
       <div
         class="members"
         role="listbox"
+        [attr.aria-multiselectable]="true"
         [attr.aria-label]="side() + ' pack, outwards from the side gear'"
         aria-orientation="horizontal"
         cdkDropList
@@ -50,12 +51,13 @@ const LEAST = 13;
             [class.lined]="drawn.state.lined"
             [class.lit-inside]="drawn.litInside"
             [class.lit-outside]="drawn.litOutside"
-            [attr.aria-selected]="selected() === drawn.state.member.id"
+            [class.marked]="marked().has(drawn.state.member.id)"
+            [attr.aria-selected]="selected() === drawn.state.member.id || marked().has(drawn.state.member.id)"
             [attr.aria-label]="drawn.name"
             [title]="drawn.name"
             [attr.data-member]="drawn.state.member.id"
             [style.width.px]="drawn.width"
-            (click)="choose.emit(drawn.state.member.id)"
+            (click)="pick($event, drawn.state.member.id)"
             (keydown)="key($event, drawn)"
           >
             <span class="number mono" aria-hidden="true">{{ drawn.number }}</span>
@@ -95,7 +97,10 @@ export class PackDrawing {
   readonly target = input.required<number>();
   readonly tolerance = input.required<number>();
   readonly selected = input<string | null>(null);
+  /** Pieces marked beside the chosen one: what is changed is changed on all of them. */
+  readonly marked = input<ReadonlySet<string>>(new Set<string>());
   readonly choose = output<string>();
+  readonly mark = output<string>();
   readonly moved = output<{ from: number; to: number }>();
   readonly removed = output<string>();
 
@@ -176,6 +181,12 @@ export class PackDrawing {
   private cone(hollow: 'in' | 'out'): string {
     const hollowRight = (hollow === 'in') === (this.side() === 'left');
     return hollowRight ? 'M19 2 3 50 19 98 14 98 1 50 14 2Z' : 'M1 2 17 50 1 98 6 98 19 50 6 2Z';
+  }
+
+  /** With Ctrl, Shift or Command it is marked beside the chosen one. */
+  protected pick(event: MouseEvent, id: string): void {
+    if (event.ctrlKey || event.shiftKey || event.metaKey) this.mark.emit(id);
+    else this.choose.emit(id);
   }
 
   protected key(event: KeyboardEvent, drawn: Drawn): void {

@@ -55,6 +55,40 @@ describe('the pack sheet', () => {
     expect(count()).toBe(2);
   });
 
+  it('a size goes for one piece, for all of its kind, or for those that are marked; one undo takes it back', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(PackSheet);
+    const sizes = (kind: string) =>
+      (['left', 'right'] as const).flatMap((side) =>
+        plateOf(bench).packs[side].members.flatMap((m) => (m.kind === kind ? [m.thickness.typed] : [])),
+      );
+    const before = sizes('splined');
+    await screen.click(screen.find('[data-member="lf1"]'));
+    await screen.click(`all ${before.length} × friction`);
+    await screen.type('Catalogue thickness', '81 thou');
+    expect(sizes('splined')).toEqual(before.map(() => '81 thou'));
+    bench.undo();
+    expect(sizes('splined')).toEqual(before);
+    screen.find('[data-member="rf1"]').dispatchEvent(new MouseEvent('click', { ctrlKey: true, bubbles: true }));
+    await screen.fixture.whenStable();
+    expect(screen.text).toContain('2 marked');
+    await screen.type('Catalogue thickness', '82 thou');
+    expect(sizes('splined').filter((typed) => typed === '82 thou').length).toBe(2);
+    await screen.click(screen.find('[data-member="ls1"]'));
+    await screen.type('Catalogue thickness', '2.1 mm');
+    expect(sizes('eared').filter((typed) => typed === '2.1 mm').length).toBe(1);
+  });
+
+  it('what is measured alike is typed once and written for each', async () => {
+    const bench = openBench(undefined, []);
+    const screen = await Screen.of(PackSheet, { tab: 'measure' });
+    await screen.type('All 4 frictions, alike', '1.99 mm');
+    const written = readings(bench.ledger());
+    expect(written.length).toBe(4);
+    expect(new Set(written.map(({ subject }) => JSON.stringify(subject))).size).toBe(4);
+    expect(screen.text).not.toContain('All 4 frictions');
+  });
+
   it('turns a spring round and takes its sizes', async () => {
     const bench = openBench();
     const screen = await Screen.of(PackSheet);

@@ -30,8 +30,8 @@ import { FrictionFields } from './friction-fields';
 import { readBand } from './band';
 import { InspectTab } from './inspect-tab';
 import { MeasureTab } from './measure-tab';
-import { MemberEditor } from './member-editor';
-import { addMember, mirrorLeft, moveMember, type MemberKind } from './members';
+import { MemberEditor, type Scope, type ScopeOption } from './member-editor';
+import { KIND_WORDS, addMember, mirrorLeft, moveMember, type MemberKind } from './members';
 import { PackDrawing } from './pack-drawing';
 import { ShimsTab } from './shims-tab';
 import { SureTab } from './sure-tab';
@@ -165,6 +165,29 @@ export class PackSheet {
     return null;
   });
 
+  /** Pieces marked beside the chosen one, and whether a touch marks instead of choosing. */
+  private readonly also = signal<readonly string[]>([]);
+  protected readonly marking = signal(false);
+  protected readonly marked = computed<ReadonlySet<string>>(() => new Set(this.also()));
+  protected readonly scope = signal<Scope>('one');
+  /** What a change can go for, with the pieces of each. */
+  protected readonly scopes = computed<readonly ScopeOption[]>(() => {
+    const [selected, packs] = [this.selected(), this.packs()];
+    if (!selected || !packs) return [];
+    const { member } = selected.state;
+    const ids = (sides: readonly Side[]): string[] =>
+      sides.flatMap((side) => packs[side].members.flatMap(({ member: m }) => (m.kind === member.kind ? [m.id] : [])));
+    const kind = KIND_WORDS[member.kind].replace(/,.*$/, '');
+    const [here, all] = [ids([selected.side]), ids(SIDES)];
+    const options: ScopeOption[] = [{ value: 'one', label: 'this piece', ids: [member.id] }];
+    if (here.length > 1)
+      options.push({ value: 'side', label: `${here.length} × ${kind}, ${selected.side}`, ids: here });
+    if (all.length > here.length) options.push({ value: 'kind', label: `all ${all.length} × ${kind}`, ids: all });
+    const marked = all.filter((id) => id === member.id || this.also().includes(id));
+    if (marked.length > 1) options.push({ value: 'marked', label: `${marked.length} marked`, ids: marked });
+    return options;
+  });
+
   protected readonly bandText = computed(() => {
     const band = this.plate()?.sideGearBacklash;
     return band ? `${band.low.typed} – ${band.high.typed}` : '';
@@ -177,13 +200,37 @@ export class PackSheet {
     jumpTo(this.at, () => ({ tab: this.active() }));
   }
 
+  /** Marks a piece beside the chosen one, or takes the mark off; the first one is chosen. */
+  protected mark(id: string): void {
+    const chosen = this.chosen();
+    if (chosen === null) {
+      this.choose(id);
+      return;
+    }
+    if (id === chosen) return;
+    this.also.update((ids) => (ids.includes(id) ? ids.filter((one) => one !== id) : [...ids, id]));
+    this.scope.set(this.scopes().some(({ value }) => value === 'marked') ? 'marked' : 'one');
+  }
+
   protected choose(id: string): void {
+    if (this.marking() && this.chosen() !== null) {
+      this.mark(id);
+      return;
+    }
+    this.unmark();
     this.chosen.set(this.chosen() === id ? null : id);
     // The editor opens below the drawing; on a low screen that is out of sight.
     this.afterwards(() => this.editor()?.nativeElement.scrollIntoView({ block: 'nearest' }));
   }
 
+  private unmark(): void {
+    this.also.set([]);
+    this.scope.set('one');
+    this.marking.set(false);
+  }
+
   protected close(): void {
+    this.unmark();
     this.chosen.set(null);
   }
 
