@@ -290,4 +290,54 @@ test.describe('kill and restart', () => {
     await request.dispose();
     server.kill('SIGTERM');
   });
+
+  test('with the server away, a reload opens what this device knows, says so, and takes readings', async ({
+    browser,
+    playwright,
+  }) => {
+    test.setTimeout(120_000);
+    const folder = mkdtempSync(path.join(tmpdir(), 'hot-spline-away-'));
+    const port = 8121;
+    const base = `http://127.0.0.1:${port}`;
+    let server = await start(folder, port);
+    const request = await playwright.request.newContext({ baseURL: base });
+    const id = await importDemo(request, 'kittiwake-drift-coupe');
+    const context = await browser.newContext({ serviceWorkers: 'allow', baseURL: base });
+    const page = await context.newPage();
+    await page.goto(`${base}/builds/${id}/mesh`);
+    await expect(page).toHaveTitle(/^Mesh · Kittiwake.* · Hot Spline$/);
+    // Once the worker is in charge, everything that is read is kept.
+    await page.evaluate(async () => {
+      await navigator.serviceWorker.ready;
+      if (!navigator.serviceWorker.controller)
+        await new Promise((resolve) => {
+          navigator.serviceWorker.addEventListener('controllerchange', resolve, { once: true });
+        });
+    });
+    await page.reload();
+    const bench = new Bench(page, id);
+    await expect(bench.figure('mesh.rear.backlash')).toBeVisible();
+    await expect
+      .poll(() =>
+        page.evaluate(async () => (await caches.keys()).some((key) => key.includes('what-this-device-knows'))),
+      )
+      .toBe(true);
+    const dead = new Promise((resolve) => server.once('exit', resolve));
+    server.kill('SIGKILL');
+    await dead;
+    await page.reload();
+    await expect(page.locator('.saving')).toContainText('Server away');
+    await bench.enter('Backlash, again from place 1', '9; 9; 9; 9');
+    await bench.enter('Backlash, place 5 of 8', '8; 8; 8; 8');
+    await expect(bench.figure('mesh.rear.backlash')).toContainText('8.5');
+    await page.reload();
+    await expect(bench.figure('mesh.rear.backlash')).toContainText('8.5');
+    server = await start(folder, port);
+    await expect(page.locator('.saving')).toContainText('Saved', { timeout: 45_000 });
+    const ledger = (await (await request.get(`/api/builds/${id}/ledger`)).json()) as unknown[];
+    expect(JSON.stringify(ledger)).toContain('"typed":"8 thou"');
+    await context.close();
+    await request.dispose();
+    server.kill('SIGTERM');
+  });
 });

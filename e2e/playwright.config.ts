@@ -28,6 +28,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     colorScheme: 'light',
     acceptDownloads: true,
+    // What a story holds up is the server's; the one about the cache allows it.
+    serviceWorkers: 'block',
     launchOptions: {
       ...(chromium === undefined ? {} : { executablePath: chromium }),
       args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage', '--disable-background-networking'],

@@ -1,9 +1,11 @@
 import {
+  isDevMode,
   provideBrowserGlobalErrorListeners,
   type ApplicationConfig,
   provideZonelessChangeDetection,
 } from '@angular/core';
 import { provideRouter, withComponentInputBinding, withInMemoryScrolling } from '@angular/router';
+import { provideServiceWorker } from '@angular/service-worker';
 import { provideEffects } from '@ngrx/effects';
 import { provideState, provideStore } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
@@ -34,5 +36,6 @@ export const appConfig: ApplicationConfig = {
       ripple: false,
     }),
     MessageService,
+    provideServiceWorker('ngsw-worker.js', { enabled: !isDevMode(), registrationStrategy: 'registerWhenStable:10000' }),
   ],
 };

@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { Toast } from 'primeng/toast';
+import { Away } from './state/away';
 
 @Component({
   selector: 'hs-root',
@@ -11,4 +12,8 @@ import { Toast } from 'primeng/toast';
     <p-toast position="bottom-center" [breakpoints]="{ '640px': { width: '94vw' } }" />
   `,
 })
-export class App {}
+export class App {
+  constructor() {
+    inject(Away).begin();
+  }
+}

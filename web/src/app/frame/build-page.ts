@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
 import { Title } from '@angular/platform-browser';
-import { Router, RouterLink, RouterOutlet } from '@angular/router';
+import { NavigationEnd, Router, RouterLink, RouterOutlet } from '@angular/router';
 import { fieldWords, valueWords } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { Dialog } from 'primeng/dialog';
@@ -15,6 +16,7 @@ import { GaugeDock } from '../gauge/dock';
 import { KeyReader } from './keys';
 import { Line } from './line';
 import { addressOf } from '../shared/address';
+import { filter, map } from 'rxjs';
 import { SHEETS } from '../sheets';
 import { Rail } from './rail';
 import { WorkingPanel } from './working-panel';
@@ -292,6 +294,18 @@ export class BuildPage {
     const build = this.bench.build();
     return build ? `${build.name}${build.vehicle ? `, ${build.vehicle}` : ''}` : '';
   });
+  private readonly url = toSignal(
+    this.router.events.pipe(
+      filter((event) => event instanceof NavigationEnd),
+      map(() => this.router.url),
+    ),
+    { initialValue: this.router.url },
+  );
+  /** Name of the sheet that is open, for the title of the page. */
+  private readonly sheetName = computed(() => {
+    const open = this.url().split(/[/?#]/)[3];
+    return this.sheets.find(({ sheet }) => sheet === open)?.name ?? '';
+  });
   protected readonly exportUrl = computed(() => `/api/builds/${this.id()}/export`);
   protected readonly keyLines: readonly (readonly [string, string])[] = [
     ...this.sheets.map(({ key, name }) => [`g ${key}`, name] as const),
@@ -321,7 +335,7 @@ export class BuildPage {
   constructor() {
     effect(() => this.store.dispatch(editorActions.opened({ id: this.id() })));
     effect(() =>
-      this.pageTitle.setTitle(this.bench.build() ? `${this.bench.build()?.name} · Hot Spline` : 'Hot Spline'),
+      this.pageTitle.setTitle([this.sheetName(), this.bench.build()?.name, 'Hot Spline'].filter(Boolean).join(' · ')),
     );
     this.store.dispatch(boardActions.opened());
   }

@@ -4,6 +4,7 @@ import { RouterLink } from '@angular/router';
 import type { UnitSystem } from '@hot-spline/core';
 import { Store } from '@ngrx/store';
 import { SelectButton } from 'primeng/selectbutton';
+import { Away } from '../state/away';
 import { Outbox } from '../state/outbox';
 import { NotTakenPanel } from './not-taken';
 import { Who } from './who';
@@ -18,7 +19,7 @@ import { uiActions, uiFeature } from '../state/ui';
     <header>
       <a class="brand" routerLink="/">Hot Spline</a>
       <span class="title">{{ title() }}</span>
-      <span class="saving" role="status" [class.trouble]="trouble() !== null">{{ saving() }}</span>
+      <span class="saving" role="status" [class.trouble]="trouble() !== null || away()">{{ saving() }}</span>
       <hs-not-taken />
       <ng-content />
       <button type="button" class="find" (click)="find.emit()">
@@ -195,12 +196,16 @@ export class Header {
   protected readonly system = this.store.selectSignal(uiFeature.selectSystem);
   protected readonly night = this.store.selectSignal(uiFeature.selectNight);
   protected readonly trouble = this.outbox.trouble;
+  private readonly server = inject(Away);
+  protected readonly away = this.server.away;
   protected readonly saving = computed(() => {
     const waiting = this.outbox.waiting();
     const trouble = this.outbox.trouble();
     if (trouble !== null) return `${trouble} ${waiting} ${waiting === 1 ? 'change waits' : 'changes wait'}, kept here.`;
     if (this.outbox.holding()) return 'Held until you choose what to keep';
+    if (this.away()) return 'Server away: as this device knew it last. Readings are kept here.';
     if (waiting > 0) return 'Saving…';
+    if (this.server.newer()) return 'A newer version is ready: reload';
     const at = this.savedAt();
     return at === null ? '' : `Saved ${new Date(at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}`;
   });

@@ -71,6 +71,8 @@ async function call<R extends WireRoute>(route: R, { params, body }: Sent = {}):
     throw new ApiError(0, late ? 'The server does not answer.' : 'The server can’t be reached.');
   }
   const answer = await jsonOf(response);
+  // What the service worker answers in place of a server that is away.
+  if (response.status === 504 && answer === undefined) throw new ApiError(0, 'The server can’t be reached.');
   if (!response.ok) {
     const problem = typeof answer === 'object' && answer !== null ? (answer as Record<string, unknown>) : {};
     const detail = problem['detail'] ?? `The server answered ${response.status}.`;
