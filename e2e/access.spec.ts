@@ -33,6 +33,7 @@ const sheets = [
   'preload',
   'gates',
   'ledger',
+  'summary',
 ];
 
 /**

@@ -198,3 +198,37 @@ test.describe('ratio story 2: engine', () => {
     await expect(page.getByText('peak torque and peak power meet at 4621 rpm')).toBeVisible(); // P/T [exact]
   });
 });
+
+test.describe('finding and giving', () => {
+  test('the finder knows other names, readings and pieces of the library, and says what it searched', async ({
+    drift,
+    page,
+  }) => {
+    await drift.open('mesh');
+    const ask = async (typed: string) => {
+      await page.keyboard.press('/');
+      await page.locator('#finder-box').fill(typed);
+    };
+    await ask('lash');
+    await expect(page.getByRole('listbox', { name: 'Found' })).toContainText('Backlash, mean of 8');
+    await page.locator('#finder-box').fill('qqq');
+    await expect(page.getByRole('listbox', { name: 'Found' })).toContainText('Nothing of that name among');
+    await page.locator('#finder-box').fill('drawer');
+    await page
+      .getByRole('option', { name: /library .* drawer of shims/ })
+      .first()
+      .click();
+    await expect(page).toHaveURL(/\/library\?spec=/);
+  });
+
+  test('one page to hand over is one page on paper', async ({ drift, page }) => {
+    await drift.open('mesh');
+    await page.keyboard.press('/');
+    await page.locator('#finder-box').fill('summary');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('heading', { name: 'Summary', level: 1 })).toBeVisible();
+    await expect(page.getByRole('region', { name: 'Final drive, and why' })).toContainText('hunting');
+    const pdf = await page.pdf({ format: 'A4', margin: { top: '12mm', bottom: '12mm', left: '12mm', right: '12mm' } });
+    expect((pdf.toString('latin1').match(/\/Type \/Page\b/g) ?? []).length).toBe(1);
+  });
+});

@@ -11,6 +11,7 @@ import { point } from './point';
 import { preload } from './preload';
 import { road } from './road';
 import type { SheetDescriptor, StationDescriptor, WebCapability } from './shared/descriptor';
+import { summary } from './summary';
 import { unit } from './unit';
 
 /** Every capability of the interface, in the order of work: routes, Rail, Line, keys and finder follow from it. */
@@ -25,6 +26,7 @@ export const CAPABILITIES: readonly WebCapability[] = [
   preload,
   plan,
   practice,
+  summary,
   ledger,
 ];
 

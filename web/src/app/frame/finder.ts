@@ -2,11 +2,16 @@ import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, inject, model, signal, viewChild } from '@angular/core';
 import { Router } from '@angular/router';
 import { cutText, say } from '@hot-spline/core';
+import { AXLES, type LibrarySpec } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { Dialog } from 'primeng/dialog';
 import { Bench } from '../state/bench';
 import { boardFeature } from '../state/board';
 import { uiActions } from '../state/ui';
+import { kindOf, typedText } from '../ledger/reading-words';
+import { Library } from '../library/library';
+import { sayDay } from '../shared/day';
+import { matches } from './finder-words';
 import { addressOf } from '../shared/address';
 import { SHEETS } from '../sheets';
 
@@ -17,7 +22,29 @@ interface Hit {
   run(): void;
 }
 
-/** Finds anything: builds, sheets, parts, figures, commands. */
+const KINDS: Readonly<Record<string, readonly [string, string]>> = {
+  build: ['build', 'builds'],
+  command: ['command', 'commands'],
+  library: ['library piece', 'library pieces'],
+  sheet: ['sheet', 'sheets'],
+  part: ['part', 'parts'],
+  figure: ['figure', 'figures'],
+  reading: ['reading', 'readings'],
+  number: ['match number', 'match numbers'],
+};
+const KIND_NAMES: Readonly<Record<Exclude<LibrarySpec['kind'], 'schools'>, string>> = {
+  axle: 'axle',
+  gearbox: 'gearbox',
+  shims: 'drawer of shims',
+  friction: 'table of friction',
+  instrument: 'instrument',
+  'set-up-bearing': 'set-up bearing',
+};
+
+/** Once the finder has closed, so that it is not on the paper. */
+const printSoon = (): void => void setTimeout(() => window.print(), 350);
+
+/** Finds anything: builds, sheets, parts, figures, readings, pieces of the library, commands. */
 @Component({
   selector: 'hs-finder',
   imports: [Dialog],
@@ -34,7 +61,7 @@ interface Hit {
       [contentStyle]="{ padding: '14px' }"
       (onShow)="shown()"
     >
-      <label id="finder-label" for="finder-box" class="soft">Find a build, part, figure or command</label>
+      <label id="finder-label" for="finder-box" class="soft label">Find a build, part, figure or command</label>
       <input
         #box
         id="finder-box"
@@ -63,16 +90,20 @@ interface Hit {
             (click)="run(hit)"
           >
             <span class="kind">{{ hit.kind }}</span>
-            <span>{{ hit.name }}</span>
+            <span class="name">{{ hit.name }}</span>
             <span class="more mono">{{ hit.more }}</span>
           </li>
         } @empty {
-          <li class="soft" role="option" aria-selected="false">Nothing of that name.</li>
+          <li class="soft" role="option" aria-selected="false">{{ nothing() }}</li>
         }
       </ul>
     </p-dialog>
   `,
   styles: `
+    .label {
+      display: block;
+      margin-bottom: 6px;
+    }
     ul {
       margin-top: 8px;
       max-height: 50vh;
@@ -96,7 +127,14 @@ interface Hit {
       font-size: var(--text-xs);
       color: var(--soft);
     }
+    .name {
+      flex: 1 1 55%;
+      min-width: 0;
+    }
     .more {
+      max-width: 45%;
+      overflow: hidden;
+      text-overflow: ellipsis;
       margin-left: auto;
       color: var(--soft);
       font-size: var(--text-s);
@@ -107,6 +145,7 @@ interface Hit {
 export class Finder {
   readonly visible = model(false);
   private readonly bench = inject(Bench);
+  private readonly library = inject(Library);
   private readonly sheets = inject(SHEETS);
   private readonly store = inject(Store);
   private readonly router = inject(Router);
@@ -131,6 +170,15 @@ export class Finder {
     hits.push(
       { kind: 'command', name: 'Board of builds', more: '', run: go('/') },
       { kind: 'command', name: 'Library of axles and gearboxes', more: '', run: go('/library') },
+      { kind: 'command', name: 'Practice bench', more: '', run: go('/practice') },
+      { kind: 'command', name: 'Import a build or a shop file', more: 'on the board', run: go('/') },
+      {
+        kind: 'command',
+        name: 'Export all builds and the library',
+        more: 'one file',
+        run: () => location.assign('/api/export'),
+      },
+      { kind: 'command', name: 'Print what is open', more: 'or save as PDF', run: printSoon },
       {
         kind: 'command',
         name: 'Flip inch and metric',
@@ -144,6 +192,14 @@ export class Finder {
         run: () => this.store.dispatch(uiActions.themeFlipped()),
       },
     );
+    for (const { id: spec, spec: of } of this.library.active())
+      if (of.kind !== 'schools')
+        hits.push({
+          kind: 'library',
+          name: of.name,
+          more: KIND_NAMES[of.kind],
+          run: () => void this.router.navigate(['/library'], { queryParams: { spec } }),
+        });
     const build = this.bench.build();
     const derived = this.bench.derived();
     if (id === null || !build || !derived) return hits;
@@ -168,20 +224,57 @@ export class Finder {
           : say(figure.value, figure.quantity, system, figure.decimals, figure.scale);
       hits.push({ kind: 'figure', name: figure.label, more, run: () => this.bench.openWorking(figure.id) });
     }
+    for (const entry of [...this.bench.ledger()].reverse()) {
+      if (entry.kind !== 'reading') continue;
+      hits.push({
+        kind: 'reading',
+        name: kindOf(entry)?.words(entry.subject, build) ?? entry.subject.what,
+        more: `${cutText(typedText(entry), 28)} · ${sayDay(new Date(entry.at))}`,
+        run: go('/builds', id, 'ledger'),
+      });
+    }
+    for (const name of AXLES) {
+      const marks = build.axles[name]?.matchNumbers;
+      for (const part of ['ring', 'pinion'] as const)
+        if (marks?.[part])
+          hits.push({
+            kind: 'number',
+            name: marks[part],
+            more: `match number of the ${part}, ${name}`,
+            run: () => void this.router.navigate(['/builds', id, 'brief'], { queryParams: { tab: 'identity' } }),
+          });
+    }
     hits.push(
+      { kind: 'command', name: 'One-page summary', more: 'to print', run: go('/builds', id, 'summary') },
+      {
+        kind: 'command',
+        name: 'Export this build',
+        more: 'one file',
+        run: () => location.assign(`/api/builds/${id}/export`),
+      },
       { kind: 'command', name: 'Undo', more: 'Ctrl Z', run: () => this.bench.undo() },
       { kind: 'command', name: 'Redo', more: 'Ctrl Y', run: () => this.bench.redo() },
     );
     return hits;
   });
   protected readonly hits = computed(() => {
-    const words = this.text().toLowerCase().split(/\s+/).filter(Boolean);
-    return this.all()
-      .filter((hit) => words.every((word) => `${hit.kind} ${hit.name} ${hit.more}`.toLowerCase().includes(word)))
-      .slice(0, 40);
+    const typed = this.text();
+    const found = this.all().filter((hit) => matches(typed, `${hit.kind} ${hit.name} ${hit.more}`));
+    // What is called so goes before what only means it.
+    const bare = typed.toLowerCase().trim();
+    const called = ({ name }: Hit): number => (name.toLowerCase().includes(bare) ? 0 : 1);
+    return found.sort((a, b) => called(a) - called(b)).slice(0, 40);
+  });
+  /** What was searched, where there is nothing. */
+  protected readonly nothing = computed(() => {
+    const counts = new Map<string, number>();
+    for (const { kind } of this.all()) counts.set(kind, (counts.get(kind) ?? 0) + 1);
+    const said = [...counts].map(([kind, count]) => `${count} ${KINDS[kind]?.[count === 1 ? 0 : 1] ?? kind}`);
+    return `Nothing of that name among ${said.join(', ')}.`;
   });
 
   protected shown(): void {
+    this.library.open();
     this.text.set('');
     this.at.set(0);
     this.box()?.nativeElement.focus();

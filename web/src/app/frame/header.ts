@@ -22,7 +22,8 @@ import { uiActions, uiFeature } from '../state/ui';
       <span class="saving" role="status" [class.trouble]="trouble() !== null || away()">{{ saving() }}</span>
       <hs-not-taken />
       <ng-content />
-      <button type="button" class="find" (click)="find.emit()">
+      <button type="button" class="find" aria-label="Find a build, part, figure" (click)="find.emit()">
+        <i class="pi pi-search" aria-hidden="true"></i>
         <span>Find a build, part, figure</span>
         <kbd>/</kbd>
       </button>
@@ -112,6 +113,9 @@ import { uiActions, uiFeature } from '../state/ui';
     .find:hover {
       border-color: var(--blue);
     }
+    .find .pi {
+      display: none;
+    }
     kbd {
       font-family: var(--mono);
       font-size: var(--text-xs);
@@ -154,7 +158,11 @@ import { uiActions, uiFeature } from '../state/ui';
         border-color: transparent;
         background: none;
       }
+      .find .pi {
+        display: inline;
+      }
       .find span,
+      kbd,
       .saving:not(.trouble) {
         display: none;
       }

@@ -1,12 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { formatIn, type UnitSystem } from '@hot-spline/core';
-import { readingBase, subjects, voidedBy, type Build, type LedgerEntry, type Reading } from '@hot-spline/model';
+import { readingBase, voidedBy, type Build, type LedgerEntry, type Reading } from '@hot-spline/model';
 import { TableModule } from 'primeng/table';
 import { Bench } from '../state/bench';
 import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
 import { VoidButton } from '../shared/void-button';
 import { sayMoment } from '../shared/day';
+import { kindOf, typedText } from './reading-words';
 
 interface Row {
   readonly entry: LedgerEntry;
@@ -17,33 +18,6 @@ interface Row {
   readonly note: string;
 }
 
-const kindOf = (reading: Reading) => subjects.find(({ what }) => what === reading.subject.what);
-
-/** A value that is no number, in words. */
-function otherValue({ value }: Reading): string {
-  switch (value.of) {
-    case 'places':
-      return value.entries.map(({ typed }) => typed).join('; ');
-    case 'pattern':
-      return `drive ${value.drive.u} / ${value.drive.v}, coast ${value.coast.u} / ${value.coast.v}`;
-    case 'assembly': {
-      const pack = (pieces: readonly { typed: string }[]): string =>
-        pieces.map(({ typed }) => typed).join(' + ') || 'none';
-      const { leftNotches, rightNotches } = value;
-      const notches = leftNotches || rightNotches ? `, notches ${leftNotches} and ${rightNotches}` : '';
-      return `pinion ${pack(value.pinion)}, left ${pack(value.left)}, right ${pack(value.right)}${notches}`;
-    }
-    case 'choice':
-      return value.choice;
-    case 'signature':
-      return value.name;
-    case 'photos':
-      return value.photos.length === 1 ? '1 photo' : `${value.photos.length} photos`;
-    case 'number':
-      return value.entries.map(({ typed }) => typed).join('; ');
-  }
-}
-
 function readingRow(reading: Reading, build: Build, system: UnitSystem): Omit<Row, 'entry'> {
   const subject = kindOf(reading);
   const kind = subject?.value;
@@ -51,7 +25,7 @@ function readingRow(reading: Reading, build: Build, system: UnitSystem): Omit<Ro
   const several = reading.value.of === 'number' && reading.value.entries.length > 1;
   const note = [several && `${reading.value.of === 'number' ? reading.value.counts : ''} of them counts`, reading.note];
   const common = { what, with: reading.instrument, note: note.filter(Boolean).join('; ') };
-  const typed = otherValue(reading);
+  const typed = typedText(reading);
   if (kind?.of !== 'number') return { ...common, typed, shown: '' };
   const { text, unit } = formatIn(readingBase(reading), kind.quantity, system, undefined, kind.scale);
   return { ...common, typed, shown: `${text} ${unit}` };

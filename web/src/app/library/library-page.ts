@@ -1,5 +1,14 @@
 import type { ElementRef } from '@angular/core';
-import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  linkedSignal,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { DECIMAL_SIGNS, InputError } from '@hot-spline/core';
 import { takenFrom, type LibrarySpec, type ShopSettings as Settings } from '@hot-spline/model';
@@ -68,7 +77,9 @@ export class LibraryPage {
 
   protected readonly state = this.library.state;
   protected readonly finding = signal(false);
-  private readonly chosen = signal<string | null>(null);
+  /** From the address: the one that is shown first. */
+  readonly spec = input<string>();
+  private readonly chosen = linkedSignal<string | null>(() => this.spec() ?? null);
   protected readonly notice = signal<string | null>(null);
   protected readonly bad = signal<readonly BadLine[]>([]);
   protected readonly active = this.library.active;

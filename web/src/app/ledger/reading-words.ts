@@ -1,0 +1,29 @@
+import { subjects, type Reading } from '@hot-spline/model';
+
+/** The subject of a reading: what its value is, and its words. */
+export const kindOf = (reading: Reading) => subjects.find(({ what }) => what === reading.subject.what);
+
+/** A value as it was typed, or in words. */
+export function typedText({ value }: Reading): string {
+  switch (value.of) {
+    case 'places':
+      return value.entries.map(({ typed }) => typed).join('; ');
+    case 'pattern':
+      return `drive ${value.drive.u} / ${value.drive.v}, coast ${value.coast.u} / ${value.coast.v}`;
+    case 'assembly': {
+      const pack = (pieces: readonly { typed: string }[]): string =>
+        pieces.map(({ typed }) => typed).join(' + ') || 'none';
+      const { leftNotches, rightNotches } = value;
+      const notches = leftNotches || rightNotches ? `, notches ${leftNotches} and ${rightNotches}` : '';
+      return `pinion ${pack(value.pinion)}, left ${pack(value.left)}, right ${pack(value.right)}${notches}`;
+    }
+    case 'choice':
+      return value.choice;
+    case 'signature':
+      return value.name;
+    case 'photos':
+      return value.photos.length === 1 ? '1 photo' : `${value.photos.length} photos`;
+    case 'number':
+      return value.entries.map(({ typed }) => typed).join('; ');
+  }
+}

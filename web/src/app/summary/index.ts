@@ -1,0 +1,16 @@
+import type { WebCapability } from '../shared/descriptor';
+
+export const summary: WebCapability = {
+  name: 'summary',
+  sheets: [
+    {
+      sheet: 'summary',
+      name: 'Summary',
+      group: 'Kept',
+      key: 'u',
+      tabs: [],
+      load: () => import('./summary-sheet').then((m) => m.SummarySheet),
+    },
+  ],
+  stations: [],
+};
