@@ -18,16 +18,30 @@ export interface Wanted {
 
 const WORDY = /[a-z]/i;
 
+/** Days since the first of March of year 0, in the calendar of today [exact]. */
+function dayOf(year: number, month: number, day: number): number {
+  const y = month <= 2 ? year - 1 : year;
+  const m = (month + 9) % 12;
+  return (
+    365 * y + Math.floor(y / 4) - Math.floor(y / 100) + Math.floor(y / 400) + Math.floor((153 * m + 2) / 5) + day - 1
+  );
+}
+
 /** Seconds of a time of day or a lap time, `12:34:56.7`, `1:23.4`, or of a date with a time; null for anything else. */
 export function clockSeconds(cell: string): number | null {
   const text = cell.trim();
   const clock = /^(?:(\d{1,3}):)?(\d{1,3}):(\d{2}(?:[.,]\d+)?)$/.exec(text);
   if (clock)
     return 3600 * Number(clock[1] ?? 0) + 60 * Number(clock[2]) + Number((clock[3] as string).replace(',', '.'));
-  const date = /^(\d{4}-\d{2}-\d{2})[T ](\d{2}:\d{2}:\d{2}(?:[.,]\d+)?)\s*(Z|[+-]\d{2}:?\d{2})?$/.exec(text);
+  const date = /^(\d{4})-(\d{2})-(\d{2})[T ](\d{2}):(\d{2}):(\d{2}(?:[.,]\d+)?)\s*(?:Z|([+-])(\d{2}):?(\d{2}))?$/.exec(
+    text,
+  );
   if (!date) return null;
-  const ms = Date.parse(`${date[1]}T${(date[2] as string).replace(',', '.')}${date[3] ?? 'Z'}`);
-  return Number.isNaN(ms) ? null : ms / 1000;
+  const [year = 0, month = 0, day = 0, hours = 0, minutes = 0, seconds = 0] = date
+    .slice(1, 7)
+    .map((part) => Number(part.replace(',', '.')));
+  const offset = (date[7] === '-' ? -1 : 1) * (60 * Number(date[8] ?? 0) + Number(date[9] ?? 0));
+  return 86_400 * dayOf(year, month, day) + 3600 * hours + 60 * (minutes - offset) + seconds;
 }
 
 const isValue = (cell: string): boolean => !Number.isNaN(csvNumber(cell)) || clockSeconds(cell) !== null;
