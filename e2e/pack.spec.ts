@@ -233,6 +233,10 @@ test.describe('pack story: from a wanted breakaway', () => {
     const first = page.locator('tbody tr').first();
     await expect(first.locator('.big')).toHaveText(/2[1-4]\.\d/);
     await page.getByRole('button', { name: 'Lay plan 1' }).click();
+    await page
+      .getByRole('alertdialog', { name: 'Before it is laid' })
+      .getByRole('button', { name: /^Lay it(, the target moves| all the same)$/ })
+      .click();
     await expect(drift.finding('Breakaway in the wanted band')).toBeVisible();
     await expect(first.getByRole('button')).toHaveText('In the packs');
     await drift.saved();

@@ -102,6 +102,7 @@ export {
 export { gearingFigures } from './gearing/ids';
 export { pointFigures } from './point/ids';
 export { roadFigures } from './road/ids';
+export { packPrint } from './pack/print';
 export { packFigures } from './pack/ids';
 export { unitFigures } from './unit/ids';
 export { breakaway, caseDepth, stackHeight, steadyTorque, thickness, turningTorque } from './pack/readings';

@@ -41,10 +41,16 @@ export const caseDepth = defineSubject({
   words: ({ axle: on, side: at }) => `${capital(on)}, ${at}: case depth`,
 });
 
+/** Mark of the packs that it was read on: once they lie otherwise it says nothing of them. Older readings have none. */
+const about = {
+  packs: z.string().min(1).max(16).optional(),
+};
+
 /** What the torque wrench read; it carries how the axle was held: there is no reading without it. */
 export const breakaway = defineSubject({
   what: 'breakaway',
   keys: { axle, hold: z.enum(HOLDS) },
+  about,
   value: {
     of: 'number',
     counts: 'one',
@@ -60,6 +66,7 @@ export const breakaway = defineSubject({
 export const steadyTorque = defineSubject({
   what: 'steady-torque',
   keys: { axle, hold: z.enum(HOLDS) },
+  about,
   value: {
     of: 'number',
     counts: 'one',

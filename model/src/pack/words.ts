@@ -132,6 +132,14 @@ export const unmeasured = (f: F<'open' | 'all', 'nextSide' | 'next'>): Words => 
   detail: `Catalogue values stand in. Next: ${f.nextSide}, ${f.next}.`,
 });
 
+/** A breakaway that was read before the packs were changed. */
+export function measuredBefore(f: F<'measured', 'hold'>, system: UnitSystem): Words {
+  return {
+    title: 'Breakaway was read on other packs',
+    detail: `${say(f.measured.value, 'torque', system)} (${f.hold}) belongs to the packs as they were: read it again on these.`,
+  };
+}
+
 export function measured(
   f: F<'measured' | 'predicted', 'hold' | 'impossible', 'far' | 'dragged'> & {
     readonly off?: NumberFact;

@@ -5,6 +5,7 @@ import type { Build } from '../document/schema';
 import type { PlateSpec } from './schema';
 import { deriveBuild } from '../derive';
 import { driftBuild, reading, withPlate } from '../testing/builds';
+import { packPrint } from './print';
 import { layPack, wantedProblemOf } from './wanted';
 import { surePackOf } from './sure';
 import { wantedBandNm } from './wrench';
@@ -139,6 +140,29 @@ describe('friction from the wrench', () => {
     expect(figure(build, 'pack.rear.friction', [...fresh, older, newer])).toBeCloseTo((mu * 66) / sum, 9);
     const mean = figure(build, 'pack.rear.wrench.bench', fresh) as number;
     expect(figure(build, 'pack.rear.friction', [...fresh, older])).toBeCloseTo((mu * 20) / mean, 9);
+  });
+
+  it('a reading belongs to the packs that it was taken on: laid otherwise it neither accuses nor teaches', () => {
+    const fresh = ledger.filter((entry) => entry.kind !== 'reading' || entry.subject.what !== 'breakaway');
+    const on = (of: typeof build) =>
+      reading(
+        { what: 'breakaway', axle: 'rear', hold: 'carrier-held', packs: packPrint(plateOf(of)) },
+        torque(10),
+        '2026-02-02T00:00:00.000Z',
+      );
+    const id = 'pack.measuredBreakaway.rear.carrier-held';
+    const found = (of: typeof build, entry: ReturnType<typeof on>) =>
+      deriveBuild(of, [...fresh, entry]).findings.find((one) => one.id === id);
+    expect(found(build, on(build))?.verdict).toBe('watch');
+    const changed = withPlate(build, {});
+    const first = plateOf(changed).packs.left.members[0];
+    if (first) first.thickness = entryOf(2.5, 'mm');
+    expect(packPrint(plateOf(changed))).not.toBe(packPrint(plateOf(build)));
+    const stale = found(changed, on(build));
+    expect(stale?.verdict).toBe('not-yet');
+    expect(stale?.say('metric').title).toBe('Breakaway was read on other packs');
+    expect(figure(changed, 'pack.rear.friction', [...fresh, on(build)])).toBeNull();
+    expect(figure(changed, 'pack.rear.friction', [...fresh, on(changed)])).not.toBeNull();
   });
 
   it('bedded in is the share that is left, for the hold that is wanted', () => {

@@ -17,6 +17,7 @@ import type { Derivation } from '../engine/derivation';
 import { fact } from '../engine/finding';
 import { readingBase, type InForce, type Readings } from '../engine/readings';
 import { packFigures } from './ids';
+import { packPrint } from './print';
 import { packStateOf, type PackContext } from './pack-state';
 import { breakaway, steadyTorque } from './readings';
 import * as words from './words';
@@ -102,6 +103,19 @@ export function wrenchFigures(
     });
     const reading = readings.get(breakaway.key({ axle, hold }));
     if (!reading) continue;
+    if (ofOtherPacks(reading, plate)) {
+      d.finding({
+        id: `pack.measuredBreakaway.${axle}.${hold}`,
+        verdict: 'not-yet',
+        place: { sheet: 'pack', tab: 'wrench', axle, field: `breakaway-${hold}` },
+        station: 'packs',
+        figures: [packFigures.wrench(axle, hold)],
+        rule: 'a reading belongs to the packs that it was taken on',
+        facts: { hold: HOLD_WORDS[hold], measured: fact(readingBase(reading), 'torque') },
+        say: words.measuredBefore,
+      });
+      continue;
+    }
     const measured = { hold, torqueNm: readingBase(reading) };
     findSteady(axle, measured, readings, d);
     const perPack = perPackOf(measured, wheel);
@@ -135,6 +149,12 @@ export function wrenchFigures(
   effective(plate, axle, state, readings, 'static', d);
   effective(plate, axle, state, readings, 'sliding', d);
 }
+
+/** Whether a reading was taken on packs that lie otherwise now; one that does not say on which counts. */
+const ofOtherPacks = ({ subject }: InForce, plate: PlateSpec): boolean => {
+  const on = (subject as { readonly packs?: string }).packs;
+  return on !== undefined && on !== packPrint(plate);
+};
 
 /** A steady reading above the breakaway is no plate that was slipping. */
 function findSteady(axle: AxleName, { hold, torqueNm }: WrenchReading, readings: Readings, d: Derivation): void {
@@ -294,7 +314,7 @@ export function measuredFriction(
   const subject = kind === 'static' ? breakaway : steadyTorque;
   const newest = HOLDS.flatMap((hold) => {
     const reading = readings.get(subject.key({ axle, hold }));
-    return reading ? [{ hold, reading }] : [];
+    return reading && !ofOtherPacks(reading, plate) ? [{ hold, reading }] : [];
   }).sort((a, b) => b.reading.seq - a.reading.seq)[0];
   const pressed = [state.left, state.right];
   if (!newest || pressed.every(({ interfaces, clampN }) => interfaces * clampN === 0)) return null;

@@ -15,7 +15,16 @@ import {
   type Plan,
   type WantedSideResult,
 } from '@hot-spline/core';
-import { HOLD_WORDS, SIDES, isPlate, layPack, memberTurns, wantedProblemOf, newShimBox } from '@hot-spline/model';
+import {
+  HOLD_WORDS,
+  SIDES,
+  isPlate,
+  layPack,
+  memberTurns,
+  wantedBandNm,
+  wantedProblemOf,
+  newShimBox,
+} from '@hot-spline/model';
 import { attempt } from '../shared/attempt';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
@@ -27,6 +36,8 @@ import { replaceShims } from './shims-tab';
 /** Plans shown; the rest are worse in every way that is ranked. */
 const SHOWN = 6;
 const THOU_MM = 0.0254;
+/** Less than a micrometer tells apart moves no target. */
+const TARGET_MOVES_MM = 0.002;
 
 interface LaidPlate {
   readonly lined: boolean;
@@ -129,7 +140,7 @@ interface LaidPlate {
                   [class.go]="row.index === 0"
                   [disabled]="row.same"
                   [attr.aria-label]="'Lay plan ' + (row.index + 1)"
-                  (click)="take(row.index)"
+                  (click)="ask(row.index)"
                 >
                   {{ row.same ? 'In the packs' : 'Lay it' }}
                 </button>
@@ -138,19 +149,38 @@ interface LaidPlate {
           </ng-template>
           <ng-template #emptymessage>
             <tr>
-              <td colspan="8">No order of these plates comes near with these springs.</td>
+              <td colspan="8">{{ nearest() }}</td>
             </tr>
           </ng-template>
         </p-table>
       </section>
+      @if (asked(); as a) {
+        <div class="asked" role="alertdialog" aria-label="Before it is laid">
+          @if (a.target) {
+            <p>{{ a.target }}</p>
+          }
+          @if (a.hard) {
+            <p class="caution">{{ a.hard }}</p>
+          }
+          <div class="acts">
+            <button type="button" class="quiet go" (click)="take(a.index, true)">
+              {{ a.target ? 'Lay it, the target moves' : 'Lay it all the same' }}
+            </button>
+            @if (a.target) {
+              <button type="button" class="quiet" (click)="take(a.index, false)">Lay it, keep the target</button>
+            }
+            <button type="button" class="quiet" (click)="pending.set(null)">Not</button>
+          </div>
+        </div>
+      }
       @if (weak(); as text) {
         <p class="soft">{{ text }}</p>
       }
       <p class="soft">
         With the friction coefficient under
         <a [routerLink]="[]" [queryParams]="{ tab: 'springs' }">Plates and springs</a>
-        and the thicknesses measured so far. Laying a plan sets the target height to its stack; one undo takes it back.
-        The maker’s sheet wins.
+        and the thicknesses measured so far. Before a plan is laid it says whether the target height moves to its stack;
+        one undo takes it back. The maker’s sheet wins.
       </p>
     }
   `,
@@ -249,6 +279,54 @@ export class WantedTab {
     });
   });
 
+  /** A plan that waits for an answer. */
+  protected readonly pending = signal<number | null>(null);
+
+  private meanStack(plan: Plan): number {
+    return plan.sides.reduce((sum, { stackMm }) => sum + stackMm, 0) / plan.sides.length;
+  }
+
+  /** What is to be known before it is laid; null where nothing is. */
+  private readonly before = (index: number) => {
+    const [plan, plate] = [this.plans()[index], this.bench.plate()];
+    if (!plan || !plate) return null;
+    const system = this.bench.system();
+    const [now, then] = [entryBase(plate.targetHeight), this.meanStack(plan)];
+    const length = (mm: number): string => say(mm, 'length', system);
+    const moves = Math.abs(then - now) > TARGET_MOVES_MM;
+    const flattest = Math.max(...plan.sides.map((side) => side.flattest));
+    const target = moves ? `The target stack height would move from ${length(now)} to ${length(then)}.` : '';
+    const hard =
+      flattest > LISTED_TRAVEL
+        ? `Springs would stand at ${Math.round(100 * flattest)} % of flat: beyond ${Math.round(100 * LISTED_TRAVEL)} % they tire early and no table lists their load.`
+        : '';
+    return target === '' && hard === '' ? null : { index, target, hard };
+  };
+  protected readonly asked = computed(() => {
+    const index = this.pending();
+    return index === null ? null : this.before(index);
+  });
+
+  protected ask(index: number): void {
+    if (this.before(index)) this.pending.set(index);
+    else this.take(index, true);
+  }
+
+  /** How near these plates and springs come, and what would reach it. */
+  protected readonly nearest = computed(() => {
+    const [plate, result] = [this.bench.plate(), this.attempt.value()];
+    const band = plate && wantedBandNm(plate, this.wheel());
+    const best = [...(result?.tooWeak ?? [])].sort((a, b) => b.mostNm - a.mostNm)[0];
+    if (!band || !best) return 'No order of these plates comes near with these springs: no shims reach their height.';
+    const system = this.bench.system();
+    const reads = (nm: number): string =>
+      say(wrenchReading({ leftNm: nm, rightNm: nm }, this.hold(), this.wheel()).torqueNm, 'torque', system);
+    const surfaces = Math.ceil((best.interfaces * band[0]) / best.mostNm - 1e-9);
+    const springs = Math.ceil(band[0] / best.mostNm - 1e-9);
+    const more = springs === 2 ? 'a second spring a side, nested' : `${springs} springs a side, nested,`;
+    return `No order of these plates comes near with these springs: the most that they reach is ${reads(best.mostNm)}, with ${best.interfaces} working surfaces a side: ${reads(band[0])} is wanted. ${surfaces} surfaces a side would reach it with the same springs, or ${more} with the same plates.`;
+  });
+
   /** Whether both packs are this plan already. */
   private laid(plan: Plan): boolean {
     const packs = this.packs();
@@ -296,8 +374,9 @@ export class WantedTab {
     });
   }
 
-  /** Lays both packs as planned, shims from the drawer, and sets the target height to the stack that comes of it. */
-  protected take(index: number): void {
+  /** Lays both packs as planned, shims from the drawer; the target height moves to the stack that comes of it, or stays. */
+  protected take(index: number, moveTarget: boolean): void {
+    this.pending.set(null);
     const plan = this.plans()[index];
     if (!plan) return;
     const drawer = this.drawers.box()?.spec ?? newShimBox('');
@@ -308,9 +387,7 @@ export class WantedTab {
         layPack(plate, side, planned.order);
         replaceShims(plate, side, drawer, planned.shimsMm);
       });
-      const stacks = plan.sides.map(({ stackMm }) => stackMm);
-      const mean = stacks.reduce((a, b) => a + b, 0) / stacks.length;
-      plate.targetHeight = entryOf(Number(mean.toFixed(3)), 'mm');
+      if (moveTarget) plate.targetHeight = entryOf(Number(this.meanStack(plan).toFixed(3)), 'mm');
     });
   }
 }

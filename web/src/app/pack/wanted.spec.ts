@@ -79,6 +79,11 @@ describe('a wanted breakaway', () => {
     expect(said).toBeGreaterThan(low - 0.1);
     expect(said).toBeLessThan(high + 0.1);
     await screen.click('Lay plan 1');
+    expect(screen.find('[role="alertdialog"]').textContent).toMatch(/target stack height would move from .* to /);
+    await screen.click('Not');
+    expect(plateOf(bench).packs).toEqual(before.packs);
+    await screen.click('Lay plan 1');
+    await screen.click('Lay it, the target moves');
     expect(predicted()).toBeCloseTo(said, 1);
     expect(screen.text).toContain('In the packs');
     const laid = plateOf(bench);
@@ -94,6 +99,11 @@ describe('a wanted breakaway', () => {
     expect(laid.targetHeight).not.toEqual(before.targetHeight);
     bench.undo();
     expect(plateOf(bench).packs).toEqual(before.packs);
+    await screen.fixture.whenStable();
+    await screen.click('Lay plan 1');
+    await screen.click('Lay it, keep the target');
+    expect(plateOf(bench).targetHeight).toEqual(before.targetHeight);
+    expect(plateOf(bench).packs).toEqual(laid.packs);
   });
 
   it('says when the springs are too weak for it, and when no height could change it', async () => {
@@ -101,6 +111,8 @@ describe('a wanted breakaway', () => {
     await screen.type('Breakaway from', '5000 Nm');
     expect(screen.text).toContain('No order of these plates comes near');
     expect(screen.text).toContain('the springs press them to');
+    expect(screen.text).toMatch(/the most that they reach is .*, with \d+ working surfaces a side/);
+    expect(screen.text).toMatch(/\d+ surfaces a side would reach it with the same springs/);
     bench.changePlate(
       (plate) => (plate.preload = { from: 'measured-force', force: entryOf(1000, 'N'), acts: 'series' }),
     );

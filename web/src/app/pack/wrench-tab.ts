@@ -4,6 +4,7 @@ import {
   HOLD_WORDS,
   breakaway,
   packFigures,
+  packPrint,
   perPackOf,
   readingBase,
   readingEntry,
@@ -254,11 +255,17 @@ export class WrenchTab {
     this.bench.record(of, entry, 'Dial or beam torque wrench');
   }
 
+  /** How it was held, and on which packs: once they lie otherwise it says nothing of them. */
+  private about(hold: Hold) {
+    const plate = this.bench.plate();
+    return { axle: this.bench.axleName(), hold, ...(plate ? { packs: packPrint(plate) } : {}) };
+  }
+
   protected writeSteady(hold: Hold, { entry }: TakenEntry): void {
-    this.bench.record(steadyTorque.of({ axle: this.bench.axleName(), hold }), entry, 'Torque wrench');
+    this.bench.record(steadyTorque.of(this.about(hold)), entry, 'Torque wrench');
   }
 
   protected write(hold: Hold, { entry }: TakenEntry): void {
-    this.bench.record(breakaway.of({ axle: this.bench.axleName(), hold }), entry, 'Torque wrench');
+    this.bench.record(breakaway.of(this.about(hold)), entry, 'Torque wrench');
   }
 }
