@@ -56,13 +56,13 @@ test.describe('story 1: tyre and ratio', () => {
   test('up to four candidates on the same picture; taking one swaps it with the present', async ({ drift, page }) => {
     await drift.open('gearing');
     await drift.enter('Compare with', '37/9');
-    await expect(page.locator('tbody tr')).toHaveCount(6); // present, its shift drops, four candidates
+    await expect(page.locator('tbody tr')).toHaveCount(7); // present, its shift drops, the planned tyre, four candidates
     await expect(drift.field('Compare with')).toHaveCount(0);
     await page.getByRole('button', { name: 'Take 41/11' }).click();
     await expect(drift.figure('gearing.rear.final')).toHaveText('3.727');
     await expect(page.getByRole('button', { name: 'Take 43/10' })).toBeVisible();
     await page.getByRole('button', { name: 'Remove 43/10' }).click();
-    await expect(page.locator('tbody tr')).toHaveCount(5);
+    await expect(page.locator('tbody tr')).toHaveCount(6);
   });
 
   test('the final drive slider moves everything at once, and is taken or dropped', async ({ drift, page, request }) => {

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { Toast } from 'primeng/toast';
+import { FocusKeeper } from './shared/focus-keeper';
 import { Away } from './state/away';
 
 @Component({
@@ -15,5 +16,6 @@ import { Away } from './state/away';
 export class App {
   constructor() {
     inject(Away).begin();
+    inject(FocusKeeper).begin();
   }
 }

@@ -338,6 +338,15 @@ export class BuildPage {
       this.pageTitle.setTitle([this.sheetName(), this.bench.build()?.name, 'Hot Spline'].filter(Boolean).join(' · ')),
     );
     this.store.dispatch(boardActions.opened());
+    // A build that opens begins at its sheet, not at the top of the frame.
+    effect(() => {
+      if (this.ready())
+        setTimeout(
+          () =>
+            document.activeElement === document.body &&
+            document.getElementById('sheet')?.focus({ preventScroll: true }),
+        );
+    });
   }
 
   protected reload(): void {

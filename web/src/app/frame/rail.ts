@@ -2,11 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterLink, RouterLinkActive } from '@angular/router';
 import { filter, map } from 'rxjs';
+import { Store } from '@ngrx/store';
 import { VERDICTS, type Verdict } from '@hot-spline/model';
 import { RAIL_GROUPS } from '../shared/descriptor';
 import { VerdictMark } from '../shared/verdict';
 import { SHEETS } from '../sheets';
 import { Bench } from '../state/bench';
+import { uiActions } from '../state/ui';
 
 @Component({
   selector: 'hs-rail',
@@ -52,6 +54,7 @@ import { Bench } from '../state/bench';
           }
         </ul>
       }
+      <button type="button" class="keys" (click)="showKeys()">Keys <kbd>?</kbd></button>
     </nav>
   `,
   styles: `
@@ -93,6 +96,21 @@ import { Bench } from '../state/bench';
       font-size: var(--text-xs);
       color: var(--soft);
     }
+    .keys {
+      margin: 10px 0 0 11px;
+      padding: 4px 0;
+      border: 0;
+      background: none;
+      color: var(--soft);
+      font-size: var(--text-s);
+      cursor: pointer;
+    }
+    kbd {
+      padding: 0 5px;
+      border: 1px solid var(--rule);
+      border-radius: 4px;
+      font-family: var(--mono);
+    }
     .fold {
       display: none;
     }
@@ -113,6 +131,9 @@ import { Bench } from '../state/bench';
         color: var(--soft);
         font-size: var(--text-s);
       }
+      .keys {
+        display: none;
+      }
       nav:not(.open) {
         display: none;
       }
@@ -126,6 +147,7 @@ import { Bench } from '../state/bench';
   `,
 })
 export class Rail {
+  private readonly store = inject(Store);
   private readonly bench = inject(Bench);
   private readonly sheets = inject(SHEETS);
   private readonly router = inject(Router);
@@ -169,4 +191,8 @@ export class Rail {
         })),
     }));
   });
+
+  protected showKeys(): void {
+    this.store.dispatch(uiActions.keysFlipped());
+  }
 }

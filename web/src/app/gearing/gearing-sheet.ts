@@ -5,8 +5,10 @@ import {
   engineRpm,
   entryBase,
   nearestToothPair,
+  rollingCircumference,
   say,
   toothPair,
+  tyreSize,
   type ToothPair,
 } from '@hot-spline/core';
 import { finalsOf, gearingAt, speedFan, gearingFigures, pointFigures } from '@hot-spline/model';
@@ -28,6 +30,7 @@ import { FindTab } from './find-tab';
 import { HeatTab } from './heat-tab';
 import { LadderTab } from './ladder-tab';
 import { MatchTab } from './match-tab';
+import { OldTyre } from './old-tyre';
 import { NoiseTab } from './noise-tab';
 import { ThrustTab } from './thrust-tab';
 import { GEARING_TABS } from './tabs';
@@ -95,6 +98,39 @@ export class GearingSheet {
       dash: this.dash(i),
     }));
   });
+  protected readonly old = inject(OldTyre);
+  /** The same final drive on the tyre that is planned, and on the one that was on before. */
+  protected readonly tyres = computed(() => {
+    const [build, own] = [this.bench.build(), this.own()];
+    const gears = this.finals()[0]?.gears;
+    const axle = this.bench.axle();
+    if (!build || !own || !gears || !axle) return [];
+    const rows = [
+      { name: 'planned tyre', designation: build.brief.plannedTyre, old: false },
+      { name: 'tyre before', designation: this.old.designation(), old: true },
+    ];
+    return rows.flatMap(({ designation, ...row }) => {
+      if (designation === null) return [];
+      const scale =
+        rollingCircumference(tyreSize(designation).overallDiameterMm, axle.tyre.factor) / own.circumferenceMm;
+      return [{ ...row, designation, gears: gears.map((gear) => ({ ...gear, limitMps: gear.limitMps * scale })) }];
+    });
+  });
+
+  /** Engine speed at the cruise speed in the tallest gear. */
+  protected cruiseText(gears: readonly { readonly limitMps: number }[]): string {
+    const build = this.bench.build();
+    const fastest = Math.max(...gears.map(({ limitMps }) => limitMps));
+    if (!build || !(fastest > 0)) return '';
+    // On one ratio engine speed goes with road speed.
+    return say(
+      (build.engine.limitRpm * entryBase(build.cruiseSpeed)) / fastest,
+      'rotation',
+      this.bench.system(),
+      0,
+    ).replace(/\srpm$/, '');
+  }
+
   /** Fastest speed shown; it only grows while something is dragged, so that the picture does not jump under the hand. */
   private readonly reach = linkedSignal<{ mps: number; dragging: boolean }, number>({
     source: () => ({ mps: fastestOf(this.finals()), dragging: this.bench.previewing() }),

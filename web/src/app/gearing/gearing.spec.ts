@@ -24,6 +24,24 @@ describe('the gearing sheet', () => {
     expect(screen.said('Ring teeth')).toBe('4.000, non-hunting');
   });
 
+  it('cruise rpm stands in each row; the planned tyre and the one before have rows, until it is put away', async () => {
+    const bench = openBench();
+    bench.change((draft) => (draft.brief.plannedTyre = '225/45R17'));
+    const screen = await Screen.of(GearingSheet);
+    const cruise = screen.figure('gearing.cruise').replace(/\D/g, '');
+    expect(cruise.length).toBe(4);
+    expect(table(screen)[0]).toContain(cruise);
+    expect(table(screen).some((row) => /^planned tyre ?225\/45R17/.test(row))).toBeTrue();
+    const was = bench.axle()?.tyre.designation ?? '';
+    await screen.type('Tyre', '35');
+    expect(bench.axle()?.tyre.designation).toBe('35');
+    const before = table(screen).find((row) => row.startsWith('tyre before') && row.includes(was));
+    // On the old tyre it cruises as it did.
+    expect(before).toContain(cruise);
+    await screen.click('Put away');
+    expect(table(screen).some((row) => row.startsWith('tyre before'))).toBeFalse();
+  });
+
   it('refuses impossible teeth by name and keeps the drive', async () => {
     const bench = openBench();
     const screen = await Screen.of(GearingSheet);

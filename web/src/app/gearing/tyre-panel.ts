@@ -6,6 +6,7 @@ import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field, type Understood } from '../shared/field';
 import { FigureButton } from '../shared/figure-button';
+import { OldTyre } from './old-tyre';
 import { Bench } from '../state/bench';
 
 type Rolling = Tyre['factor'] | NonNullable<Tyre['measured']>['kind'];
@@ -112,6 +113,8 @@ export class TyrePanel {
     return (text: string): Understood<string> => ({ value: text.trim(), said: this.describe(text) });
   });
 
+  private readonly old = inject(OldTyre);
+
   private describe(designation: string): string {
     const size = tyreSize(designation);
     const system = this.bench.system();
@@ -119,6 +122,7 @@ export class TyrePanel {
   }
 
   protected setDesignation(designation: string): void {
+    this.old.keep(this.tyre()?.designation ?? designation, designation);
     this.bench.changeAxle((axle) => (axle.tyre.designation = designation));
   }
 

@@ -157,7 +157,9 @@ describe('the pack sheet', () => {
     await choose('other-wheel-held');
     expect(screen.field('Breakaway reading').value).toBe('');
     const [reading] = readings(bench.ledger());
-    expect(reading?.subject).toEqual(jasmine.objectContaining({ what: 'breakaway', axle: 'rear', hold: 'carrier-held' }));
+    expect(reading?.subject).toEqual(
+      jasmine.objectContaining({ what: 'breakaway', axle: 'rear', hold: 'carrier-held' }),
+    );
     // the carrier-held reading is both packs together: 15 N·m each [exact]
     expect(screen.text).toMatch(/a pack holds\s*15\.0 N·m/);
     expect(screen.find('.caution').textContent).toContain('not on a jack');

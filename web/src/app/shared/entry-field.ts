@@ -40,7 +40,7 @@ export interface TakenEntry {
       [read]="read()"
       [hint]="hint() || (echo() ? both() : '')"
       [placeholder]="placeholder()"
-      [mode]="quantity() === 'count' ? 'numeric' : 'text'"
+      [mode]="mode()"
       [big]="big()"
       [enterOnly]="enterOnly()"
       [compact]="compact()"
@@ -98,6 +98,15 @@ export class EntryField {
   private readonly system = this.bench.system;
   private readonly decimal = this.bench.decimal;
   private readonly field = viewChild.required<Field<TakenEntry>>(Field);
+
+  /** Keypad of a phone: what carries no unit takes figures alone; a unit, a fraction or a pair of teeth need letters and signs. */
+  protected readonly mode = computed(() => {
+    const quantity = this.quantity();
+    if (quantity === 'count') return 'numeric' as const;
+    return quantity === 'coefficient' || quantity === 'percent' || quantity === 'rotation'
+      ? ('decimal' as const)
+      : ('text' as const);
+  });
 
   protected readonly text = computed(() => {
     const entry = this.entry();

@@ -1,0 +1,44 @@
+import { DOCUMENT, Injectable, inject } from '@angular/core';
+
+const FIELDS =
+  'input:not([type="hidden"]):not([disabled]), select:not([disabled]), textarea, button:not([disabled]), a[href]';
+/** Long enough for what was clicked to have gone, too short to be noticed. */
+const AFTER_MS = 80;
+
+/**
+ * Where what had the focus is removed – a row deleted, a reading voided, a panel closed – the focus goes to what is next in the
+ * same place, not to the top of the page.
+ */
+@Injectable({ providedIn: 'root' })
+export class FocusKeeper {
+  private readonly document = inject(DOCUMENT);
+  /** What had the focus last, and all that it stood in. */
+  private last: { readonly element: HTMLElement; readonly around: readonly HTMLElement[]; readonly at: number } | null =
+    null;
+
+  begin(): void {
+    this.document.addEventListener('focusin', ({ target }) => {
+      if (target instanceof HTMLElement && target !== this.document.body) this.last = this.placeOf(target);
+    });
+    for (const done of ['click', 'keyup'] as const)
+      this.document.addEventListener(done, () => setTimeout(() => this.mend(), AFTER_MS), { capture: true });
+  }
+
+  private placeOf(element: HTMLElement): NonNullable<FocusKeeper['last']> {
+    const around: HTMLElement[] = [];
+    for (let up = element.parentElement; up && up !== this.document.body; up = up.parentElement) around.push(up);
+    const near = around.find((one) => one.querySelectorAll(FIELDS).length > 1);
+    return { element, around, at: near ? [...near.querySelectorAll(FIELDS)].indexOf(element) : 0 };
+  }
+
+  private mend(): void {
+    const { last } = this;
+    if (!last || last.element.isConnected || this.document.activeElement !== this.document.body) return;
+    this.last = null;
+    const place = last.around.find((one) => one.isConnected && one.querySelector(FIELDS) !== null);
+    const fields = place ? [...place.querySelectorAll<HTMLElement>(FIELDS)] : [];
+    (fields[Math.min(Math.max(last.at, 0), fields.length - 1)] ?? this.document.getElementById('sheet'))?.focus({
+      preventScroll: true,
+    });
+  }
+}
