@@ -11,6 +11,7 @@ import {
   viewChild,
   viewChildren,
 } from '@angular/core';
+import { NgTemplateOutlet } from '@angular/common';
 import { RouterLink } from '@angular/router';
 import { LIMITS, entryBase, entryOf, type PreloadActs, type WearModel } from '@hot-spline/core';
 import { SIDES, UNIT_TYPE_WORDS, type PlateSpec, type Side, packFigures } from '@hot-spline/model';
@@ -20,6 +21,7 @@ import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field, type Understood } from '../shared/field';
 import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
+import { isNarrow } from '../shared/narrow';
 import { SheetHead } from '../shared/sheet-head';
 import { activeTab } from '../shared/active-tab';
 import { Tabs } from '../shared/tabs';
@@ -49,6 +51,7 @@ import { WantedTab } from './wanted-tab';
     Field,
     InspectTab,
     MemberEditor,
+    NgTemplateOutlet,
     PackDrawing,
     RouterLink,
     Choice,
@@ -68,6 +71,8 @@ export class PackSheet {
   readonly tab = input<string>();
   protected readonly bench = inject(Bench);
   protected readonly ids = packFigures;
+  /** On a phone a piece opens under its own pack. */
+  protected readonly narrow = isNarrow();
 
   protected readonly sides = SIDES;
   protected readonly tabs = PACK_TABS;

@@ -97,6 +97,25 @@ interface LaidPlate {
     } @else if (problem(); as p) {
       <p class="caution" role="alert">{{ p }}</p>
     } @else {
+      @if (asked(); as a) {
+        <div class="asked" role="alertdialog" aria-label="Before it is laid">
+          @if (a.target) {
+            <p>{{ a.target }}</p>
+          }
+          @if (a.hard) {
+            <p class="caution">{{ a.hard }}</p>
+          }
+          <div class="acts">
+            <button type="button" class="quiet go" (click)="take(a.index, true)">
+              {{ a.target ? 'Lay it, the target moves' : 'Lay it all the same' }}
+            </button>
+            @if (a.target) {
+              <button type="button" class="quiet" (click)="take(a.index, false)">Lay it, keep the target</button>
+            }
+            <button type="button" class="quiet" (click)="pending.set(null)">Not</button>
+          </div>
+        </div>
+      }
       <section class="scroll" aria-label="Packs that reach the wanted breakaway">
         <p-table [value]="rows()" dataKey="index" tableStyleClass="table">
           <ng-template #header>
@@ -154,25 +173,6 @@ interface LaidPlate {
           </ng-template>
         </p-table>
       </section>
-      @if (asked(); as a) {
-        <div class="asked" role="alertdialog" aria-label="Before it is laid">
-          @if (a.target) {
-            <p>{{ a.target }}</p>
-          }
-          @if (a.hard) {
-            <p class="caution">{{ a.hard }}</p>
-          }
-          <div class="acts">
-            <button type="button" class="quiet go" (click)="take(a.index, true)">
-              {{ a.target ? 'Lay it, the target moves' : 'Lay it all the same' }}
-            </button>
-            @if (a.target) {
-              <button type="button" class="quiet" (click)="take(a.index, false)">Lay it, keep the target</button>
-            }
-            <button type="button" class="quiet" (click)="pending.set(null)">Not</button>
-          </div>
-        </div>
-      }
       @if (weak(); as text) {
         <p class="soft">{{ text }}</p>
       }

@@ -72,7 +72,8 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
             [step]="slider.step"
             [value]="slider.value"
             [attr.aria-valuetext]="slider.said"
-            (input)="set(slider.key, box.valueAsNumber)"
+            (input)="hold(); set(slider.key, box.valueAsNumber)"
+            (change)="held.set(null)"
           />
         </div>
       }
@@ -134,6 +135,17 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
                     row.score
                   }}</span>
                   <span class="name">{{ row.label }}</span>
+                  <button
+                    type="button"
+                    class="quiet icon bare pin"
+                    [attr.aria-pressed]="row.pinned"
+                    [attr.aria-label]="'Keep ' + row.label + ' at the top'"
+                    [title]="row.pinned ? 'No longer at the top' : 'Keep at the top'"
+                    [disabled]="!row.pinned && pins().length >= 3"
+                    (click)="pin(row.label)"
+                  >
+                    <i class="pi pi-thumbtack" aria-hidden="true"></i>
+                  </button>
                   @if (row.own) {
                     <span></span>
                   } @else {
@@ -189,6 +201,17 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
                     (click)="look(row.label, row.open)"
                   >
                     <span class="name">{{ row.label }}</span>
+                  </button>
+                  <button
+                    type="button"
+                    class="quiet icon bare pin"
+                    [attr.aria-pressed]="row.pinned"
+                    [attr.aria-label]="'Keep ' + row.label + ' at the top'"
+                    [title]="row.pinned ? 'No longer at the top' : 'Keep at the top'"
+                    [disabled]="!row.pinned && pins().length >= 3"
+                    (click)="pin(row.label)"
+                  >
+                    <i class="pi pi-thumbtack" aria-hidden="true"></i>
                   </button>
                   @if (!row.own) {
                     <button
@@ -296,12 +319,25 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
         min-height: 24px;
       }
     }
+    .pin {
+      color: var(--soft);
+    }
+    .pin[aria-pressed='true'] {
+      color: var(--blue);
+    }
+    @media (pointer: fine) {
+      .pin {
+        min-width: 24px;
+        min-height: 24px;
+      }
+    }
     .view {
       max-width: 240px;
     }
     .rank tbody th {
       display: grid;
-      grid-template-columns: 44px minmax(0, 1fr) auto;
+      grid-template-columns: 42px minmax(0, 1fr) 24px auto;
+      gap: 0 2px;
       align-items: center;
       min-width: 232px;
       max-width: none;
@@ -315,7 +351,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
       vertical-align: middle;
     }
     .rank th:not(:first-child) {
-      min-width: 62px;
+      min-width: 58px;
       text-align: right;
       line-height: 1.2;
     }
@@ -476,6 +512,29 @@ export class CompareTab {
     }));
   });
   protected readonly problem = this.attempt.problem;
+  /** Order of the rows while a slider moves: they stand still under the eye, and are sorted when it is let go. */
+  protected readonly held = signal<readonly string[] | null>(null);
+  /** Three can be looked at side by side at the top. */
+  protected readonly pins = signal<readonly string[]>([]);
+
+  protected hold(): void {
+    if (this.held() === null) this.held.set(this.rows().map(({ label }) => label));
+  }
+
+  protected pin(label: string): void {
+    this.pins.update((pins) => (pins.includes(label) ? pins.filter((one) => one !== label) : [...pins, label]));
+  }
+
+  /** Indexes in the order that they are shown: pinned first, then the best – or as they stood while a slider moves. */
+  private ordered(labels: readonly string[], scores: readonly number[]): number[] {
+    const held = this.held();
+    const pins = this.pins();
+    const pinned = (i: number): number => (pins.includes(labels[i] ?? '') ? 0 : 1);
+    const before = (a: number, b: number): number =>
+      held ? held.indexOf(labels[a] ?? '') - held.indexOf(labels[b] ?? '') : (scores[b] ?? 0) - (scores[a] ?? 0);
+    return labels.map((_, i) => i).sort((a, b) => pinned(a) - pinned(b) || before(a, b));
+  }
+
   protected readonly rows = computed(() => {
     const results = this.attempt.value() ?? [];
     const system = this.bench.system();
@@ -488,7 +547,11 @@ export class CompareTab {
       { inputNm: this.settings().inputNm, wheelNm: results[0]?.wheelNm ?? 1 },
       this.weights(),
     );
-    const order = results.map((_, i) => i).sort((a, b) => (ranks[b]?.score ?? 0) - (ranks[a]?.score ?? 0));
+    const labels = results.map(({ compared: { label } }) => label);
+    const order = this.ordered(
+      labels,
+      ranks.map(({ score }) => score),
+    );
     const columns = this.columns();
     const top = new Map(columns.map(({ key }) => [key, Math.max(...ranks.map(({ parts }) => parts[key]))]));
     return order.map((at) => {
@@ -499,6 +562,7 @@ export class CompareTab {
         type,
         label,
         own,
+        pinned: this.pins().includes(label),
         open: this.opened() === undefined ? own : this.opened() === label,
         // Two that are not the same are not shown as if they were.
         score: (rank?.score ?? 0).toFixed(1),

@@ -207,6 +207,28 @@ describe('units side by side', () => {
     expect(bench.canUndo()).toBeFalse();
   });
 
+  it('rows stand still while a slider moves, are sorted when it is let go, and three can be kept at the top', async () => {
+    openBench();
+    const screen = await Screen.of(CompareTab);
+    await every(screen);
+    const names = () => screen.all('tbody .name').map((one) => one.textContent);
+    const before = names();
+    const input = screen.find<HTMLInputElement>('#compare-splitShare');
+    input.value = input.max;
+    input.dispatchEvent(new Event('input'));
+    await screen.fixture.whenStable();
+    expect(names()).toEqual(before);
+    input.dispatchEvent(new Event('change'));
+    await screen.fixture.whenStable();
+    const scores = screen.all('tbody .score').map((one) => Number(one.textContent));
+    expect(scores).toEqual([...scores].sort((a, b) => b - a));
+    const last = names().at(-1) ?? '';
+    await screen.click(`Keep ${last} at the top`);
+    expect(names()[0]).toBe(last);
+    await screen.click(`Keep ${last} at the top`);
+    expect(names().at(-1)).toBe(last);
+  });
+
   it('an open axle is marked as the build’s own', async () => {
     const build = plateBuild();
     if (build.axles.rear) build.axles.rear.unit.type = 'open';
