@@ -33,6 +33,7 @@ import { GEARBOX_OPTIONS, ORIGIN_OPTIONS } from './words';
       />
       <hs-choice
         [name]="prefix() + '-box-origin'"
+        of="gearbox"
         label="Known from"
         [options]="origins"
         [value]="s.box.origin"
@@ -51,6 +52,7 @@ import { GEARBOX_OPTIONS, ORIGIN_OPTIONS } from './words';
       />
       <hs-choice
         [name]="prefix() + '-torque-origin'"
+        of="torque limit"
         label="Known from"
         [options]="origins"
         [value]="s.torqueLimit?.origin ?? 'guess'"

@@ -36,6 +36,7 @@ import { ORIGIN_OPTIONS } from './words';
       />
       <hs-choice
         [name]="prefix() + '-origin'"
+        of="set-up bearing"
         label="Known from"
         [options]="origins"
         [value]="s.origin"

@@ -10,7 +10,12 @@ export interface Option<T extends string> {
   selector: 'hs-choice',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <label [for]="name()" [class.visually-hidden]="labelHidden()">{{ label() }}</label>
+    <label [for]="name()" [class.visually-hidden]="labelHidden()"
+      >{{ label() }}
+      @if (of(); as what) {
+        <span class="visually-hidden">, {{ what }}</span>
+      }
+    </label>
     <select #box class="control" [id]="name()" (change)="choose(box.value)">
       @for (option of options(); track option.value) {
         <option [value]="option.value" [selected]="option.value === value()">{{ option.label }}</option>
@@ -36,6 +41,8 @@ export class Choice<T extends string> {
   readonly label = input.required<string>();
   readonly options = input.required<readonly Option<T>[]>();
   readonly value = input.required<T>();
+  /** What it belongs to, for whoever does not see where it stands. */
+  readonly of = input('');
   readonly labelHidden = input(false);
   readonly chosen = output<T>();
 

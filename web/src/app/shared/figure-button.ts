@@ -21,7 +21,7 @@ import { Bench } from '../state/bench';
         }
         <span class="value"
           ><span class="number mono">{{ shown().text }}</span
-          ><span class="unit mono">{{ shown().unit }}{{ suffix() }}</span>
+          >&ngsp;<span class="unit mono">{{ shown().unit }}{{ suffix() }}</span>
           @if (f.rests === 'assumed') {
             <span
               class="ring"
