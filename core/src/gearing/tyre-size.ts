@@ -73,7 +73,9 @@ export function tyreSize(designation: string): TyreSize {
   const construction = built.endsWith('R') ? 'radial' : built === '-' ? null : 'bias';
   const rimMm = rimDiameterIn * MM_PER_INCH;
 
-  const size = ((): Omit<TyreSize, 'rimDiameterIn' | 'construction' | 'sectionWidthMm'> & { sectionWidthMm: number } => {
+  const size = ((): Omit<TyreSize, 'rimDiameterIn' | 'construction' | 'sectionWidthMm'> & {
+    sectionWidthMm: number;
+  } => {
     if (match[2] !== '/') {
       return {
         form: 'inch',
