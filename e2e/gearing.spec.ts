@@ -142,7 +142,7 @@ test.describe('story 1: tyre and ratio', () => {
 
   test('front and rear axle with their mismatch', async ({ truck, page }) => {
     await truck.open('gearing');
-    await expect(truck.figure('gearing.mismatch')).toHaveText('−0.27%');
+    await expect(truck.figure('gearing.mismatch')).toHaveText('−0.27 %');
     await page
       .getByRole('button', { name: 'Front axle' })
       .or(page.getByText('Front axle', { exact: true }))

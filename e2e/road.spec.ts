@@ -13,7 +13,7 @@ test.describe('ratio story 3: match in full', () => {
     const cruise = await drift.number('gearing.cruise');
     await drift.enter('Driven wheels slip', '5');
     await expect.poll(() => drift.number('gearing.cruise')).toBeCloseTo(cruise / 0.95, -1);
-    await expect(drift.figure('match.reading')).toHaveText('86.2%');
+    await expect(drift.figure('match.reading')).toHaveText('86.2 %');
     await page.goBack();
     await expect(page).toHaveURL(/tab=ladder/);
     await drift.saved();

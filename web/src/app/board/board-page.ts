@@ -116,8 +116,10 @@ export class BoardPage {
         throw new InputError('file', `file “${file.name}” is not JSON.`, 'an exported build');
       }
       const { builds, library } = readFile(parsed);
+      // Asked of the server, not of what this page has read: that may be old, or not there yet.
+      const active = (await api.builds()).filter(({ archived }) => !archived);
       const clashes = builds.flatMap((one): Clash[] => {
-        const here = this.active().find(({ name }) => name === one.build.name);
+        const here = active.find(({ name }) => name === one.build.name);
         return here ? [{ file: one, here }] : [];
       });
       this.clashes.set(clashes);

@@ -104,7 +104,7 @@ export const INSTRUMENTS = ['Micrometer', 'Caliper', 'Depth gauge', 'Feeler gaug
                   (taken)="write(row, $event)"
                 />
                 @if (row.reading; as reading) {
-                  <hs-void [id]="reading.id" [what]="row.label + ', ' + entryOf(reading).typed" />
+                  <hs-void [id]="reading.id" [what]="row.label + ', ' + entryOf(reading).typed" [beside]="true" />
                 } @else {
                   <span></span>
                 }

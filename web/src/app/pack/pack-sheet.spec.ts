@@ -79,6 +79,14 @@ describe('the pack sheet', () => {
     expect(sizes('eared').filter((typed) => typed === '2.1 mm').length).toBe(1);
   });
 
+  it('Tab goes from one piece to the next: what voids a reading is beside the way, and in the ledger on it', async () => {
+    openBench();
+    const screen = await Screen.of(PackSheet, { tab: 'measure' });
+    await screen.type('2 friction left', '1.98');
+    expect(screen.all('hs-void button').every((button) => button.tabIndex === -1)).toBeTrue();
+    expect(screen.all('hs-void button').length).toBeGreaterThan(0);
+  });
+
   it('what is measured alike is typed once and written for each', async () => {
     const bench = openBench(undefined, []);
     const screen = await Screen.of(PackSheet, { tab: 'measure' });

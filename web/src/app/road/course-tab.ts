@@ -14,6 +14,7 @@ import {
   type Entry,
   type Quantity,
 } from '@hot-spline/core';
+import { Router } from '@angular/router';
 import { parseOrRefuse, courseSchema, type CourseSpec } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
@@ -36,6 +37,7 @@ type Done = ReadTrace;
 export class CourseTab {
   protected readonly bench = inject(Bench);
   protected readonly heavy = inject(Heavy);
+  private readonly router = inject(Router);
   private readonly picker = viewChild.required<ElementRef<HTMLInputElement>>('picker');
 
   protected readonly readName = textReader('Course', 80, 1);
@@ -177,6 +179,8 @@ export class CourseTab {
 
   protected start(): void {
     this.set({ name: 'Course', lengthM: 1000, startMps: 0, fastestMps: null, corners: [] });
+    // Where the corners are entered: the search, which asks for a course too, shows none of them.
+    void this.router.navigate([], { queryParams: { tab: 'course' }, queryParamsHandling: 'merge' });
   }
 
   protected rename(name: string): void {

@@ -103,7 +103,8 @@ export class RoadSheet {
   protected readonly marks = computed(() =>
     (this.lines()[0]?.run.marks ?? []).map(({ distanceM }) => {
       const name = MARK_NAMES.find(([mark]) => Math.abs(mark - distanceM) < 1e-6)?.[1];
-      if (name) return name;
+      // A metric shop reads the same marks in metres.
+      if (name && this.bench.system() === 'inch') return name;
       const { text, unit } = formatIn(distanceM, 'distance', this.bench.system());
       return `${text} ${unitLabel(unit)}`;
     }),

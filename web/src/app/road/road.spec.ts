@@ -47,11 +47,11 @@ describe('the run sheet', () => {
     const heads = screen.all('thead th').map((th) => th.textContent?.trim());
     expect(heads).toEqual([
       's, km/h',
-      '60 ft',
-      '330 ft',
-      '⅛ mile',
-      '1000 ft',
-      '¼ mile',
+      '18 m',
+      '101 m',
+      '201 m',
+      '305 m',
+      '402 m',
       '0–100',
       '80–120',
       'tyre-limited',

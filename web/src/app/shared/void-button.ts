@@ -10,7 +10,15 @@ import { Field, type Understood } from './field';
   imports: [Dialog, Field],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <button type="button" class="quiet bare" (click)="open.set(true)" [attr.aria-label]="'Void ' + what()">Void</button>
+    <button
+      type="button"
+      class="quiet bare"
+      [tabIndex]="beside() ? -1 : 0"
+      (click)="open.set(true)"
+      [attr.aria-label]="'Void ' + what()"
+    >
+      Void
+    </button>
     <p-dialog
       header="Void this reading"
       closeAriaLabel="Close"
@@ -43,6 +51,8 @@ export class VoidButton {
   /** Id of the entry. */
   readonly id = input.required<string>();
   readonly what = input.required<string>();
+  /** Beside a field that is filled one after the other: Tab goes on to the next field; the keys void it in the ledger. */
+  readonly beside = input(false);
   private readonly bench = inject(Bench);
   protected readonly open = signal(false);
   protected readonly read = (text: string): Understood<string> => {
