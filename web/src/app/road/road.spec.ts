@@ -45,17 +45,7 @@ describe('the run sheet', () => {
     bench.change((draft) => (draft.candidates = [{ ring: 37, pinion: 10 }]));
     const screen = await Screen.of(RoadSheet);
     const heads = screen.all('thead th').map((th) => th.textContent?.trim());
-    expect(heads).toEqual([
-      's, km/h',
-      '18 m',
-      '101 m',
-      '201 m',
-      '305 m',
-      '402 m',
-      '0–100',
-      '80–120',
-      'tyre-limited',
-    ]);
+    expect(heads).toEqual(['s, km/h', '18 m', '101 m', '201 m', '305 m', '402 m', '0–100', '80–120', 'tyre-limited']);
     expect(screen.all('tbody tr').length).toBe(3); // present, candidate, seconds by gear
   });
 
