@@ -22,11 +22,20 @@ export function goalOf({ brief, cruiseSpeed }: Build): FindGoal {
 
 /** What each goal is ranked by, by the paths of the build, in words. */
 const RANKED_BY: Readonly<Record<FindGoal['kind'], Readonly<Record<string, string>>>> = {
-  time: { engine: 'engine', gearbox: 'gearbox', tyre: 'tyre', 'road.mass': 'mass', 'brief.distance': 'distance' },
-  finish: {
+  time: {
     engine: 'engine',
+    coupling: 'clutch or converter',
     gearbox: 'gearbox',
     tyre: 'tyre',
+    road: 'car',
+    'brief.distance': 'distance',
+  },
+  finish: {
+    engine: 'engine',
+    coupling: 'clutch or converter',
+    gearbox: 'gearbox',
+    tyre: 'tyre',
+    road: 'car',
     'brief.distance': 'distance',
     'brief.window': 'rpm window',
   },

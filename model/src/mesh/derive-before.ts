@@ -9,7 +9,7 @@ import * as words from './words';
 /** What is judged before anything is read: the band, the gauge against it, depth, the stack, the set-up bearing. */
 export function deriveBefore(mesh: MeshAxle, d: Derivation): void {
   band(mesh, d);
-  gauge(mesh, d);
+  coarseGauge(mesh, mesh.band, d);
   depth(mesh, d);
   setUpBearing(mesh, d);
 }
@@ -91,7 +91,8 @@ function depth(mesh: MeshAxle, d: Derivation): void {
 export const tooCoarse = (plusMinus: number, [low, high]: readonly [number, number]): boolean =>
   2 * plusMinus >= high - low - 1e-9;
 
-function gauge({ axle, band: told, setup }: MeshAxle, d: Derivation): void {
+/** Says a gauge that can't tell in from out of a band. */
+export function coarseGauge({ axle, setup }: MeshAxle, told: MeshAxle['band'], d: Derivation): void {
   const { backlash } = setup.gauges;
   if (!told || !backlash || !tooCoarse(entryBase(backlash.plusMinus), told)) return;
   d.finding({

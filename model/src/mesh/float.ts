@@ -1,8 +1,8 @@
-import { InputError, entryBase, explain, floatShim, type Working } from '@hot-spline/core';
+import { InputError, explain, floatShim, type Working } from '@hot-spline/core';
 import type { Derivation } from '../engine/derivation';
 import { fact } from '../engine/finding';
 import { ORIGIN_RESTS } from '../identity/origin-rests';
-import { tooCoarse } from './derive-before';
+import { coarseGauge } from './derive-before';
 import { STATION, at } from './guards';
 import { meshFigures } from './ids';
 import type { AssemblyState, MeshAxle } from './state';
@@ -43,8 +43,7 @@ export const explainFloat = (of: Parameters<typeof floatShim>[0]): Working =>
 
 /** A unit whose one shim sets end float: no depth, no ring, no pattern. */
 export function deriveFloat(mesh: MeshAxle, d: Derivation): void {
-  const { axle, now, floatBand: band, sheet, setup } = mesh;
-  const { backlash: gauge } = setup.gauges;
+  const { axle, now, floatBand: band, sheet } = mesh;
   const place = at(axle, 'carrier', `float-trial-${axle}`);
   if (!band)
     d.finding({
@@ -57,22 +56,7 @@ export function deriveFloat(mesh: MeshAxle, d: Derivation): void {
       facts: {},
       say: words.noFloatBand,
     });
-  else if (gauge && tooCoarse(entryBase(gauge.plusMinus), band))
-    d.finding({
-      id: `mesh.${axle}.gauge`,
-      verdict: 'stop',
-      place: at(axle, 'baseline', `gauge-backlash-${axle}`),
-      station: STATION,
-      figures: [],
-      rule: 'twice the ± of the instrument is less than the band (common practice)',
-      facts: {
-        low: fact(band[0], 'length'),
-        high: fact(band[1], 'length'),
-        plusMinus: fact(entryBase(gauge.plusMinus), 'length'),
-        name: gauge.name || 'The indicator',
-      },
-      say: words.cannotJudge,
-    });
+  coarseGauge(mesh, band, d);
   if (!now) {
     d.finding({
       id: `mesh.${axle}.begun`,

@@ -351,6 +351,12 @@ describe('what is pasted, few lines or many', () => {
     expect([second.unit, second.recognised]).toEqual(['lbf·ft', true]);
   });
 
+  it('a bad line before the first good one is listed too', () => {
+    const read = readTorqueCsv('rpm,Nm\nabc,3\n2000,200\n4000,300');
+    expect(read.points.length).toBe(2);
+    expect(read.bad.map(({ line }) => line)).toEqual([2]);
+  });
+
   it('the car’s speed beside the engine’s is no engine speed; what stands before is skipped', () => {
     const read = readTorqueCsv(
       'Run 3\nCorrection, none\nSpeed (km/h),Engine RPM,Torque (Nm)\n40,1500,210\n67,2500,320',

@@ -109,8 +109,9 @@ export function readTorqueCsv(text: string, chosen?: CurveUnit, swapped = false)
   rows.forEach((row, i) => {
     const line = i + 1;
     if (row.every((cell) => cell === '')) return;
-    if (i < firstAt) return;
     const refuse = (why: string): void => void bad.push({ line, text: cutText(row.join(', '), 60), why });
+    // What stands before the values is no line of theirs, unless a number is in it.
+    if (i < firstAt) return row.some((cell) => !Number.isNaN(csvNumber(cell))) ? refuse('no two numbers') : undefined;
     const speed = (row[rpmAt] ?? '').replace(RPM_TAIL, '');
     const rpm = counted.perUnit === 1 ? csvWhole(speed) : Number((counted.perUnit * csvNumber(speed)).toFixed(1));
     const cell = cellUnit(row[valueAt] ?? '');

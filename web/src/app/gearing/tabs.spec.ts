@@ -175,10 +175,19 @@ describe('find a ratio', () => {
     const bench = openBench(build);
     const screen = await Screen.of(FindTab);
     expect(screen.text).toContain('Nobody has said gearbox, crawl ratio yet');
-    expect(screen.all('hs-verdict svg[aria-label="fits"], hs-verdict [aria-label="stop"]').length).toBe(0);
+    const marks = () => new Set(screen.all('hs-verdict svg').map((mark) => mark.getAttribute('aria-label')));
+    expect(marks()).toEqual(new Set(['not yet']));
     bench.change((draft) => (draft.assumed = []));
     await screen.fixture.whenStable();
     expect(screen.text).not.toContain('Nobody has said');
+    expect(marks().has('not yet')).toBeFalse();
+    // Drag, grip and the rest of the car are what a time rests on too.
+    bench.change((draft) => {
+      draft.brief.goal = 'time';
+      draft.assumed = ['road.dragArea'];
+    });
+    await screen.fixture.whenStable();
+    expect(screen.text).toContain('Nobody has said car yet');
   });
 
   it('a car that can’t move off says which figure is wrong', async () => {
