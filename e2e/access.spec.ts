@@ -163,6 +163,6 @@ test('measuring on a phone: the Write button in place of Enter', async ({ drift,
   await page.setViewportSize({ width: 390, height: 844 });
   await drift.open('pack?tab=measure');
   await drift.field('8 shim right').fill('35 thou');
-  await page.getByRole('button', { name: 'Write' }).click();
+  await page.getByRole('button', { name: 'Record' }).click();
   await expect(drift.finding('Right stack on target')).toBeAttached();
 });

@@ -76,7 +76,7 @@ class Practice {
     await this.page.getByRole('button', { name: 'Sweep', exact: true }).click();
     await expect(this.page.getByLabel('Backlash, again from place 1')).toBeVisible({ timeout: 30_000 });
     await this.page.getByRole('button', { name: 'Paint, turn and look' }).click();
-    await this.page.getByRole('button', { name: 'Write the pattern' }).click();
+    await this.page.getByRole('button', { name: 'Record the pattern' }).click();
     await expect(this.page.getByRole('button', { name: 'Paint, turn and look' })).toBeVisible();
     // The advice of before is taken away with the reading, and comes back with it counted.
     await this.page.waitForTimeout(300);
@@ -235,8 +235,8 @@ test('keys alone lay and write a pattern; what is laid out is there after a relo
     await page.keyboard.press(key);
   await expect(page.getByText(/^low|^a little low/).first()).toBeVisible();
   await page.reload();
-  await expect(page.getByRole('button', { name: 'Write the pattern' })).toBeEnabled();
-  await page.getByRole('button', { name: 'Write the pattern' }).focus();
+  await expect(page.getByRole('button', { name: 'Record the pattern' })).toBeEnabled();
+  await page.getByRole('button', { name: 'Record the pattern' }).focus();
   await page.keyboard.press('Enter');
   const patterns = async () =>
     (await readLedger(request, drift.id)).filter((entry) => entry.subject?.what === 'pattern');
@@ -310,14 +310,14 @@ test.describe('at phone width', () => {
     const box = await flank.boundingBox();
     if (!box) throw new Error('no picture');
     await flank.tap({ position: { x: box.width * 0.62, y: box.height * 0.65 } });
-    await page.getByRole('button', { name: 'Write the pattern' }).tap();
+    await page.getByRole('button', { name: 'Record the pattern' }).tap();
     const field = page.locator('#backlash-1-rear');
     await field.fill('9; 9; 9; 9; 9; 9; 9; 9');
-    await page.getByRole('button', { name: 'Write', exact: true }).tap();
+    await page.getByRole('button', { name: 'Record', exact: true }).tap();
     await expect(page.getByLabel('Backlash, again from place 1')).toBeVisible();
     await drift.open('preload');
     await page.locator('#pinion-torque-rear').fill('9');
-    await page.getByRole('button', { name: 'Write', exact: true }).tap();
+    await page.getByRole('button', { name: 'Record', exact: true }).tap();
     await expect(page.getByRole('table')).toContainText('9.0');
     // nothing is wider than the phone
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);

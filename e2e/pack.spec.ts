@@ -235,7 +235,7 @@ test.describe('pack story: from a wanted breakaway', () => {
     await page.getByRole('button', { name: 'Lay plan 1' }).click();
     await page
       .getByRole('alertdialog', { name: 'Before it is laid' })
-      .getByRole('button', { name: /^Lay it(, the target moves| all the same)$/ })
+      .getByRole('button', { name: /^Put these in(, the target moves| all the same)$/ })
       .click();
     await expect(drift.finding('Breakaway in the wanted band')).toBeVisible();
     await expect(first.getByRole('button')).toHaveText('In the packs');

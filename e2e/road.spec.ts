@@ -7,8 +7,8 @@ test.describe('ratio story 3: match in full', () => {
     await expect(page).toHaveURL(/tab=thrust/);
     await expect(page.locator('hs-thrust-tab canvas')).toBeVisible();
     await page.getByRole('link', { name: 'Rpm ladder' }).click();
-    await drift.enter('Road speeds, most important first or as you like', '40, 70 mph, 160 km/h');
-    await expect(drift.field('Road speeds, most important first or as you like')).toHaveValue('40 mph, 70 mph, 99 mph');
+    await drift.enter('Road speeds, with commas', '40, 70 mph, 160 km/h');
+    await expect(drift.field('Road speeds, with commas')).toHaveValue('40 mph, 70 mph, 99 mph');
     await page.getByRole('link', { name: 'Match' }).click();
     const cruise = await drift.number('gearing.cruise');
     await drift.enter('Driven wheels slip', '5');
@@ -92,8 +92,8 @@ test.describe('ratio story 5: find it', () => {
     await expect(drift.finding('does not take')).toBeVisible();
     await drift.open('brief');
     await drift.field('Goal').selectOption('Rpm window at cruise');
-    await drift.enter('Window from', '2400');
-    await drift.enter('Window to', '2600');
+    await drift.enter('Rpm from', '2400');
+    await drift.enter('Rpm to', '2600');
     await drift.open('gearing?tab=find');
     await expect(page.locator('[data-final]').first()).toContainText('inside the window');
   });

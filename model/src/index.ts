@@ -167,7 +167,15 @@ export { lockCurve, unitHolds, unitState, type LockPoint, type UnitState } from 
 export { UNIT_TYPE_WORDS, type UnitTypeWords } from './unit/types';
 export { comparedGround, comparedSettings, comparedUnits, mostArriving, type ComparedUnit } from './unit/compare';
 export { axleShares } from './point/derive';
-export { CRITERION_WORDS, USE_WEIGHTS, rankUnits, type CriterionWeights, type UnitRank } from './unit/rank';
+export {
+  CRITERION_WORDS,
+  USE_WEIGHTS,
+  rankUnits,
+  speaks,
+  type CriterionWeights,
+  type Speaks,
+  type UnitRank,
+} from './unit/rank';
 export { CRITERIA, type Criterion } from './identity/schema';
 export { Registry, defineCalculation, type Calculation } from './engine/calculations';
 export { openApi } from './engine/openapi';

@@ -17,7 +17,7 @@ const reasons: [Reason['code'], number, number, string][] = [
   ['stall-near', -150, 500, 'cruise 150 rpm below converter stall: it slips and runs hot'],
   ['stall-clear', 640, 500, 'cruise 640 rpm above converter stall'],
   ['cruise-limiter', 7600, 7400, 'cruise needs 7600 rpm, the limiter is at 7400 rpm'],
-  ['finish-limiter', 0.456, 0, '0.46 s on the limiter before the mark'],
+  ['finish-limiter', 0.456, 0, '0.46 s on the limiter before the finish'],
   ['hunts', 1, 0, 'hunting tooth count'],
   ['does-not-hunt', 4, 0, 'teeth share the divisor 4'],
   ['carrier-none', 0, 0, 'no known carrier takes it'],

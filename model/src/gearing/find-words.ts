@@ -30,7 +30,7 @@ export function reasonWords({ code, value, limit }: Reason, system: UnitSystem):
     case 'torque-over':
       return `${say(value, 'torque', system, 0)} at the ring gear, the set stands ${say(limit, 'torque', system, 0)}`;
     case 'finish-limiter':
-      return `${value.toFixed(2)} s on the limiter before the mark`;
+      return `${value.toFixed(2)} s on the limiter before the finish`;
     case 'hunts':
       return 'hunting tooth count';
     case 'does-not-hunt':

@@ -4,7 +4,7 @@ import { deriveBuild } from '../derive';
 import { demoFiles, driftBuild } from '../testing/builds';
 import { CRITERIA } from '../identity/schema';
 import { comparedGround, comparedSettings, comparedUnits } from './compare';
-import { CRITERION_WORDS, USE_WEIGHTS, rankUnits, type CriterionWeights, type UnitRank } from './rank';
+import { CRITERION_WORDS, USE_WEIGHTS, rankUnits, speaks, type CriterionWeights, type UnitRank } from './rank';
 
 /** About what the tyres of this axle hold. */
 const SETTINGS = comparedSettings(2000, 1);
@@ -42,6 +42,24 @@ describe('units ranked for a use', () => {
           expect(parts[key]).toBeLessThanOrEqual(100 + 1e-9);
         }
       }
+  });
+
+  it('what speaks for a unit lifts it above the mean of all, what is not weighed says nothing', () => {
+    const none = Object.fromEntries(CRITERIA.map((key) => [key, 0])) as Record<(typeof CRITERIA)[number], number>;
+    const of = (parts: Partial<CriterionWeights>): UnitRank => ({ score: 0, parts: { ...none, ...parts } });
+    const two = [of({ price: 100, quiet: 0, tunable: 100 }), of({ price: 0, quiet: 100, tunable: 0 })];
+    const weighs = { ...none, price: 10, quiet: 30 };
+    // by hand: mean 50 each; price ±50·10/40 = 12.5 points, quiet ∓50·30/40 = 37.5; tunable is not weighed
+    expect(speaks(two, weighs)).toEqual([
+      { for: ['price'], against: ['quiet'] },
+      { for: ['quiet'], against: ['price'] },
+    ]);
+    expect(speaks(two, none)).toEqual([
+      { for: [], against: [] },
+      { for: [], against: [] },
+    ]);
+    // a point is too little to be said: 50·1/101 < 1.5
+    expect(speaks(two, { ...none, price: 1, quiet: 100 })[0]).toEqual({ for: [], against: ['quiet'] });
   });
 
   it('a moment that turns in is no push: only what pushes wide is held against a unit', () => {

@@ -169,3 +169,32 @@ export function rankUnits(
     };
   });
 }
+
+/** Points of the score that a criterion has to make or cost against the mean of all before it is said. Ours. */
+const SAID_POINTS = 1.5;
+
+export interface Speaks {
+  readonly for: readonly Criterion[];
+  readonly against: readonly Criterion[];
+}
+
+/**
+ * What speaks most for each unit and most against it, at most two of each, the weightiest first: by how many points of the score a
+ * criterion lifts it above the mean of all the units compared, or sets it below. What is not weighed speaks neither way.
+ */
+export function speaks(ranks: readonly UnitRank[], weighs: CriterionWeights): Speaks[] {
+  const all = CRITERIA.reduce((sum, key) => sum + weighs[key], 0);
+  const mean = (key: Criterion): number => ranks.reduce((sum, { parts }) => sum + parts[key], 0) / ranks.length;
+  const means = new Map(CRITERIA.map((key) => [key, mean(key)]));
+  return ranks.map(({ parts }) => {
+    const points = CRITERIA.map((key) => ({
+      key,
+      gain: all === 0 ? 0 : (weighs[key] * (parts[key] - (means.get(key) ?? 0))) / all,
+    })).sort((a, b) => b.gain - a.gain);
+    const keys = (list: typeof points): Criterion[] => list.slice(0, 2).map(({ key }) => key);
+    return {
+      for: keys(points.filter(({ gain }) => gain >= SAID_POINTS)),
+      against: keys(points.filter(({ gain }) => gain <= -SAID_POINTS).reverse()),
+    };
+  });
+}

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
+import { MessageService } from 'primeng/api';
 import { Toast } from 'primeng/toast';
 import { FocusKeeper } from './shared/focus-keeper';
 import { Away } from './state/away';
@@ -10,10 +11,22 @@ import { Away } from './state/away';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <router-outlet />
-    <p-toast position="bottom-center" [breakpoints]="{ '640px': { width: '94vw' } }" />
+    <p-toast position="bottom-center" [breakpoints]="{ '640px': { width: '94vw' } }">
+      <ng-template #message let-message>
+        <div class="p-toast-message-text">
+          <span class="p-toast-summary">{{ message.summary }}</span>
+          <div class="p-toast-detail">{{ message.detail }}</div>
+        </div>
+        @if (message.data?.undo; as undo) {
+          <button type="button" class="quiet" (click)="messages.clear(); undo()">Undo</button>
+        }
+      </ng-template>
+    </p-toast>
   `,
 })
 export class App {
+  protected readonly messages = inject(MessageService);
+
   constructor() {
     inject(Away).begin();
     inject(FocusKeeper).begin();

@@ -16,11 +16,11 @@ import { GaugeDock } from '../gauge/dock';
 import { KeyReader } from './keys';
 import { Line } from './line';
 import { addressOf } from '../shared/address';
+import { sayDay, sayMoment } from '../shared/day';
 import { filter, map } from 'rxjs';
 import { SHEETS } from '../sheets';
 import { Rail } from './rail';
 import { WorkingPanel } from './working-panel';
-import { sayDay, sayMoment } from '../shared/day';
 
 /** The frame around the sheets of one build: header, Line, Rail, Findings. */
 @Component({
@@ -317,6 +317,7 @@ export class BuildPage {
     ['Ctrl Z', 'Undo'],
     ['Ctrl Y', 'Redo'],
     ['Alt ← →', 'Move the chosen plate'],
+    ['Alt Delete', 'Remove the row that is typed in'],
     ['?', 'These keys'],
   ];
   /** The places that both have changed, by the field's own label. */

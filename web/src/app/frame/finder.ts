@@ -10,9 +10,9 @@ import { boardFeature } from '../state/board';
 import { uiActions } from '../state/ui';
 import { kindOf, typedText } from '../ledger/reading-words';
 import { Library } from '../library/library';
-import { sayDay } from '../shared/day';
 import { matches } from './finder-words';
 import { addressOf } from '../shared/address';
+import { sayDay } from '../shared/day';
 import { SHEETS } from '../sheets';
 
 interface Hit {

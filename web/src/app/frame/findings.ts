@@ -3,6 +3,7 @@ import { Router } from '@angular/router';
 import type { Finding } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { addressOf } from '../shared/address';
+import { sayDays } from '../shared/day';
 import { VERDICT_WORDS, VerdictMark } from '../shared/verdict';
 import { Bench } from '../state/bench';
 import { uiActions, uiFeature } from '../state/ui';
@@ -43,8 +44,8 @@ export function tally(findings: readonly Finding[]): string {
               <button type="button" (click)="jump(finding)" [title]="finding.rule">
                 <hs-verdict [verdict]="finding.verdict" />
                 <span class="text">
-                  <strong>{{ finding.title }}</strong>
-                  <span class="detail">{{ finding.detail }}</span>
+                  <strong>{{ days(finding.title) }}</strong>
+                  <span class="detail">{{ days(finding.detail) }}</span>
                 </span>
               </button>
             </li>
@@ -123,6 +124,7 @@ export function tally(findings: readonly Finding[]): string {
   `,
 })
 export class Findings {
+  protected readonly days = sayDays;
   private readonly bench = inject(Bench);
   private readonly store = inject(Store);
   private readonly router = inject(Router);

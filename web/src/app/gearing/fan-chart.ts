@@ -5,6 +5,8 @@ import { MONO, chartAxis, type ChartOption, type chartColours } from '../shared/
 export interface FanLine {
   readonly label: string;
   readonly present: boolean;
+  /** The one candidate that stands out of the others. */
+  readonly picked?: boolean;
   readonly gears: readonly FanGear[];
 }
 
@@ -74,9 +76,9 @@ export function fanOption(picture: FanPicture): ChartOption {
       `fan-${f}`,
       final.gears.flatMap((gear) => [[0, 0], [speed(gear.limitMps), limitRpm], gap]),
       {
-        color: final.present ? colours.blue : colours.soft,
-        width: final.present ? 2.2 : 1.1,
-        opacity: final.present ? 1 : 0.62,
+        color: final.present ? colours.blue : final.picked ? colours.ink : colours.soft,
+        width: final.present ? 2.2 : final.picked ? 1.4 : 0.9,
+        opacity: final.present || final.picked ? 1 : 0.35,
         type: DASHES[f] ?? 'solid',
       },
     ),

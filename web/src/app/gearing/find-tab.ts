@@ -53,36 +53,42 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
                 <p class="soft small">{{ row.bought }}</p>
               }
             </div>
-            <ul class="why">
-              @for (reason of row.pro; track reason) {
-                <li><span class="sign" aria-label="for">+</span>{{ reason }}</li>
-              }
-              @for (reason of row.contra; track reason) {
-                <li><span class="sign" aria-label="against">−</span>{{ reason }}</li>
-              }
-            </ul>
-            <div class="more">
-              @if (row.changes) {
-                <p>Changes too: {{ row.changes }}</p>
-              }
-              @if (row.bill.length > 1) {
-                <p>Needs: {{ row.bill.join(' · ') }}</p>
-              }
-              @if (row.next) {
-                <p class="soft">{{ row.next }}</p>
-              }
+            <div class="reasons">
+              <ul class="why">
+                @for (reason of row.pro; track reason) {
+                  <li><span class="sign" aria-label="for">+</span>{{ reason }}</li>
+                }
+                @for (reason of row.contra; track reason) {
+                  <li><span class="sign" aria-label="against">−</span>{{ reason }}</li>
+                }
+              </ul>
+              <div class="more">
+                @if (row.changes) {
+                  <p>Changes too: {{ row.changes }}</p>
+                }
+                @if (row.bill.length > 1) {
+                  <p>Needs: {{ row.bill.join(' · ') }}</p>
+                }
+                @if (row.next) {
+                  <p class="soft">{{ row.next }}</p>
+                }
+              </div>
             </div>
             <div class="acts">
               @if (!row.present) {
-                <button
-                  type="button"
-                  class="quiet"
-                  (click)="compare(row.index)"
-                  [disabled]="full() || row.compared"
-                  [attr.aria-label]="'Compare ' + row.label"
-                >
-                  {{ row.compared ? 'Compared' : 'Compare' }}
-                </button>
+                @if (row.compared) {
+                  <a class="soft small" [routerLink]="[]" [queryParams]="{ tab: null }">on the picture</a>
+                } @else {
+                  <button
+                    type="button"
+                    class="quiet"
+                    (click)="compare(row.index)"
+                    [disabled]="full()"
+                    [attr.aria-label]="'Compare ' + row.label"
+                  >
+                    Compare
+                  </button>
+                }
                 <button type="button" class="quiet" (click)="take(row.index)" [attr.aria-label]="'Take ' + row.label">
                   Take
                 </button>
@@ -101,7 +107,7 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
     }
     ol > li {
       display: grid;
-      grid-template-columns: 20px 142px minmax(0, 1fr) minmax(0, 1.1fr) 92px;
+      grid-template-columns: 20px 132px minmax(0, 1fr) 92px;
       gap: 4px 12px;
       align-items: start;
       padding: 8px 4px;
@@ -139,6 +145,11 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
       font-size: var(--text-s);
       line-height: 1.45;
     }
+    .why {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 0 18px;
+    }
     .sign {
       display: inline-block;
       width: 14px;
@@ -154,8 +165,7 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
       ol > li {
         grid-template-columns: 22px 1fr auto;
       }
-      .why,
-      .more,
+      .reasons,
       .acts {
         grid-column: 2 / -1;
       }

@@ -5,13 +5,19 @@ import {
   engineRpm,
   entryBase,
   nearestToothPair,
-  rollingCircumference,
   say,
   toothPair,
-  tyreSize,
   type ToothPair,
 } from '@hot-spline/core';
-import { finalsOf, gearingAt, speedFan, gearingFigures, pointFigures } from '@hot-spline/model';
+import {
+  finalsOf,
+  gearingAt,
+  gearingFigures,
+  pointFigures,
+  speedFan,
+  type AxleGearingState,
+  type Build,
+} from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { Bench } from '../state/bench';
 import { uiFeature } from '../state/ui';
@@ -30,6 +36,7 @@ import { FindTab } from './find-tab';
 import { HeatTab } from './heat-tab';
 import { LadderTab } from './ladder-tab';
 import { MatchTab } from './match-tab';
+import { onTyre, rpmAt, rpmText } from './at-speed';
 import { OldTyre } from './old-tyre';
 import { NoiseTab } from './noise-tab';
 import { ThrustTab } from './thrust-tab';
@@ -95,40 +102,34 @@ export class GearingSheet {
     return finalsOf(build, own).map((final, i) => ({
       ...final,
       gears: speedFan(build, own, this.bench.point().range, final.ratio),
+      cruise: rpmText(this.atCruise(build, own, final.ratio)),
       dash: this.dash(i),
+      picked: i === this.picked(),
     }));
   });
+  /** Row of the candidate that stands out on the picture. */
+  protected readonly picked = signal(1);
   protected readonly old = inject(OldTyre);
   /** The same final drive on the tyre that is planned, and on the one that was on before. */
   protected readonly tyres = computed(() => {
     const [build, own] = [this.bench.build(), this.own()];
-    const gears = this.finals()[0]?.gears;
     const axle = this.bench.axle();
-    if (!build || !own || !gears || !axle) return [];
+    if (!build || !own || !axle) return [];
     const rows = [
       { name: 'planned tyre', designation: build.brief.plannedTyre, old: false },
       { name: 'tyre before', designation: this.old.designation(), old: true },
     ];
     return rows.flatMap(({ designation, ...row }) => {
       if (designation === null) return [];
-      const scale =
-        rollingCircumference(tyreSize(designation).overallDiameterMm, axle.tyre.factor) / own.circumferenceMm;
-      return [{ ...row, designation, gears: gears.map((gear) => ({ ...gear, limitMps: gear.limitMps * scale })) }];
+      const other = onTyre(own, axle.tyre, designation);
+      const gears = speedFan(build, other, this.bench.point().range);
+      return [{ ...row, designation, gears, cruise: rpmText(this.atCruise(build, other)) }];
     });
   });
 
   /** Engine speed at the cruise speed in the tallest gear. */
-  protected cruiseText(gears: readonly { readonly limitMps: number }[]): string {
-    const build = this.bench.build();
-    const fastest = Math.max(...gears.map(({ limitMps }) => limitMps));
-    if (!build || !(fastest > 0)) return '';
-    // On one ratio engine speed goes with road speed.
-    return say(
-      (build.engine.limitRpm * entryBase(build.cruiseSpeed)) / fastest,
-      'rotation',
-      this.bench.system(),
-      0,
-    ).replace(/\srpm$/, '');
+  private atCruise(build: Build, own: AxleGearingState, finalRatio?: number): number {
+    return rpmAt(build, own, this.bench.point().range, entryBase(build.cruiseSpeed), { finalRatio });
   }
 
   /** Fastest speed shown; it only grows while something is dragged, so that the picture does not jump under the hand. */

@@ -17,6 +17,13 @@ export interface LadderPicture {
   readonly colours: ReturnType<typeof chartColours>;
 }
 
+/** Which rungs speak to the left: the second of two that are so near that their words would stand on each other. */
+function leaning(rpm: readonly number[], near: number): boolean[] {
+  const left: boolean[] = [];
+  rpm.forEach((one, i) => left.push(i > 0 && Math.abs(one - (rpm[i - 1] ?? 0)) < near && !left[i - 1]));
+  return left;
+}
+
 /** Engine speed in every gear at chosen road speeds: one column a speed, one rung a gear. */
 export function ladderOption({ columns, limitRpm, window, system, colours }: LadderPicture): ChartOption {
   const line = (id: string, data: unknown[], style: object, more: object = {}) => ({
@@ -31,30 +38,32 @@ export function ladderOption({ columns, limitRpm, window, system, colours }: Lad
   });
   const scale = { max: limitRpm * 1.15, interval: roundScale(limitRpm).interval };
   const count = columns.length;
-  const rungs = columns.flatMap(({ rungs: list }, i) =>
-    list
-      .filter(({ rpm }) => rpm <= scale.max)
-      .map(({ gear, rpm }, k) => {
-        const inside = rpm >= window.lowRpm && rpm <= window.highRpm;
-        return {
-          value: [i + 1, rpm],
-          symbol: rpm > limitRpm ? 'emptyCircle' : 'circle',
-          symbolSize: inside ? 11 : 8,
-          itemStyle: { color: rpm > limitRpm ? colours.stop : inside ? colours.blue : colours.soft },
-          label: {
-            show: true,
-            // Neighbouring rungs speak to different sides, so that they don't stand on each other.
-            position: k % 2 === 0 ? 'right' : 'left',
-            distance: 6,
-            formatter: `${gear} ${Math.round(rpm)}`,
-            color: rpm > limitRpm ? colours.stop : colours.ink,
-            fontFamily: MONO,
-            fontSize: 11,
-            fontWeight: inside ? 600 : 400,
-          },
-        };
-      }),
-  );
+  const rungs = columns.flatMap(({ rungs: list }, i) => {
+    const seen = list.filter(({ rpm }) => rpm <= scale.max);
+    const left = leaning(
+      seen.map(({ rpm }) => rpm),
+      scale.max * 0.05,
+    );
+    return seen.map(({ gear, rpm }, k) => {
+      const inside = rpm >= window.lowRpm && rpm <= window.highRpm;
+      return {
+        value: [i + 1, rpm],
+        symbol: rpm > limitRpm ? 'emptyCircle' : 'circle',
+        symbolSize: inside ? 11 : 8,
+        itemStyle: { color: rpm > limitRpm ? colours.stop : inside ? colours.blue : colours.soft },
+        label: {
+          show: true,
+          position: left[k] ? 'left' : 'right',
+          distance: 6,
+          formatter: `${gear} ${Math.round(rpm)}`,
+          color: rpm > limitRpm ? colours.stop : colours.ink,
+          fontFamily: MONO,
+          fontSize: 11,
+          fontWeight: inside ? 600 : 400,
+        },
+      };
+    });
+  });
   const rails = columns.map((_, i) =>
     line(
       `rail-${i}`,
@@ -74,9 +83,12 @@ export function ladderOption({ columns, limitRpm, window, system, colours }: Lad
           value: [count + 0.95, rpm],
           symbol: 'circle',
           symbolSize: 1,
+          // Beside the picture, so that it stands on no rung; what is near above and below leans away.
           label: {
             show: true,
-            position: 'left',
+            position: 'right',
+            align: 'left',
+            distance: 4,
             verticalAlign: under ? 'top' : 'bottom',
             formatter: text,
             color: colour,
@@ -89,7 +101,7 @@ export function ladderOption({ columns, limitRpm, window, system, colours }: Lad
     );
   return {
     animation: false,
-    grid: { outerBoundsMode: 'none', left: 52, right: 16, top: 16, bottom: 38 },
+    grid: { outerBoundsMode: 'none', left: 52, right: 96, top: 16, bottom: 38 },
     xAxis: chartAxis('road speed', colours, {
       min: 0.5,
       max: count + 0.95,
@@ -109,12 +121,18 @@ export function ladderOption({ columns, limitRpm, window, system, colours }: Lad
     yAxis: chartAxis('', colours, {
       min: 0,
       ...scale,
-      axisLabel: { color: colours.soft, fontFamily: MONO, fontSize: 11, formatter: (v: number) => String(v) },
+      axisLabel: {
+        color: colours.soft,
+        fontFamily: MONO,
+        fontSize: 11,
+        showMaxLabel: false,
+        formatter: (v: number) => String(v),
+      },
     }),
     series: [
       ...rails,
       across('limiter', limitRpm, colours.stop, `limiter ${Math.round(limitRpm)}`),
-      across('low', window.lowRpm, colours.fits, `window from ${Math.round(window.lowRpm)}`, true),
+      across('low', window.lowRpm, colours.fits, `from ${Math.round(window.lowRpm)}`, true),
       across('high', window.highRpm, colours.fits, `to ${Math.round(window.highRpm)}`, true),
       line('rungs', rungs, { width: 0 }, { showSymbol: true }),
     ],

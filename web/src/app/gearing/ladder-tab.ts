@@ -1,12 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { InputError, LIMITS, engineRpm, entryBase, parseEntry, say, type Entry } from '@hot-spline/core';
-import { gearingAt } from '@hot-spline/model';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
+import { InputError, LIMITS, entryBase, parseEntry, say, type Entry } from '@hot-spline/core';
+import { finalsOf } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { Chart, chartColours, type ChartOption } from '../shared/chart';
+import { Choice } from '../shared/choice';
 import { Field, type Understood } from '../shared/field';
 import { FigureButton } from '../shared/figure-button';
 import { Bench } from '../state/bench';
 import { uiFeature } from '../state/ui';
+import { rpmAt } from './at-speed';
 import { ladderOption } from './ladder-chart';
 
 const MOST = 8;
@@ -14,20 +16,31 @@ const MOST = 8;
 /** Engine speed in every gear at the road speeds that matter. */
 @Component({
   selector: 'hs-ladder-tab',
-  imports: [Chart, Field, FigureButton],
+  imports: [Chart, Choice, Field, FigureButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <hs-field
-      name="ladder-speeds"
-      label="Road speeds, most important first or as you like"
-      [text]="text()"
-      [read]="read()"
-      (taken)="set($event)"
-    />
+    <div class="ask">
+      <hs-field
+        name="ladder-speeds"
+        label="Road speeds, with commas"
+        [text]="text()"
+        [read]="read()"
+        (taken)="set($event)"
+      />
+      @if (finals().length > 1) {
+        <hs-choice
+          name="ladder-final"
+          label="Final drive"
+          [options]="finals()"
+          [value]="final()"
+          (chosen)="final.set($event)"
+        />
+      }
+    </div>
     <hs-chart [option]="option()" label="Engine speed in every gear at chosen road speeds" />
     <div class="figures">
       <hs-figure id="gearing.cruise" label="Engine speed at cruise" />
-      <hs-figure id="road.rpm" label="Engine speed at the mark" />
+      <hs-figure id="road.rpm" label="Engine speed at the finish" />
       <hs-figure id="road.speed" />
       <hs-figure id="match.crawl" />
     </div>
@@ -39,8 +52,10 @@ const MOST = 8;
       flex: 1;
       min-height: 0;
     }
-    hs-field {
-      max-width: 460px;
+    .ask {
+      display: grid;
+      grid-template-columns: minmax(0, 460px) minmax(120px, 200px);
+      gap: 0 16px;
     }
     hs-chart {
       flex: 1;
@@ -73,19 +88,31 @@ export class LadderTab {
       return { value, said: `${value.length} columns` };
     };
   });
+  /** The final drive in the axle and the candidates: each has a ladder of its own. */
+  private readonly known = computed(() => {
+    const build = this.bench.build();
+    const own = this.bench.derived()?.gearing[this.bench.axleName()];
+    return build && own ? finalsOf(build, own).map((final, i) => ({ ...final, value: String(i) })) : [];
+  });
+  protected readonly finals = computed(() =>
+    this.known().map(({ value, label, present }) => ({ value, label: present ? `${label}, in the axle` : label })),
+  );
+  /** Which of them is drawn; back to the axle's own when they change. */
+  protected readonly final = linkedSignal({ source: () => this.known().length, computation: () => '0' });
   protected readonly option = computed<ChartOption>(() => {
     const build = this.bench.build();
     const own = this.bench.derived()?.gearing[this.bench.axleName()];
     this.night();
     if (!build || !own) return {};
+    const finalRatio = this.known()[Number(this.final())]?.ratio;
     const columns = [...this.speeds()]
       .sort((a, b) => entryBase(a) - entryBase(b))
       .map((entry) => ({
         speedMps: entryBase(entry),
         label: entry.typed,
-        rungs: build.gearbox.gears.map((gear, i) => ({
-          gear: gear.name,
-          rpm: engineRpm(gearingAt(build, own, i, this.bench.point().range), entryBase(entry)),
+        rungs: build.gearbox.gears.map(({ name }, gear) => ({
+          gear: name,
+          rpm: rpmAt(build, own, this.bench.point().range, entryBase(entry), { gear, finalRatio }),
         })),
       }));
     return ladderOption({

@@ -1,11 +1,12 @@
 import { gearingFigures } from '@hot-spline/model';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { entryOf, type Entry } from '@hot-spline/core';
+import { entryBase, entryOf, toothPair, type Entry } from '@hot-spline/core';
 import type { Tyre } from '@hot-spline/model';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { FigureButton } from '../shared/figure-button';
 import { Bench } from '../state/bench';
+import { onTyre, rpmAt, rpmText } from './at-speed';
 
 /** What slips, grows and wears, and what a new tyre or ratio does to crawl and speed reading. */
 @Component({
@@ -48,6 +49,7 @@ import { Bench } from '../state/bench';
               [range]="wearRange"
               [usual]="usualWear"
               [entry]="tyre.wear ?? none()"
+              [echo]="tyre.wear !== null"
               [big]="true"
               [hint]="tyre.measured ? 'measured: wear is in it' : ''"
               (taken)="setTyre({ wear: $event.base === 0 ? null : $event.entry })"
@@ -78,6 +80,40 @@ import { Bench } from '../state/bench';
             A radial hardly grows; a bias slick does, with the square of speed. Slip and growth are none unless you say
             so.
           </p>
+          @if (matrix(); as m) {
+            <div class="scroll">
+              <table class="table numbers">
+                <caption>
+                  Engine at
+                  {{
+                    build.cruiseSpeed.typed
+                  }}, rpm, by final drive and tyre
+                </caption>
+                <thead>
+                  <tr>
+                    <th scope="col">final</th>
+                    @for (tyre of m.tyres; track $index) {
+                      <th scope="col">
+                        {{ tyre.name }} <span class="mono soft">{{ tyre.designation }}</span>
+                      </th>
+                    }
+                  </tr>
+                </thead>
+                <tbody>
+                  @for (row of m.rows; track row.label) {
+                    <tr [class.present]="row.present">
+                      <th scope="row">
+                        <span class="mono">{{ row.label }}</span>&ngsp;<span class="mono soft">{{ row.ratio }}</span>
+                      </th>
+                      @for (rpm of row.rpm; track $index) {
+                        <td class="mono">{{ rpm }}</td>
+                      }
+                    </tr>
+                  }
+                </tbody>
+              </table>
+            </div>
+          }
         </section>
         <section aria-labelledby="what-if-title" id="match-reading" tabindex="-1">
           <h2 class="section-title" id="what-if-title">What the change does</h2>
@@ -160,8 +196,15 @@ import { Bench } from '../state/bench';
     p {
       font-size: var(--text-s);
     }
-    table {
-      width: auto;
+    th,
+    td {
+      padding: 2px 8px;
+    }
+    thead th {
+      font-weight: 400;
+    }
+    tr.present {
+      background: var(--blue-wash);
     }
     @media #{$narrow} {
       .columns {
@@ -184,6 +227,31 @@ export class MatchTab {
   protected readonly converterSlip = computed(() => {
     const coupling = this.bench.build()?.coupling;
     return coupling?.kind === 'converter' ? coupling.slip : null;
+  });
+
+  /** Engine speed at cruise with every final drive that exists for this axle, on the tyre that is on and the one planned. */
+  protected readonly matrix = computed(() => {
+    const build = this.bench.build();
+    const axle = this.bench.axle();
+    const own = this.bench.derived()?.gearing[this.bench.axleName()];
+    if (!build || !axle || !own) return null;
+    const planned = build.brief.plannedTyre;
+    const tyres = [
+      { name: 'on it', designation: axle.tyre.designation, state: own },
+      ...(planned ? [{ name: 'planned', designation: planned, state: onTyre(own, axle.tyre, planned) }] : []),
+    ];
+    const pairs = [axle.finalDrive, ...build.candidates, ...(axle.identity?.sets ?? [])];
+    const known = new Map(pairs.map((pair) => [`${pair.ring}/${pair.pinion}`, toothPair(pair).ratio]));
+    const speed = entryBase(build.cruiseSpeed);
+    const rows = [...known]
+      .sort(([, a], [, b]) => a - b)
+      .map(([label, finalRatio]) => ({
+        label,
+        ratio: finalRatio.toFixed(3),
+        present: label === `${axle.finalDrive.ring}/${axle.finalDrive.pinion}`,
+        rpm: tyres.map(({ state }) => rpmText(rpmAt(build, state, this.bench.point().range, speed, { finalRatio }))),
+      }));
+    return { tyres, rows };
   });
 
   /** What it really goes at round figures of the speedometer. */

@@ -89,7 +89,7 @@ describe('the rpm ladder', () => {
   it('takes its speeds in either unit and refuses nonsense by name', async () => {
     const bench = openBench();
     const screen = await Screen.of(LadderTab);
-    const label = 'Road speeds, most important first or as you like';
+    const label = 'Road speeds, with commas';
     await screen.type(label, '30 mph, 100; 130');
     expect(bench.build()?.brief.ladder.map(({ typed }) => typed)).toEqual(['30 mph', '100', '130']);
     for (const bad of ['fast', '1,2,3,4,5,6,7,8,9', '-5', '0']) {
@@ -103,6 +103,21 @@ describe('the rpm ladder', () => {
 });
 
 describe('match', () => {
+  it('says the engine speed at cruise for every final drive and tyre there is', async () => {
+    const build = plateBuild();
+    build.candidates = [{ ring: 37, pinion: 10 }];
+    build.brief.plannedTyre = '225/45R17';
+    const bench = openBench(build);
+    const screen = await Screen.of(MatchTab);
+    const rows = screen
+      .all('section[aria-labelledby="slip-title"] tbody tr')
+      .map((row) => [...row.querySelectorAll('td')].map((cell) => Number(cell.textContent?.replace(/\D/g, ''))));
+    // at one road speed the engine goes with the final drive [exact]; the planned tyre is the one that is on
+    const cruise = bench.figure('gearing.cruise')?.value ?? 0;
+    expect(rows.map(([first]) => first)).toEqual([Math.round((cruise * 3.7) / 4.1), Math.round(cruise)]);
+    for (const [first, second] of rows) expect(second).toBe(first);
+  });
+
   it('slip, wear and growth change every speed, and are none at 0', async () => {
     const bench = openBench();
     const screen = await Screen.of(MatchTab);
@@ -125,7 +140,7 @@ describe('match', () => {
     bench.change((draft) => (draft.brief.was = { finalDrive: { ring: 41, pinion: 11 }, tyre: '225/45R17' }));
     const screen = await Screen.of(MatchTab);
     // 41/11 against 41/10 on one tyre: 100 shown is 100·(41/11)/(41/10) [exact]
-    expect(screen.find('table').textContent).toContain(((100 * 10) / 11).toFixed(1));
+    expect(screen.find('#match-reading table').textContent).toContain(((100 * 10) / 11).toFixed(1));
   });
 });
 

@@ -57,6 +57,8 @@ export function thrustOption({ car, gearNames, grades, pointMps, system, colours
                 position: 'top',
                 distance: 3,
                 color: colours.ink,
+                backgroundColor: colours.sheet,
+                padding: [0, 3],
                 fontFamily: MONO,
                 fontSize: 12,
               },
@@ -95,12 +97,24 @@ export function thrustOption({ car, gearNames, grades, pointMps, system, colours
           fontSize: 11,
           fontFamily: MONO,
           offset: [2, 0],
+          backgroundColor: colours.sheet,
         },
         labelLayout: { moveOverlap: 'shiftY' },
       },
     ),
   );
-  const scale = { x: roundScale(x(fastest) * 1.02), y: roundScale(most * 1.06) };
+  // The picture ends a little above the highest curve, not at the next round figure.
+  const scale = {
+    x: { max: x(fastest) * 1.06, interval: roundScale(x(fastest)).interval },
+    y: { max: most * 1.1, interval: roundScale(most).interval },
+  };
+  const axisLabel = {
+    color: colours.soft,
+    fontFamily: MONO,
+    fontSize: 11,
+    showMaxLabel: false,
+    formatter: (value: number) => String(Math.round(value * 10) / 10),
+  };
   const cursor = line(
     'cursor',
     [
@@ -112,10 +126,15 @@ export function thrustOption({ car, gearNames, grades, pointMps, system, colours
   return {
     animation: false,
     grid: { outerBoundsMode: 'none', left: 52, right: 46, top: 16, bottom: 38 },
-    xAxis: chartAxis(system === 'inch' ? 'road speed, mph' : 'road speed, km/h', colours, { min: 0, ...scale.x }),
+    xAxis: chartAxis(system === 'inch' ? 'road speed, mph' : 'road speed, km/h', colours, {
+      min: 0,
+      axisLabel,
+      ...scale.x,
+    }),
     yAxis: chartAxis(system === 'inch' ? 'thrust at the tyres, 1000 lbf' : 'thrust at the tyres, kN', colours, {
       min: 0,
       nameGap: 34,
+      axisLabel,
       ...scale.y,
     }),
     series: [...loads, ...grip, ...gears, cursor],

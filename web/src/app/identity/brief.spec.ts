@@ -32,7 +32,7 @@ describe('the brief', () => {
   it('a window upside down is refused and the brief stays', async () => {
     const bench = openBench();
     const screen = await Screen.of(BriefSheet);
-    await screen.type('Window to', '2000');
+    await screen.type('Rpm to', '2000');
     expect(bench.build()?.brief.window).toEqual({ lowRpm: 4000, highRpm: 6500 });
   });
 

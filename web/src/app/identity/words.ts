@@ -2,9 +2,9 @@ import type { Complaint, Goal } from '@hot-spline/model';
 import type { Option } from '../shared/choice';
 
 export const GOAL_OPTIONS: readonly Option<Goal>[] = [
-  { value: 'time', label: 'Least time to a mark' },
-  { value: 'finish', label: 'Rpm window at the mark' },
-  { value: 'cruise', label: 'Rpm window at cruise' },
+  { value: 'time', label: 'Least time to the finish' },
+  { value: 'finish', label: 'Rpm range at the finish' },
+  { value: 'cruise', label: 'Rpm range at cruise' },
   { value: 'crawl', label: 'Crawl' },
 ];
 

@@ -86,24 +86,24 @@ export function ledgerRow(entry: LedgerEntry, build: Build, system: UnitSystem):
         [scrollHeight]="many() ? 'calc(100dvh - 330px)' : 'auto'"
         [virtualScroll]="many()"
         [virtualScrollItemSize]="46"
-        [tableStyle]="{ 'min-width': '640px' }"
+        [tableStyle]="{ 'min-width': '620px', 'table-layout': 'fixed' }"
+        [class.many]="many()"
       >
         <ng-template #header>
           <tr>
-            <th scope="col" pSortableColumn="seq">When <p-sortIcon field="seq" /></th>
+            <th scope="col" class="when" pSortableColumn="seq">When <p-sortIcon field="seq" /></th>
             <th scope="col" pSortableColumn="what">What <p-sortIcon field="what" /></th>
-            <th scope="col" class="value">As typed</th>
-            <th scope="col" class="value">{{ bench.system() === 'inch' ? 'Inch' : 'Metric' }}</th>
-            <th scope="col" pSortableColumn="with">With <p-sortIcon field="with" /></th>
-            <th scope="col" pSortableColumn="who">Who <p-sortIcon field="who" /></th>
-            <th scope="col"><span class="visually-hidden">Void</span></th>
+            <th scope="col">Reading</th>
+            <th scope="col" class="with" pSortableColumn="with">With <p-sortIcon field="with" /></th>
+            <th scope="col" class="who" pSortableColumn="who">Who <p-sortIcon field="who" /></th>
+            <th scope="col" class="act"><span class="visually-hidden">Void</span></th>
           </tr>
         </ng-template>
         <ng-template #body let-row>
           <tr [class.void]="row.voided">
             <td class="mono when">{{ row.when }}</td>
             <td>
-              {{ row.what }}
+              <span class="clip">{{ row.what }}</span>
               @if (row.note; as note) {
                 <span class="reason soft">{{ note }}</span>
               }
@@ -111,8 +111,12 @@ export function ledgerRow(entry: LedgerEntry, build: Build, system: UnitSystem):
                 <span class="reason">void: {{ voided.reason }}</span>
               }
             </td>
-            <td class="mono value">{{ row.typed }}</td>
-            <td class="mono value">{{ row.shown }}</td>
+            <td class="mono value" [title]="row.typed">
+              <span class="clip">{{ row.typed }}</span>
+              @if (row.shown !== '' && row.shown !== row.typed) {
+                <span class="reason soft">{{ row.shown }}</span>
+              }
+            </td>
             <td>{{ row.with }}</td>
             <td>{{ row.who }}</td>
             <td>
@@ -124,7 +128,7 @@ export function ledgerRow(entry: LedgerEntry, build: Build, system: UnitSystem):
         </ng-template>
         <ng-template #emptymessage>
           <tr>
-            <td colspan="7" class="soft">Nothing of that kind in the ledger.</td>
+            <td colspan="6" class="soft">Nothing of that kind in the ledger.</td>
           </tr>
         </ng-template>
       </p-table>
@@ -146,11 +150,26 @@ export function ledgerRow(entry: LedgerEntry, build: Build, system: UnitSystem):
       margin-bottom: var(--space-2);
     }
     .value {
-      text-align: right;
-      white-space: nowrap;
+      overflow-wrap: anywhere;
     }
     .when {
-      white-space: nowrap;
+      width: 122px;
+    }
+    .with {
+      width: 116px;
+    }
+    .who {
+      width: 72px;
+    }
+    .act {
+      width: 62px;
+    }
+    /* Rows of one height, where only those in sight are drawn. */
+    .many .clip {
+      display: -webkit-box;
+      overflow: hidden;
+      -webkit-box-orient: vertical;
+      -webkit-line-clamp: 1;
     }
     .void td {
       color: var(--soft);

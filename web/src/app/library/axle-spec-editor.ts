@@ -6,6 +6,7 @@ import type { Edit } from '../shared/edit';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field } from '../shared/field';
 import { countReader, numberReader, pairReader, textReader } from '../shared/readers';
+import { RemoveButton } from '../shared/remove-button';
 import { CONSTRUCTION_OPTIONS, HAND_OPTIONS, ORIGIN_OPTIONS } from './words';
 
 type Offer = NonNullable<AxleSpec['extras']['ringBolts']>;
@@ -20,7 +21,7 @@ const NEW_BOLTS = { thread: '', count: 10, hand: 'right' as 'right' | 'left' };
 /** Everything known of an axle, each value with where it comes from. Emits edits; keeps nothing itself. */
 @Component({
   selector: 'hs-axle-spec',
-  imports: [Choice, EntryField, Field],
+  imports: [Choice, EntryField, Field, RemoveButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './axle-spec-editor.html',
   styleUrl: './spec-editor.scss',

@@ -5,12 +5,13 @@ import { Choice } from '../shared/choice';
 import type { Edit } from '../shared/edit';
 import { Field } from '../shared/field';
 import { numberReader, textReader } from '../shared/readers';
+import { RemoveButton } from '../shared/remove-button';
 import { ORIGIN_OPTIONS } from './words';
 
 /** What one kind of plate in one oil was measured to hold. Emits edits; keeps nothing itself. */
 @Component({
   selector: 'hs-friction-table',
-  imports: [Choice, Field],
+  imports: [Choice, Field, RemoveButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let s = spec();
@@ -57,14 +58,11 @@ import { ORIGIN_OPTIONS } from './words';
             [value]="reading.origin"
             (chosen)="setOrigin($index, $event)"
           />
-          <button
-            type="button"
-            class="quiet icon bare"
-            [attr.aria-label]="'Remove ' + reading.coefficient.typed + ' of ' + reading.from"
-            (click)="remove($index)"
-          >
-            <i class="pi pi-times" aria-hidden="true"></i>
-          </button>
+          <hs-remove
+            [what]="reading.coefficient.typed + ' of ' + reading.from"
+            [asks]="true"
+            (removed)="remove($index)"
+          />
         </li>
       } @empty {
         <li class="soft">Nothing measured yet: readings come from the breakaway tab of a build, or are put in here.</li>
@@ -77,6 +75,7 @@ import { ORIGIN_OPTIONS } from './words';
       text=""
       [read]="readCoefficient"
       [enterOnly]="true"
+      verb="Add"
       [compact]="true"
       (taken)="$event !== null && add($event)"
     />

@@ -6,12 +6,13 @@ import type { Edit } from '../shared/edit';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field } from '../shared/field';
 import { textReader } from '../shared/readers';
+import { RemoveButton } from '../shared/remove-button';
 import { GEARBOX_OPTIONS, ORIGIN_OPTIONS } from './words';
 
 /** Everything known of a gearbox, each value with where it comes from. Emits edits; keeps nothing itself. */
 @Component({
   selector: 'hs-gearbox-spec',
-  imports: [Choice, EntryField, Field],
+  imports: [Choice, EntryField, Field, RemoveButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let s = spec();
@@ -90,15 +91,12 @@ import { GEARBOX_OPTIONS, ORIGIN_OPTIONS } from './words';
             (chosen)="setGearOrigin($index, $event)"
           />
           <span></span>
-          <button
-            type="button"
-            class="quiet icon bare"
+          <hs-remove
+            [what]="'gear ' + gear.name"
+            [asks]="true"
             [disabled]="s.gears.length <= 1"
-            [attr.aria-label]="'Remove gear ' + gear.name"
-            (click)="removeGear($index)"
-          >
-            <i class="pi pi-times" aria-hidden="true"></i>
-          </button>
+            (removed)="removeGear($index)"
+          />
         </li>
       }
     </ul>

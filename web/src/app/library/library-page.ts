@@ -19,6 +19,8 @@ import { Finder } from '../frame/finder';
 import { Header } from '../frame/header';
 import { KeyReader } from '../frame/keys';
 import { Choice } from '../shared/choice';
+import { sayDay } from '../shared/day';
+import type { StoredSpec } from '../state/api';
 import { ShopSettings } from '../state/shop-settings';
 import { ShopSetUps } from '../state/set-ups';
 import { uiActions } from '../state/ui';
@@ -32,6 +34,29 @@ import { SchoolsEditor } from './schools-editor';
 import { SetUpBearingEditor } from './set-up-bearing-editor';
 import { ShimBoxEditor } from './shim-box-editor';
 import { constructionWords } from './words';
+
+/** What the list calls each kind, in the order that it stands in. */
+const KINDS: Readonly<Record<LibrarySpec['kind'], string>> = {
+  axle: 'Axle',
+  gearbox: 'Gearbox',
+  shims: 'Drawer',
+  friction: 'Friction',
+  instrument: 'Instrument',
+  'set-up-bearing': 'Set-up bearing',
+  schools: 'How we do it',
+};
+const ORDER = Object.keys(KINDS);
+const some = (count: number, what: string): string => `${count} ${what}${count === 1 ? '' : 's'}`;
+
+/** What is in use first, then what was put away; each by kind and name. */
+function byKind(a: Listed, b: Listed): number {
+  return (
+    Number(a.archived) - Number(b.archived) ||
+    ORDER.indexOf(a.spec.kind) - ORDER.indexOf(b.spec.kind) ||
+    a.spec.name.localeCompare(b.spec.name)
+  );
+}
+type Listed = Pick<StoredSpec, 'archived' | 'spec'>;
 
 const LARGEST_FILE = 8 * 1024 * 1024;
 
@@ -121,7 +146,7 @@ export class LibraryPage {
 
   /** The list: what is in use first, then what was put away. */
   protected readonly listed = computed(() =>
-    [...this.active(), ...this.archived()].map(({ id, archived, spec }) => ({
+    [...this.active(), ...this.archived()].sort(byKind).map(({ id, archived, spec }) => ({
       id,
       archived,
       name: spec.name,
@@ -130,13 +155,30 @@ export class LibraryPage {
   );
 
   protected about(spec: LibrarySpec): string {
-    if (spec.kind === 'gearbox') return `${spec.box.value}, ${spec.gears.length} gears`;
-    if (spec.kind === 'schools') return 'where practitioners differ';
-    if (spec.kind === 'friction') return `${spec.oil || 'oil not said'}, ${spec.readings.length} readings`;
-    if (spec.kind === 'instrument') return `instrument, checked ${spec.checked ?? 'not said'}`;
-    if (spec.kind === 'set-up-bearing') return 'set-up bearing';
-    if (spec.kind === 'shims') return `${spec.pieces.reduce((sum, { count }) => sum + count, 0)} shims`;
-    return `${constructionWords(spec.construction.value)}, ${spec.sets.length} sets`;
+    const more = this.more(spec);
+    return more === '' ? KINDS[spec.kind] : `${KINDS[spec.kind]}: ${more}`;
+  }
+
+  private more(spec: LibrarySpec): string {
+    switch (spec.kind) {
+      case 'gearbox':
+        return `${spec.box.value}, ${some(spec.gears.length, 'gear')}`;
+      case 'schools':
+        return 'where practitioners differ';
+      case 'friction':
+        return `${spec.oil || 'oil not said'}, ${some(spec.readings.length, 'reading')}`;
+      case 'instrument':
+        return `checked ${spec.checked ? sayDay(spec.checked) : 'not said'}`;
+      case 'set-up-bearing':
+        return '';
+      case 'shims':
+        return some(
+          spec.pieces.reduce((sum, { count }) => sum + count, 0),
+          'shim',
+        );
+      case 'axle':
+        return `${constructionWords(spec.construction.value).toLowerCase()}, ${some(spec.sets.length, 'set')}`;
+    }
   }
 
   protected choose(id: string): void {

@@ -158,6 +158,7 @@ describe('the library', () => {
     await screen.type('Add a coefficient by hand', '7');
     expect(screen.said('Add a coefficient by hand')).toContain('Coefficient must be a number');
     await screen.click('Remove 0.13 of put in by hand');
+    await screen.click('Really remove 0.13 of put in by hand');
     const spec = specs().find((one) => one.spec.kind === 'friction')?.spec;
     expect(spec?.kind === 'friction' ? [spec.name, spec.oil, spec.readings.length] : []).toEqual([
       'Carbon on steel',

@@ -6,13 +6,14 @@ import type { Edit } from '../shared/edit';
 import { EntryField } from '../shared/entry-field';
 import { Field, type Understood } from '../shared/field';
 import { countReader, textReader } from '../shared/readers';
+import { RemoveButton } from '../shared/remove-button';
 import { Bench } from '../state/bench';
 import { ORIGIN_OPTIONS, SEAT_OPTIONS } from './words';
 
 /** A drawer of shims: thicknesses and how many there are. Emits edits; keeps nothing itself. */
 @Component({
   selector: 'hs-shim-box',
-  imports: [Choice, EntryField, Field],
+  imports: [Choice, EntryField, Field, RemoveButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let s = spec();
@@ -54,6 +55,19 @@ import { ORIGIN_OPTIONS, SEAT_OPTIONS } from './words';
         <p class="soft">{{ where() }}</p>
       }
     }
+    @if (s.pieces.length < most) {
+      <hs-field
+        [name]="prefix() + '-piece'"
+        label="Add shims: thickness × how many"
+        placeholder="30 thou × 4"
+        text=""
+        [read]="readPiece()"
+        [enterOnly]="true"
+        verb="Add"
+        [compact]="true"
+        (taken)="add($event)"
+      />
+    }
     <ul [class.whole]="whole()">
       @for (piece of rows(); track piece.index) {
         <li>
@@ -84,31 +98,12 @@ import { ORIGIN_OPTIONS, SEAT_OPTIONS } from './words';
               (chosen)="setOrigin(piece.index, $event)"
             />
           }
-          <button
-            type="button"
-            class="quiet icon bare"
-            [attr.aria-label]="'Remove ' + piece.text"
-            (click)="remove(piece.index)"
-          >
-            <i class="pi pi-times" aria-hidden="true"></i>
-          </button>
+          <hs-remove [what]="piece.text" [asks]="true" (removed)="remove(piece.index)" />
         </li>
       } @empty {
         <li class="soft">Nothing in it yet.</li>
       }
     </ul>
-    @if (s.pieces.length < most) {
-      <hs-field
-        [name]="prefix() + '-piece'"
-        label="Add shims: thickness × how many"
-        placeholder="30 thou × 4"
-        text=""
-        [read]="readPiece()"
-        [enterOnly]="true"
-        [compact]="true"
-        (taken)="add($event)"
-      />
-    }
   `,
   styles: `
     :host {
@@ -118,7 +113,7 @@ import { ORIGIN_OPTIONS, SEAT_OPTIONS } from './words';
     }
     ul {
       display: grid;
-      grid-template-columns: repeat(auto-fill, minmax(168px, 1fr));
+      grid-template-columns: repeat(auto-fill, minmax(174px, 1fr));
       gap: 2px 12px;
     }
     li {
@@ -138,6 +133,16 @@ import { ORIGIN_OPTIONS, SEAT_OPTIONS } from './words';
     }
     .short {
       color: var(--stop);
+    }
+    /* A cross a row shouts: they show where the hand or the cursor is. */
+    @media (hover: hover) {
+      li hs-remove {
+        opacity: 0.25;
+      }
+      li:hover hs-remove,
+      li:focus-within hs-remove {
+        opacity: 1;
+      }
     }
     li hs-field {
       flex: none;

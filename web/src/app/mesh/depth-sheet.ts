@@ -8,6 +8,7 @@ import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field } from '../shared/field';
 import { jumpTo } from '../shared/jump';
 import { textReader } from '../shared/readers';
+import { RemoveButton } from '../shared/remove-button';
 import { SheetHead } from '../shared/sheet-head';
 import { Advisor } from './advisor';
 import { BeginPanel } from './begin-panel';
@@ -20,7 +21,7 @@ type EntryKey = Exclude<keyof Depth, 'chain'>;
 /** The pinion shim by every school side by side, and the pack for it from the drawer. */
 @Component({
   selector: 'hs-depth-sheet',
-  imports: [BeginPanel, Choice, EntryField, Field, SheetHead],
+  imports: [BeginPanel, Choice, EntryField, Field, RemoveButton, SheetHead],
   providers: [Advisor],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './depth-sheet.html',

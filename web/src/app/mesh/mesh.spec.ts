@@ -186,7 +186,7 @@ describe('the mesh sheet', () => {
         picture.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowDown', bubbles: true }));
       await screen.fixture.whenStable();
     }
-    await screen.click('Write the pattern');
+    await screen.click('Record the pattern');
     const { value } = last(bench);
     expect(value.of === 'pattern' && [value.drive.v, value.coast.v]).toEqual([-0.5, -0.5]);
     for (let i = 0; i < 200 && !screen.text.includes('that all is in band'); i++) {

@@ -77,6 +77,10 @@ export class InspectTab {
     const system = this.bench.system();
     return SIDES.map((side) => ({
       side,
+      /** Whether the column of what was seen holds anything. */
+      anySeen:
+        this.pieces().some((piece) => piece.side === side && this.words(piece.member.condition) !== '') ||
+        FACES.some(({ key }) => this.words(plate?.packs[side][key].condition ?? null) !== ''),
       rows: [
         ...this.pieces()
           .filter((piece) => piece.side === side)

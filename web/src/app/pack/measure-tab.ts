@@ -18,6 +18,7 @@ import {
 } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
+import { TermButton } from '../shared/term-button';
 import { VoidButton } from '../shared/void-button';
 import { Bench } from '../state/bench';
 
@@ -44,7 +45,7 @@ export const INSTRUMENTS = ['Micrometer', 'Caliper', 'Depth gauge', 'Feeler gaug
 /** Measured thickness of every piece, or of the whole stack, and the case depth: each reading goes to the ledger. */
 @Component({
   selector: 'hs-measure-tab',
-  imports: [EntryField, Choice, VoidButton],
+  imports: [Choice, EntryField, TermButton, VoidButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="with">
@@ -86,7 +87,14 @@ export const INSTRUMENTS = ['Micrometer', 'Caliper', 'Depth gauge', 'Feeler gaug
           <ol>
             @for (row of side.rows; track row.anchor) {
               <li [class.done]="row.reading">
-                <span class="label">{{ row.label }}</span>
+                <span class="label"
+                  >{{ row.label }}
+                  @if (row.anchor.endsWith('-depth')) {
+                    <hs-term word="caseDepth" />
+                  } @else if (row.anchor.endsWith('-stack')) {
+                    <hs-term word="stackTarget" />
+                  }
+                </span>
                 <hs-entry
                   [name]="row.anchor"
                   [label]="row.label + ' ' + side.side"

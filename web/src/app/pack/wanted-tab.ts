@@ -107,10 +107,10 @@ interface LaidPlate {
           }
           <div class="acts">
             <button type="button" class="quiet go" (click)="take(a.index, true)">
-              {{ a.target ? 'Lay it, the target moves' : 'Lay it all the same' }}
+              {{ a.target ? 'Put these in, the target moves' : 'Put these in all the same' }}
             </button>
             @if (a.target) {
-              <button type="button" class="quiet" (click)="take(a.index, false)">Lay it, keep the target</button>
+              <button type="button" class="quiet" (click)="take(a.index, false)">Put these in, keep the target</button>
             }
             <button type="button" class="quiet" (click)="pending.set(null)">Not</button>
           </div>
@@ -161,7 +161,7 @@ interface LaidPlate {
                   [attr.aria-label]="'Lay plan ' + (row.index + 1)"
                   (click)="ask(row.index)"
                 >
-                  {{ row.same ? 'In the packs' : 'Lay it' }}
+                  {{ row.same ? 'In the packs' : 'Put in' }}
                 </button>
               </td>
             </tr>

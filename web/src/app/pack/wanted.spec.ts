@@ -83,7 +83,7 @@ describe('a wanted breakaway', () => {
     await screen.click('Not');
     expect(plateOf(bench).packs).toEqual(before.packs);
     await screen.click('Lay plan 1');
-    await screen.click('Lay it, the target moves');
+    await screen.click('Put these in, the target moves');
     expect(predicted()).toBeCloseTo(said, 1);
     expect(screen.text).toContain('In the packs');
     const laid = plateOf(bench);
@@ -101,7 +101,7 @@ describe('a wanted breakaway', () => {
     expect(plateOf(bench).packs).toEqual(before.packs);
     await screen.fixture.whenStable();
     await screen.click('Lay plan 1');
-    await screen.click('Lay it, keep the target');
+    await screen.click('Put these in, keep the target');
     expect(plateOf(bench).targetHeight).toEqual(before.targetHeight);
     expect(plateOf(bench).packs).toEqual(laid.packs);
   });

@@ -16,6 +16,7 @@ import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
+import { RemoveButton } from '../shared/remove-button';
 import { SheetHead } from '../shared/sheet-head';
 import { Bench } from '../state/bench';
 import { uiFeature } from '../state/ui';
@@ -34,7 +35,7 @@ type Coupling = Build['coupling']['kind'];
 /** Job, engine, coupling, gearbox and transfer case. */
 @Component({
   selector: 'hs-engine-sheet',
-  imports: [Assumed, Chart, Choice, EntryField, FigureButton, QuickCurve, SheetHead, TorqueImportPanel],
+  imports: [Assumed, Chart, Choice, EntryField, FigureButton, QuickCurve, RemoveButton, SheetHead, TorqueImportPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './engine-sheet.html',
   styleUrls: ['../shared/sheet.scss', './engine-sheet.scss'],
@@ -68,9 +69,9 @@ export class EngineSheet {
     { value: 'fixed', label: 'Fixed reduction' },
   ];
   protected readonly drivens: { value: Driven; label: string }[] = [
-    { value: 'rear', label: 'Rear' },
-    { value: 'front', label: 'Front' },
-    { value: 'both', label: 'Front and rear' },
+    { value: 'rear', label: 'Drives the rear' },
+    { value: 'front', label: 'Drives the front' },
+    { value: 'both', label: 'Drives both' },
   ];
   protected readonly engines: { value: Build['engine']['kind']; label: string }[] = [
     { value: 'combustion', label: 'Engine' },

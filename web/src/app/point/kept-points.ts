@@ -53,6 +53,7 @@ const MOST = 12;
             placeholder="e.g. Hairpin"
             [read]="readName"
             [enterOnly]="true"
+            verb="Keep"
             [compact]="true"
             (taken)="keep($event)"
           />

@@ -86,7 +86,7 @@ describe('what a practice axle shows', () => {
     const bench = openBench(lesson(), assemblyOf(1));
     const screen = await Screen.of(MeshSheet);
     await screen.click('Paint, turn and look');
-    await screen.click('Write the pattern');
+    await screen.click('Record the pattern');
     const seen = bench.derived()?.mesh.rear?.now?.pattern.trial;
     expect(seen?.counts).toBeTrue();
     bench.changeAxle(({ setup }) => {
@@ -94,7 +94,7 @@ describe('what a practice axle shows', () => {
     });
     await screen.fixture.whenStable();
     await screen.click('Paint, turn and look');
-    await screen.click('Write the pattern');
+    await screen.click('Record the pattern');
     expect(bench.derived()?.mesh.rear?.now?.pattern.trial?.counts).toBeFalse();
   });
 

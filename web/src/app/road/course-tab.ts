@@ -23,13 +23,14 @@ import { textReader } from '../shared/readers';
 import { Bench } from '../state/bench';
 import { Heavy } from '../shared/heavy';
 import type { ReadTrace, TraceChoice } from '../shared/heavy-jobs';
+import { RemoveButton } from '../shared/remove-button';
 
 type Done = ReadTrace;
 
 /** The course: read from a speed trace, or corner by corner. */
 @Component({
   selector: 'hs-course-tab',
-  imports: [Choice, EntryField, Field],
+  imports: [Choice, EntryField, Field, RemoveButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './course-tab.html',
   styleUrl: './course-tab.scss',

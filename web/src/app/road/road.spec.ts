@@ -4,7 +4,7 @@ import { Screen, openBench } from '../../testing/harness';
 import { plateBuild } from '../../testing/drift';
 import { chartColours } from '../shared/chart';
 import { RoadSheet } from './road-sheet';
-import { runOption } from './run-chart';
+import { gapTo, runOption } from './run-chart';
 
 function aRun(): Run {
   const build = plateBuild();
@@ -39,6 +39,30 @@ describe('the run chart', () => {
   });
 });
 
+describe('how far two runs are apart', () => {
+  const run = (speedMps: number, until: number): Run =>
+    ({
+      trace: [0, 0.3, 1].map((share) => ({ timeS: share * until, distanceM: share * until * speedMps })),
+    }) as unknown as Run;
+
+  it('seconds at the same place, metres at the same time: of two that go evenly, by hand', () => {
+    // 20 and 25 m/s: after 100 m 5 s and 4 s, after 4 s 80 m and 100 m
+    const behind = gapTo(run(20, 5), run(25, 5), 'distance');
+    expect(behind.at(-1)?.[0]).toBeCloseTo(100, 9);
+    expect(behind.at(-1)?.[1]).toBeCloseTo(-1, 9);
+    const ahead = gapTo(run(20, 4), run(25, 5), 'time');
+    expect(ahead.at(-1)?.[0]).toBeCloseTo(4, 9);
+    expect(ahead.at(-1)?.[1]).toBeCloseTo(20, 9);
+    expect(ahead[0]).toEqual([0, 0]);
+  });
+
+  it('says nothing past the end of the other', () => {
+    expect(gapTo(run(20, 5), run(25, 2), 'time').map(([x]) => x)).toEqual([0, 1.5]);
+    const own = aRun();
+    expect(gapTo(own, own, 'distance').every(([, gap]) => Math.abs(gap) < 1e-9)).toBeTrue();
+  });
+});
+
 describe('the run sheet', () => {
   it('lays the candidates over the present drive, marks in a table', async () => {
     const bench = openBench();
@@ -59,7 +83,7 @@ describe('the run sheet', () => {
     expect(slower).toBeGreaterThan(before);
     await screen.type('Slope', '8');
     expect(time()).toBeGreaterThan(slower);
-    await screen.type('Mark', '660 ft');
+    await screen.type('Finish at', '660 ft');
     expect(time()).toBeLessThan(before);
     await screen.type('Grip μ', '0');
     expect(bench.build()?.road.grip.value).toBe(1);

@@ -4,9 +4,18 @@ export const localDay = (date: Date): string =>
 
 const DAY = { day: 'numeric', month: 'short', year: 'numeric' } as const;
 
+/** A day without its time is that day here, wherever here is: not the midnight of Greenwich. */
+function dateOf(at: string | Date): Date {
+  const day = typeof at === 'string' ? /^(\d{4})-(\d{2})-(\d{2})$/.exec(at) : null;
+  return day ? new Date(Number(day[1]), Number(day[2]) - 1, Number(day[3])) : new Date(at);
+}
+
 /** A day as it is said everywhere, in the language of the device. */
-export const sayDay = (at: string | Date): string => new Date(at).toLocaleDateString([], DAY);
+export const sayDay = (at: string | Date): string => dateOf(at).toLocaleDateString([], DAY);
 
 /** A moment as it is said everywhere: the day, and the time as the device's language writes it. */
 export const sayMoment = (at: string | Date): string =>
-  new Date(at).toLocaleString([], { ...DAY, hour: '2-digit', minute: '2-digit' });
+  dateOf(at).toLocaleString([], { ...DAY, hour: '2-digit', minute: '2-digit' });
+
+/** Words of the model, which knows no clock: every day in them as it is said here. */
+export const sayDays = (words: string): string => words.replace(/\b\d{4}-\d{2}-\d{2}\b/g, (day) => sayDay(day));

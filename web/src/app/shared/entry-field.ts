@@ -17,6 +17,7 @@ import {
 } from '@hot-spline/core';
 import { Bench } from '../state/bench';
 import { Field, type GaugeOffer, type Understood } from './field';
+import type { TermName } from './terms';
 
 /** What was typed, and its value in the base unit. */
 export interface TakenEntry {
@@ -46,6 +47,7 @@ export interface TakenEntry {
       [compact]="compact()"
       [path]="path()"
       [gauge]="offer()"
+      [term]="term()"
       (taken)="taken.emit($event)"
     />
   `,
@@ -82,6 +84,8 @@ export class EntryField {
   /** Takes several readings apart by semicolons; the least counts. */
   readonly several = input(false);
   readonly compact = input(false);
+  /** The word of the label that is explained at the place. */
+  readonly term = input<TermName | null>(null);
   readonly taken = output<TakenEntry>();
 
   /** What is there in truth, in the base unit, where a stand-in is to read it; else what is usual. */

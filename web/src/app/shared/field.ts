@@ -18,6 +18,8 @@ import { editorFeature } from '../state/editor';
 import { Gauge, type GaugeTarget } from '../gauge/gauge';
 import { Assumed } from './assumed';
 import { Drafts } from './drafts';
+import { TermButton } from './term-button';
+import type { TermName } from './terms';
 
 /** What a gauge may read into a field. */
 export type GaugeOffer = Pick<GaugeTarget, 'quantity' | 'scale' | 'truth' | 'many'>;
@@ -40,10 +42,13 @@ export interface Understood<T> {
  */
 @Component({
   selector: 'hs-field',
-  imports: [Assumed],
+  imports: [Assumed, TermButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <label [for]="name()" [class.visually-hidden]="labelHidden()">{{ label() }}</label>
+    @if (term(); as word) {
+      <hs-term [word]="word" />
+    }
     <div class="box">
       <input
         #box
@@ -68,41 +73,40 @@ export interface Understood<T> {
         (blur)="leave()"
       />
       @if (enterOnly() && ready()) {
-        <button type="button" class="quiet take" (mousedown)="$event.preventDefault()" (click)="take()">Write</button>
+        <button type="button" class="quiet take" (mousedown)="$event.preventDefault()" (click)="take()">
+          {{ verb() }}
+        </button>
       }
     </div>
-    <div
-      class="below"
-      [class.gone]="compact() && !assumed() && error() === null && question() === null && said() === ''"
-    >
+    <div class="below" [class.none]="compact() && !assumed() && hint() === ''">
       @if (assumed()) {
         <hs-assumed [path]="path()" [what]="label() + ' ' + text()" />
       }
-      <p
-        [id]="name() + '-said'"
-        class="said"
+      <div
+        class="words"
+        [class.over]="over()"
         [class.wrong]="error() !== null"
         [class.doubt]="question() !== null"
-        aria-live="polite"
+        [class.end]="end()"
       >
-        {{ error() ?? question() ?? said() }}
-      </p>
-    </div>
-    @if (question() !== null) {
-      <div class="ask" role="group" [attr.aria-label]="'What was meant, ' + label()">
-        @for (choice of choices(); track choice.label) {
-          <button type="button" class="quiet" (mousedown)="$event.preventDefault()" (click)="choose(choice.value)">
-            {{ choice.label }}
-          </button>
+        <p [id]="name() + '-said'" class="said" aria-live="polite">{{ error() ?? question() ?? said() }}</p>
+        @if (question() !== null) {
+          <div class="ask" role="group" [attr.aria-label]="'What was meant, ' + label()">
+            @for (choice of choices(); track choice.label) {
+              <button type="button" class="quiet" (mousedown)="$event.preventDefault()" (click)="choose(choice.value)">
+                {{ choice.label }}
+              </button>
+            }
+            @if (really(); as words) {
+              <button type="button" class="quiet" (mousedown)="$event.preventDefault()" (click)="insist()">
+                {{ words }}
+              </button>
+            }
+            <button type="button" class="quiet" (mousedown)="$event.preventDefault()" (click)="back()">No</button>
+          </div>
         }
-        @if (really(); as words) {
-          <button type="button" class="quiet" (mousedown)="$event.preventDefault()" (click)="insist()">
-            {{ words }}
-          </button>
-        }
-        <button type="button" class="quiet" (mousedown)="$event.preventDefault()" (click)="back()">No</button>
       </div>
-    }
+    </div>
   `,
   styles: `
     :host {
@@ -111,12 +115,13 @@ export interface Understood<T> {
       min-width: 0;
     }
     label {
-      display: block;
+      display: inline-block;
       margin-bottom: 2px;
       font-size: var(--text-s);
       color: var(--soft);
     }
     .below {
+      position: relative;
       display: flex;
       flex-wrap: wrap;
       align-items: center;
@@ -146,31 +151,46 @@ export interface Understood<T> {
       color: var(--soft);
       overflow-wrap: anywhere;
     }
-    .doubt {
-      color: var(--ochre-text);
+    .none {
+      min-height: 0;
+      margin: 0;
     }
-    .ask {
-      /* Over what comes below: a question shoves nothing. */
+    /* Over what comes below: words that come and go shove nothing. */
+    .over {
       position: absolute;
-      top: 100%;
-      left: 0;
+      top: 0;
+      left: -1px;
       z-index: 4;
-      display: flex;
-      flex-wrap: wrap;
-      gap: 6px;
       width: max-content;
-      max-width: min(360px, 90vw);
-      padding: 6px;
+      min-width: 100%;
+      max-width: min(340px, 90vw);
+      padding: 2px 7px;
       background: var(--sheet);
-      border: 1px solid var(--ochre);
+      border: 1px solid var(--field);
       border-radius: var(--radius);
       scroll-margin: 8px 0 110px;
     }
-    .gone {
-      display: none;
+    .over.end {
+      left: auto;
+      right: -1px;
+    }
+    .doubt {
+      border-color: var(--ochre);
+    }
+    .doubt .said {
+      color: var(--ochre-text);
     }
     .wrong {
+      border-color: var(--stop);
+    }
+    .wrong .said {
       color: var(--stop);
+    }
+    .ask {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 6px;
+      padding: 4px 0;
     }
   `,
 })
@@ -189,6 +209,10 @@ export class Field<T> {
   readonly path = input('');
   readonly big = input(false);
   readonly enterOnly = input(false);
+  /** What the button of such a field does. */
+  readonly verb = input('Record');
+  /** The word of the label that is explained at the place. */
+  readonly term = input<TermName | null>(null);
   /** Keeps no room free below for what it understood. */
   readonly compact = input(false);
   /** What a gauge can read into it; null where it reads nothing. */
@@ -249,6 +273,16 @@ export class Field<T> {
     return understood?.said ?? this.hint();
   });
 
+  /** What is said only now stands over what lies below. */
+  protected readonly over = computed(
+    () =>
+      this.error() !== null ||
+      this.question() !== null ||
+      (this.compact() && this.draft() !== null && this.said() !== ''),
+  );
+  /** Laid towards the left, where there is no room to the right. */
+  protected readonly end = signal(false);
+
   constructor() {
     // A draft belongs to its field: it comes back after a reload, and when the field starts to stand for another thing.
     // What goes there has changed while the cursor stayed: the next place, another truth.
@@ -260,9 +294,10 @@ export class Field<T> {
       });
     });
     effect(() => {
-      // A question is seen, also of a field that lies low.
-      if (this.question() !== null)
-        setTimeout(() => this.host.nativeElement.querySelector('.ask')?.scrollIntoView({ block: 'nearest' }));
+      // A question and an error are seen, also of a field that lies low or at the right.
+      const read = this.question() !== null || this.error() !== null;
+      if (!this.over()) this.end.set(false);
+      else setTimeout(() => this.bringIntoSight(read));
     });
     effect(() => {
       const kept = this.drafts.read(this.key());
@@ -271,6 +306,14 @@ export class Field<T> {
         this.insisted.set(kept !== null);
       });
     });
+  }
+
+  private bringIntoSight(scroll: boolean): void {
+    const words = this.host.nativeElement.querySelector('.words');
+    const room = this.host.nativeElement.closest('main, dialog, [role="dialog"]')?.getBoundingClientRect();
+    if (!words || !room) return;
+    if (words.getBoundingClientRect().right > room.right) this.end.set(true);
+    if (scroll) words.scrollIntoView({ block: 'nearest' });
   }
 
   /** The gauge goes where the cursor is. */

@@ -36,6 +36,7 @@ import { Field, type Understood } from './field';
           text=""
           [read]="read"
           [enterOnly]="true"
+          verb="Void"
           (taken)="confirm($event)"
         />
       }

@@ -20,7 +20,7 @@ import {
 import { stations } from '../frame/stations';
 import { USE_WORDS } from '../identity/words';
 import { attempt } from '../shared/attempt';
-import { sayDay } from '../shared/day';
+import { sayDay, sayDays } from '../shared/day';
 import { SheetHead } from '../shared/sheet-head';
 import { VerdictMark } from '../shared/verdict';
 import { STATION_LIST } from '../sheets';
@@ -122,7 +122,7 @@ interface Line {
               <li>
                 <hs-verdict [verdict]="finding.verdict" />
                 <span
-                  ><strong>{{ finding.title }}.</strong> {{ finding.detail }}</span
+                  ><strong>{{ days(finding.title) }}.</strong> {{ days(finding.detail) }}</span
                 >
               </li>
             } @empty {
@@ -224,6 +224,7 @@ interface Line {
   `,
 })
 export class SummarySheet {
+  protected readonly days = sayDays;
   protected readonly bench = inject(Bench);
   private readonly stations = inject(STATION_LIST);
 

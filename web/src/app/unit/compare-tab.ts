@@ -19,6 +19,7 @@ import {
   comparedUnits,
   mostArriving,
   rankUnits,
+  speaks,
   unitAs,
   type ComparedUnit,
   type Criterion,
@@ -31,6 +32,8 @@ import { attempt } from '../shared/attempt';
 import { Choice } from '../shared/choice';
 import { Bench } from '../state/bench';
 import { Library } from '../library/library';
+import { CompareHead } from './compare-head';
+import { CompareWheels } from './compare-wheels';
 
 const NAMES: Readonly<Record<SituationName, string>> = {
   'split-grip': 'Split grip',
@@ -51,7 +54,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
 /** Every type of unit in the situations that matter, computed side by side. */
 @Component({
   selector: 'hs-compare-tab',
-  imports: [Choice],
+  imports: [Choice, CompareHead, CompareWheels],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (problem(); as p) {
@@ -95,7 +98,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
             {{
               useName()
             }}
-            wants; the weight of each column is yours to change.
+            wants; the weight of each column is yours to change. + speaks most for the unit, − most against it.
           </caption>
           <thead>
             <tr>
@@ -131,36 +134,28 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
             @for (row of rows(); track row.label) {
               <tr [class.own]="row.own">
                 <th scope="row">
-                  <span class="score mono" [attr.aria-label]="'Serves ' + useName() + ' to ' + row.score">{{
-                    row.score
-                  }}</span>
-                  <span class="name">{{ row.label }}</span>
-                  <button
-                    type="button"
-                    class="quiet icon bare pin"
-                    [attr.aria-pressed]="row.pinned"
-                    [attr.aria-label]="'Keep ' + row.label + ' at the top'"
-                    [title]="row.pinned ? 'No longer at the top' : 'Keep at the top'"
-                    [disabled]="!row.pinned && pins().length >= 3"
-                    (click)="pin(row.label)"
-                  >
-                    <i class="pi pi-thumbtack" aria-hidden="true"></i>
-                  </button>
-                  @if (row.own) {
-                    <span></span>
-                  } @else {
-                    <button
-                      type="button"
-                      class="quiet bare take"
-                      [attr.aria-label]="'Take ' + row.label + ' into the build'"
-                      (click)="take(row.type)"
-                    >
-                      Take
-                    </button>
-                  }
+                  <hs-compare-head
+                    [label]="row.label"
+                    [score]="row.score"
+                    [useName]="useName()"
+                    [own]="row.own"
+                    [pinned]="row.pinned"
+                    [full]="pins().length >= 3"
+                    [open]="row.open"
+                    (looked)="opened.set(row.label)"
+                    (pin)="pin(row.label)"
+                    (taken)="take(row.type)"
+                  />
                 </th>
                 @for (part of row.parts; track $index) {
-                  <td class="mono" [class.best]="part.best" [class.nothing]="part.weight === 0">{{ part.text }}</td>
+                  <td
+                    class="mono"
+                    [class.best]="part.best"
+                    [class.nothing]="part.weight === 0"
+                    [attr.aria-label]="part.text + part.said"
+                  >
+                    {{ part.text }}<span class="sign" aria-hidden="true">{{ part.sign }}</span>
+                  </td>
                 }
               </tr>
             }
@@ -177,7 +172,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
             Thrust in
             {{
               unitName()
-            }}; below it the yaw moment, + turns in, − pushes wide or steadies. Choose a unit for its wheels and shafts.
+            }}; below it the yaw moment, + turns in, − pushes wide or steadies.
           </caption>
           <thead>
             <tr>
@@ -191,51 +186,23 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
             @for (row of rows(); track row.label) {
               <tr [class.own]="row.own">
                 <th scope="row">
-                  <span class="score mono" [attr.aria-label]="'Serves ' + useName() + ' to ' + row.score">{{
-                    row.score
-                  }}</span>
-                  <button
-                    type="button"
-                    class="quiet bare who"
-                    [attr.aria-expanded]="row.open"
-                    (click)="look(row.label, row.open)"
-                  >
-                    <span class="name">{{ row.label }}</span>
-                  </button>
-                  <button
-                    type="button"
-                    class="quiet icon bare pin"
-                    [attr.aria-pressed]="row.pinned"
-                    [attr.aria-label]="'Keep ' + row.label + ' at the top'"
-                    [title]="row.pinned ? 'No longer at the top' : 'Keep at the top'"
-                    [disabled]="!row.pinned && pins().length >= 3"
-                    (click)="pin(row.label)"
-                  >
-                    <i class="pi pi-thumbtack" aria-hidden="true"></i>
-                  </button>
-                  @if (!row.own) {
-                    <button
-                      type="button"
-                      class="quiet bare take"
-                      [attr.aria-label]="'Take ' + row.label + ' into the build'"
-                      (click)="take(row.type)"
-                    >
-                      Take
-                    </button>
-                  }
-                  @if (row.open) {
-                    <span class="more wheels">left · right wheel, {{ torqueUnit() }}</span>
-                    <span class="more wheels">most in one shaft</span>
-                  }
+                  <hs-compare-head
+                    [label]="row.label"
+                    [score]="row.score"
+                    [useName]="useName()"
+                    [own]="row.own"
+                    [pinned]="row.pinned"
+                    [full]="pins().length >= 3"
+                    [open]="row.open"
+                    (looked)="opened.set(row.label)"
+                    (pin)="pin(row.label)"
+                    (taken)="take(row.type)"
+                  />
                 </th>
                 @for (cell of row.cells; track $index) {
                   <td [class.best]="cell.best">
                     <span class="mono thrust">{{ cell.thrust }}</span>
                     <span class="more">{{ cell.yaw }}{{ cell.slips ? (cell.yaw ? ', ' : '') + cell.slips : '' }}</span>
-                    @if (row.open) {
-                      <span class="more wheels mono">{{ cell.left }} · {{ cell.right }}</span>
-                      <span class="more wheels mono">{{ cell.shaft }}</span>
-                    }
                   </td>
                 }
               </tr>
@@ -243,6 +210,15 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
           </tbody>
         </table>
       </div>
+    }
+    @if (chosen(); as c) {
+      <hs-compare-wheels
+        [label]="c.label"
+        [pro]="c.pro"
+        [contra]="c.contra"
+        [names]="situationNames"
+        [results]="c.results"
+      />
     }
     <p class="soft">
       Judged at the torque above: the most that arrives in first gear, until you move it. The left wheel is the
@@ -304,45 +280,17 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
       text-underline-offset: 3px;
     }
     tbody th {
-      min-width: 160px;
-      max-width: 178px;
-    }
-    .who {
-      padding: 0 4px;
-      text-align: left;
-    }
-    @media (pointer: fine) {
-      .who {
-        min-height: 26px;
-      }
-      .take {
-        min-height: 24px;
-      }
-    }
-    .pin {
-      color: var(--soft);
-    }
-    .pin[aria-pressed='true'] {
-      color: var(--blue);
-    }
-    @media (pointer: fine) {
-      .pin {
-        min-width: 24px;
-        min-height: 24px;
-      }
+      min-width: 224px;
     }
     .view {
       max-width: 240px;
     }
-    .rank tbody th {
-      display: grid;
-      grid-template-columns: 42px minmax(0, 1fr) 24px auto;
-      gap: 0 2px;
-      align-items: center;
-      min-width: 232px;
-      max-width: none;
-      min-height: 34px;
-      line-height: 1.2;
+    .sign {
+      display: inline-block;
+      width: 12px;
+      text-align: center;
+      font-weight: 600;
+      color: var(--ochre-text);
     }
     .rank thead th:not(:first-child)::first-letter {
       text-transform: uppercase;
@@ -366,21 +314,8 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
       height: 30px;
       text-align: right;
     }
-    .wheels {
-      display: block;
-      white-space: nowrap;
-    }
-    .take {
-      padding: 0 6px;
-      color: var(--blue);
-    }
-    .score {
-      display: inline-block;
-      min-width: 30px;
-      font-size: var(--text-m);
-    }
     .more {
-      font-size: var(--text-xs);
+      font-size: var(--text-s);
       color: var(--soft);
     }
     p {
@@ -405,6 +340,7 @@ export class CompareTab {
   private readonly messages = inject(MessageService);
   protected readonly situations = SITUATIONS;
   protected readonly names = NAMES;
+  protected readonly situationNames = SITUATIONS.map((name) => NAMES[name]);
 
   protected readonly views = [
     { value: 'rank' as const, label: 'what the use wants' },
@@ -443,8 +379,7 @@ export class CompareTab {
   });
   protected readonly useName = computed(() => (USE_WORDS[this.bench.build()?.use ?? ''] ?? '').toLowerCase());
   /** The unit whose wheels and shafts are shown; the build's own until another one is chosen. */
-  private readonly opened = signal<string | null | undefined>(undefined);
-  protected readonly torqueUnit = computed(() => formatIn(0, 'torque', this.bench.system()).unit);
+  protected readonly opened = signal<string | null>(null);
   protected readonly unitName = computed(() => formatIn(0, 'force', this.bench.system()).unit);
   protected readonly ownWords = computed(() =>
     this.bench.plates() ? 'This one is computed from its packs.' : 'This one is computed from what its sheet says.',
@@ -547,6 +482,8 @@ export class CompareTab {
       { inputNm: this.settings().inputNm, wheelNm: results[0]?.wheelNm ?? 1 },
       this.weights(),
     );
+    const said = speaks(ranks, this.weights());
+    const words = (keys: readonly Criterion[] = []): string => keys.map((key) => CRITERION_WORDS[key].name).join(', ');
     const labels = results.map(({ compared: { label } }) => label);
     const order = this.ordered(
       labels,
@@ -563,12 +500,22 @@ export class CompareTab {
         label,
         own,
         pinned: this.pins().includes(label),
-        open: this.opened() === undefined ? own : this.opened() === label,
+        open: this.opened() === null ? own : this.opened() === label,
+        results: list,
+        pro: words(said[at]?.for),
+        contra: words(said[at]?.against),
         // Two that are not the same are not shown as if they were.
         score: (rank?.score ?? 0).toFixed(1),
         parts: columns.map(({ key, weight }) => {
           const part = rank?.parts[key] ?? 0;
-          return { text: String(Math.round(part)), weight, best: weight > 0 && part > (top.get(key) ?? 0) - 0.01 };
+          const [pro, contra] = [said[at]?.for.includes(key), said[at]?.against.includes(key)];
+          return {
+            text: String(Math.round(part)),
+            weight,
+            best: weight > 0 && part > (top.get(key) ?? 0) - 0.01,
+            sign: pro ? '+' : contra ? '−' : '',
+            said: pro ? ', speaks for it' : contra ? ', speaks against it' : '',
+          };
         }),
         cells: list.map((result, i) => {
           const torque = (nm: number): string => formatIn(nm, 'torque', system, 0).text;
@@ -580,14 +527,14 @@ export class CompareTab {
             slips: SLIPS[result.slips],
             // Marked only where units differ at all.
             best: (most[i] ?? 0) > 1.001 * (least[i] ?? 0) + 1 && Math.abs(result.thrustN) > 0.999 * (most[i] ?? 0),
-            left: torque(result.leftNm),
-            right: torque(result.rightNm),
-            shaft: torque(result.shaftNm),
           };
         }),
       };
     });
   });
+
+  /** The one whose wheels and shafts are shown. */
+  protected readonly chosen = computed(() => this.rows().find(({ open }) => open) ?? this.rows()[0] ?? null);
 
   /** Puts an ordinary unit of a type into the build; what the build knew of that type comes back. */
   protected take(type: Unit['type']): void {
@@ -615,10 +562,6 @@ export class CompareTab {
 
   protected usualWeights(): void {
     this.bench.change((draft) => (draft.brief.unitWeights = null));
-  }
-
-  protected look(label: string, open: boolean): void {
-    this.opened.set(open ? null : label);
   }
 
   protected set(key: 'inputNm' | 'splitShare' | 'lateralG' | 'brakeNm', value: number): void {
