@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, test } from './bench';
+import { boxOf, expect, test } from './bench';
 
 const sheets = [
   'brief',
@@ -150,6 +150,25 @@ test.describe('on a phone', () => {
     }
   });
 
+  test('a plate of the pack is 44 px to the thumb, however thin it is drawn', async ({ drift, page }) => {
+    await drift.open('pack');
+    const sizes = await page
+      .locator('.plate')
+      .evaluateAll((all) => all.map((one) => [one.getBoundingClientRect().width, one.getBoundingClientRect().height]));
+    expect(sizes.length).toBe(18);
+    for (const [width, height] of sizes) {
+      expect(width).toBeGreaterThanOrEqual(44);
+      expect(height).toBeGreaterThanOrEqual(44);
+    }
+    // what is wider than the page scrolls by itself, and a finger on a plate scrolls the page
+    expect(
+      await page
+        .locator('.plate')
+        .first()
+        .evaluate((one) => getComputedStyle(one).touchAction),
+    ).toBe('manipulation');
+  });
+
   test('the sheet starts within the first 200 px', async ({ drift, page }) => {
     await drift.open('pack?tab=measure');
     const top = await page
@@ -159,10 +178,127 @@ test.describe('on a phone', () => {
   });
 });
 
-test('measuring on a phone: the Write button in place of Enter', async ({ drift, page }) => {
+test('measuring on a phone: the Record button in place of Enter', async ({ drift, page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await drift.open('pack?tab=measure');
   await drift.field('8 shim right').fill('35 thou');
   await page.getByRole('button', { name: 'Record' }).click();
   await expect(drift.finding('Right stack on target')).toBeAttached();
+});
+
+for (const [width, height] of [
+  [1024, 768],
+  [640, 400],
+] as const)
+  test(`at ${width} × ${height} both packs are whole, the sheet starts above 200 px and nothing hangs over`, async ({
+    drift,
+    page,
+  }) => {
+    await page.setViewportSize({ width, height });
+    for (const path of ['pack', 'gearing', 'engine', 'unit?tab=compare', 'pack?tab=shims', 'mesh']) {
+      await drift.open(path);
+      await expect.poll(async () => (await overflow(page))[0], path).toBeLessThanOrEqual(0);
+      const main = page.locator('#sheet');
+      expect(await main.evaluate((e) => e.scrollWidth - e.clientWidth), path).toBeLessThanOrEqual(0);
+      const top = await main
+        .getByRole('heading')
+        .first()
+        .evaluate((e) => e.getBoundingClientRect().top);
+      expect(top, path).toBeLessThanOrEqual(200);
+    }
+    await drift.open('pack');
+    const sheet = await boxOf(page.locator('#sheet'));
+    for (const side of ['left', 'right']) {
+      const pack = page.locator(`#stack-${side}`);
+      await expect(pack.locator('.plate')).toHaveCount(9);
+      const box = await boxOf(pack);
+      expect(box.x).toBeGreaterThanOrEqual(sheet.x);
+      expect(box.x + box.width).toBeLessThanOrEqual(sheet.x + sheet.width);
+      // nothing of it is scrolled out of sight
+      expect(await pack.evaluate((e) => e.scrollWidth - e.clientWidth)).toBeLessThanOrEqual(1);
+    }
+  });
+
+test('findings fold beside the sheet where the page is tight, and open when they are asked for', async ({
+  drift,
+  page,
+}) => {
+  await drift.open('pack');
+  await expect(page.locator('hs-findings li').first()).toBeVisible();
+  await page.setViewportSize({ width: 1024, height: 768 });
+  await expect(page.locator('hs-findings li')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Show findings' }).click();
+  await expect(page.locator('hs-findings li').first()).toBeVisible();
+});
+
+test('words that come and go shove nothing: an error, a question, what is understood', async ({ drift, page }) => {
+  await drift.open('engine');
+  const below = page.getByRole('heading', { name: 'Gearbox', exact: true });
+  const before = (await boxOf(below)).y;
+  for (const text of ['what', '99999999', '12', '7,0,0']) {
+    await drift.field('Limiter').fill(text);
+    await drift.field('Limiter').press('Enter');
+    expect((await boxOf(below)).y, text).toBe(before);
+    if (text === 'what') {
+      const said = page.locator('#limit-rpm-said');
+      await expect(said).toContainText('Limiter');
+      const box = await boxOf(said);
+      const seen = await page.evaluate(
+        ({ x, y }) => document.elementFromPoint(x, y)?.closest('hs-field')?.querySelector('input')?.id,
+        { x: box.x + 5, y: box.y + box.height / 2 },
+      );
+      expect(seen, 'nothing lies over the error').toBe('limit-rpm');
+    }
+    await drift.field('Limiter').press('Escape');
+  }
+});
+
+test('Tab goes from field to field past what removes; Alt Delete removes, and it is taken back at the place', async ({
+  drift,
+  page,
+}) => {
+  await drift.open('engine');
+  await drift.field('Point 2 torque').focus();
+  await page.keyboard.press('Tab');
+  await expect(drift.field('Point 3 rpm')).toBeFocused();
+  const third = await drift.field('Point 3 rpm').inputValue();
+  await page.keyboard.press('Alt+Delete');
+  await expect(drift.field('Point 3 rpm')).not.toHaveValue(third);
+  const toast = page.locator('.p-toast', { hasText: 'Removed point 3' });
+  await toast.getByRole('button', { name: 'Undo' }).click();
+  await expect(drift.field('Point 3 rpm')).toHaveValue(third);
+  await expect(toast).toBeHidden();
+});
+
+test('in the library, where nothing is undone, a removal asks at the place', async ({ page }) => {
+  await page.goto('/library?');
+  await page.getByRole('button', { name: /Heron 8/ }).click();
+  const rows = page.getByRole('button', { name: /^Remove set / });
+  const many = await rows.count();
+  await rows.first().click();
+  await expect(page.getByRole('button', { name: /^Really remove set / })).toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(rows).toHaveCount(many);
+});
+
+test('one of a few is chosen with the arrow keys', async ({ drift, page }) => {
+  await drift.open('gearing');
+  const gears = page.getByRole('radiogroup', { name: 'Gear' });
+  await gears.getByRole('radio', { name: '3' }).click();
+  await expect(gears.getByRole('radio', { name: '3' })).toBeChecked();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.locator('hs-line .main').nth(2)).toHaveText('1.15');
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.locator('hs-line .main').nth(2)).toHaveText('2.07');
+});
+
+test('a word that not everybody knows is explained at its place, a length with a drawing', async ({ drift, page }) => {
+  await drift.open('pack?tab=springs');
+  await page.getByRole('button', { name: 'What is meant by Case depth' }).click();
+  const panel = page.getByRole('dialog', { name: 'Case depth' });
+  await expect(panel).toContainText('from the inner wall of the case to the back of the side gear');
+  await expect(panel.getByRole('img')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(panel).toBeHidden();
 });

@@ -17,6 +17,13 @@ export async function importDemo(request: APIRequestContext, name: DemoName): Pr
   return id;
 }
 
+/** Where something is drawn. */
+export async function boxOf(locator: Locator): Promise<{ x: number; y: number; width: number; height: number }> {
+  const box = await locator.boundingBox();
+  if (!box) throw new Error('it is not drawn');
+  return box;
+}
+
 export class Bench {
   constructor(
     readonly page: Page,

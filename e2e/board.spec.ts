@@ -44,7 +44,7 @@ test.describe('the board', () => {
     await drift.enter('Rated stall', '2800');
     await expect(drift.finding(/Cruise is \d+ rpm from converter stall/)).toBeVisible();
     await page.getByRole('button', { name: 'Add transfer case' }).click();
-    await page.getByRole('button', { name: 'Low', exact: true }).click();
+    await page.getByRole('radio', { name: 'Low', exact: true }).click();
     await expect(drift.station('Range Low')).toBeVisible();
     await drift.saved();
   });

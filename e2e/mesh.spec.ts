@@ -273,12 +273,12 @@ test('half a round of backlash outlives a reload; bad readings are refused by na
 test('two axles of one build in turn: each keeps its own', async ({ truck, page }) => {
   await truck.open('baseline');
   await expect(page.getByLabel('Pinion shims that came out')).toHaveValue('12 thou + 10 thou');
-  await page.getByRole('button', { name: 'Front axle', exact: true }).click();
+  await page.getByRole('radio', { name: 'Front axle', exact: true }).click();
   await page.getByRole('button', { name: 'Begin the set-up' }).click();
   await page.getByRole('button', { name: 'Integral, shim under head bearing' }).click();
   await truck.enter('Pinion shims that came out', '30 thou');
   await truck.saved();
-  await page.getByRole('button', { name: 'Rear axle', exact: true }).click();
+  await page.getByRole('radio', { name: 'Rear axle', exact: true }).click();
   await expect(page.getByLabel('Pinion shims that came out')).toHaveValue('12 thou + 10 thou');
 });
 

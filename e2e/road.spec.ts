@@ -29,7 +29,7 @@ test.describe('ratio story 3: match in full', () => {
     await drift.open('gearing');
     await page.getByRole('button', { name: 'Trap', exact: true }).click();
     await expect(page.locator('output')).toContainText('7 100 rpm'.replace(' ', '\u202f'));
-    await page.getByRole('button', { name: '1', exact: true }).click();
+    await page.getByRole('radio', { name: '1', exact: true }).click();
     await page.getByRole('button', { name: /Keep this operating point/ }).click();
     await page.getByRole('button', { name: 'Crawl', exact: true }).click();
     await drift.saved();
@@ -91,7 +91,7 @@ test.describe('ratio story 5: find it', () => {
     await expect(page.locator('li.present')).toContainText(before ?? '');
     await expect(drift.finding('does not take')).toBeVisible();
     await drift.open('brief');
-    await drift.field('Goal').selectOption('Rpm window at cruise');
+    await drift.field('Goal').selectOption('Rpm range at cruise');
     await drift.enter('Rpm from', '2400');
     await drift.enter('Rpm to', '2600');
     await drift.open('gearing?tab=find');

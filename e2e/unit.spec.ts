@@ -14,11 +14,11 @@ test.describe('story 2: the unit', () => {
     await drift.enter('Drive ramp', '30');
     // 30° from the axis is 60° from the plane of rotation: locks less [exact, ramp thrust]
     await expect.poll(bias).toBeLessThan(before);
-    await page.getByText('1½-way').click();
+    await page.getByRole('radio', { name: '1½-way' }).click();
     await drift.enter('Overrun ramp', '10');
     const drive = await bias();
     await expect.poll(() => drift.number('unit.rear.overrun.bias')).toBeLessThan(drive);
-    await page.getByText('One-way', { exact: true }).click();
+    await page.getByRole('radio', { name: 'One-way' }).click();
     // springs alone hold 41.0 of 453.7 lbf·ft: (1 + S)/(1 − S) [exact]
     await expect.poll(() => drift.number('unit.rear.overrun.bias')).toBe(1.2);
   });

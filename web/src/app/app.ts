@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
-import { MessageService } from 'primeng/api';
 import { Toast } from 'primeng/toast';
 import { FocusKeeper } from './shared/focus-keeper';
 import { Away } from './state/away';
@@ -18,17 +17,21 @@ import { Away } from './state/away';
           <div class="p-toast-detail">{{ message.detail }}</div>
         </div>
         @if (message.data?.undo; as undo) {
-          <button type="button" class="quiet" (click)="messages.clear(); undo()">Undo</button>
+          <button type="button" class="quiet" (click)="undo(); close($event)">Undo</button>
         }
       </ng-template>
     </p-toast>
   `,
 })
 export class App {
-  protected readonly messages = inject(MessageService);
-
   constructor() {
     inject(Away).begin();
     inject(FocusKeeper).begin();
+  }
+
+  /** As its own cross does: cleared from outside, a message that the mouse leaves comes back. */
+  protected close({ currentTarget }: Event): void {
+    if (currentTarget instanceof HTMLElement)
+      currentTarget.closest('p-toastitem')?.querySelector<HTMLElement>('.p-toast-close-button')?.click();
   }
 }

@@ -5,9 +5,7 @@ import datatable from '@primeuix/themes/aura/datatable';
 import dialog from '@primeuix/themes/aura/dialog';
 import drawer from '@primeuix/themes/aura/drawer';
 import popover from '@primeuix/themes/aura/popover';
-import selectbutton from '@primeuix/themes/aura/selectbutton';
 import toast from '@primeuix/themes/aura/toast';
-import togglebutton from '@primeuix/themes/aura/togglebutton';
 import toggleswitch from '@primeuix/themes/aura/toggleswitch';
 
 /** Both schemes take their colours from the roles in styles.scss, which switch with the theme. */
@@ -62,22 +60,11 @@ const scheme = {
   },
 };
 
-const pressed = {
-  background: 'transparent',
-  checkedBackground: 'var(--blue)',
-  hoverBackground: 'transparent',
-  borderColor: 'var(--rule)',
-  color: 'var(--ink)',
-  hoverColor: 'var(--ink)',
-  checkedColor: 'var(--on-blue)',
-  checkedBorderColor: 'var(--blue)',
-};
-
 /** The house look on the component library: only the components in use, only our roles of colour. */
 export const houseTheme = definePreset(
   {
     ...base,
-    components: { button, datatable, dialog, drawer, popover, selectbutton, toast, togglebutton, toggleswitch },
+    components: { button, datatable, dialog, drawer, popover, toast, toggleswitch },
   },
   {
     semantic: {
@@ -100,12 +87,6 @@ export const houseTheme = definePreset(
         colorScheme: {
           light: { bodyCell: { selectedBorderColor: 'var(--blue)' } },
           dark: { bodyCell: { selectedBorderColor: 'var(--blue)' } },
-        },
-      },
-      togglebutton: {
-        colorScheme: {
-          light: { root: pressed, content: { checkedBackground: 'transparent', checkedShadow: 'none' } },
-          dark: { root: pressed, content: { checkedBackground: 'transparent', checkedShadow: 'none' } },
         },
       },
     },

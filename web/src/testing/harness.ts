@@ -146,7 +146,7 @@ export class Screen<T> {
   async click(name: string | HTMLElement): Promise<void> {
     const named = (button: HTMLElement): boolean =>
       (button.getAttribute('aria-label') ?? button.textContent ?? '').trim() === name;
-    const buttons = 'button, a, p-togglebutton';
+    const buttons = 'button, a, hs-radios label';
     // What lies above the page, a popover or a dialog, is no child of the component.
     const above = (): HTMLElement[] => [...document.querySelectorAll<HTMLElement>(`.p-popover :is(${buttons})`)];
     const target = typeof name === 'string' ? [...this.all(buttons), ...above()].find(named) : name;

@@ -10,6 +10,7 @@ import { boardActions } from '../state/board';
 import { editorActions } from '../state/editor';
 import { uiActions, uiFeature } from '../state/ui';
 import { Findings } from './findings';
+import { FindingsFold } from './findings-fold';
 import { Finder } from './finder';
 import { Header } from './header';
 import { GaugeDock } from '../gauge/dock';
@@ -188,6 +189,12 @@ import { WorkingPanel } from './working-panel';
     .body.wide {
       grid-template-columns: 184px minmax(0, 1fr) auto;
     }
+    @media #{$tight} {
+      .body {
+        gap: 8px;
+        padding: 8px;
+      }
+    }
     hs-rail {
       min-height: 0;
       overflow-y: auto;
@@ -285,7 +292,7 @@ export class BuildPage {
   private readonly sheets = inject(SHEETS);
 
   protected readonly finding = signal(false);
-  protected readonly findingsOpen = this.store.selectSignal(uiFeature.selectFindingsOpen);
+  protected readonly findingsOpen = inject(FindingsFold).open;
   protected readonly keysOpen = this.store.selectSignal(uiFeature.selectKeysOpen);
   protected readonly today = sayDay(new Date());
   protected readonly ready = computed(() => this.bench.editor().status === 'ready');

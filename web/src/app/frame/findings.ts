@@ -6,7 +6,8 @@ import { addressOf } from '../shared/address';
 import { sayDays } from '../shared/day';
 import { VERDICT_WORDS, VerdictMark } from '../shared/verdict';
 import { Bench } from '../state/bench';
-import { uiActions, uiFeature } from '../state/ui';
+import { uiActions } from '../state/ui';
+import { FindingsFold } from './findings-fold';
 
 /** How many of each verdict, most serious first: `1 stop, 2 watch`. */
 export function tally(findings: readonly Finding[]): string {
@@ -55,6 +56,7 @@ export function tally(findings: readonly Finding[]): string {
     </section>
   `,
   styles: `
+    @use 'breakpoints' as *;
     :host {
       display: block;
       min-height: 0;
@@ -70,6 +72,19 @@ export function tally(findings: readonly Finding[]): string {
     }
     section.folded {
       height: auto;
+    }
+    /* Folded beside the sheet it is a strip. */
+    @media #{$wide} {
+      .folded header {
+        flex-direction: column-reverse;
+        padding: 6px 0 12px;
+        width: 40px;
+      }
+      .folded h2,
+      .folded header .soft {
+        margin: 0;
+        writing-mode: vertical-rl;
+      }
     }
     header {
       display: flex;
@@ -129,7 +144,8 @@ export class Findings {
   private readonly store = inject(Store);
   private readonly router = inject(Router);
 
-  protected readonly open = this.store.selectSignal(uiFeature.selectFindingsOpen);
+  private readonly fold = inject(FindingsFold);
+  protected readonly open = this.fold.open;
   private readonly findings = computed(() => this.bench.derived()?.findings ?? []);
   protected readonly tally = computed(() => tally(this.findings()));
   protected readonly shown = computed(() => {
@@ -138,7 +154,7 @@ export class Findings {
   });
 
   protected flip(): void {
-    this.store.dispatch(uiActions.findingsFlipped());
+    this.fold.flip();
   }
 
   protected jump({ place }: Finding): void {

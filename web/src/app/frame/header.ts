@@ -1,9 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { FormsModule } from '@angular/forms';
 import { RouterLink } from '@angular/router';
 import type { UnitSystem } from '@hot-spline/core';
 import { Store } from '@ngrx/store';
-import { SelectButton } from 'primeng/selectbutton';
+import { Radios } from '../shared/radios';
 import { Away } from '../state/away';
 import { Outbox } from '../state/outbox';
 import { NotTakenPanel } from './not-taken';
@@ -13,7 +12,7 @@ import { uiActions, uiFeature } from '../state/ui';
 /** Name of the app and of the build, search, units, theme, and how the saving stands. */
 @Component({
   selector: 'hs-header',
-  imports: [FormsModule, NotTakenPanel, RouterLink, SelectButton, Who],
+  imports: [NotTakenPanel, Radios, RouterLink, Who],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
@@ -37,15 +36,14 @@ import { uiActions, uiFeature } from '../state/ui';
         <i class="pi pi-ellipsis-v" aria-hidden="true"></i>
       </button>
       <div class="tools" [class.open]="open()">
-        <p-selectbutton
-          size="small"
-          ariaLabelledBy="units-label"
+        <hs-radios
+          name="units"
+          label="Units"
+          [labelHidden]="true"
           [options]="systems"
-          [allowEmpty]="false"
-          [ngModel]="system()"
-          (ngModelChange)="choose($event)"
+          [value]="system()"
+          (chosen)="choose($event)"
         />
-        <span id="units-label" class="visually-hidden">Units</span>
         <hs-who />
         <button
           type="button"
@@ -200,7 +198,10 @@ export class Header {
 
   /** On a phone: the tools behind the last button. */
   protected readonly open = signal(false);
-  protected readonly systems: UnitSystem[] = ['inch', 'metric'];
+  protected readonly systems = [
+    { value: 'inch', label: 'inch' },
+    { value: 'metric', label: 'metric' },
+  ] as const;
   protected readonly system = this.store.selectSignal(uiFeature.selectSystem);
   protected readonly night = this.store.selectSignal(uiFeature.selectNight);
   protected readonly trouble = this.outbox.trouble;

@@ -36,7 +36,9 @@ const optionsOf = (list: readonly { readonly name: string }[]) =>
                   @if (station.verdict && station.verdict !== 'fits') {
                     <hs-verdict [verdict]="station.verdict" />
                   }
-                  {{ station.name }} · {{ station.sub }}</span
+                  <span class="what"
+                    >{{ station.name }}<span class="more"> · {{ station.sub }}</span></span
+                  ></span
                 >
               </a>
             </li>
@@ -145,6 +147,15 @@ const optionsOf = (list: readonly { readonly name: string }[]) =>
       font-size: var(--text-xs);
       color: var(--soft);
       white-space: nowrap;
+    }
+    .what {
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
+    @media #{$tight} {
+      .more {
+        display: none;
+      }
     }
     .sub hs-verdict {
       width: 11px;

@@ -87,7 +87,7 @@ describe('the Line', () => {
     await screen.click('5');
     // 1.4 to 0.9 at one rpm [exact]
     expect((bench.derived()?.figures.get('point.speed')?.value ?? 0) / before).toBeCloseTo(1.4 / 0.9, 9);
-    expect(screen.all('[aria-pressed="true"]').map((button) => button.textContent?.trim())).toContain('5');
+    expect(screen.find<HTMLInputElement>('input[name="point-gear"]:checked').value).toBe('4');
   });
 });
 

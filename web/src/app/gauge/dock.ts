@@ -169,7 +169,8 @@ import { Gauge, MEANS } from './gauge';
       flex: 1;
     }
     @media #{$narrow} {
-      :host {
+      /* At hand while it is open; closed it stands below the sheet and covers nothing. */
+      :host:has(.dock) {
         position: sticky;
         bottom: 0;
         z-index: 5;

@@ -28,7 +28,8 @@ function readingRow(reading: Reading, build: Build, system: UnitSystem): Omit<Ro
   const typed = typedText(reading);
   if (kind?.of !== 'number') return { ...common, typed, shown: '' };
   const { text, unit } = formatIn(readingBase(reading), kind.quantity, system, undefined, kind.scale);
-  return { ...common, typed, shown: `${text} ${unit}` };
+  // What was typed in this unit is not said twice.
+  return { ...common, typed, shown: typed.endsWith(unit) ? '' : `${text} ${unit}` };
 }
 
 /** What an entry says, in the words of the bench. */
@@ -153,7 +154,7 @@ export function ledgerRow(entry: LedgerEntry, build: Build, system: UnitSystem):
       overflow-wrap: anywhere;
     }
     .when {
-      width: 122px;
+      width: 138px;
     }
     .with {
       width: 116px;

@@ -113,7 +113,7 @@ import { ORIGIN_OPTIONS, SEAT_OPTIONS } from './words';
     }
     ul {
       display: grid;
-      grid-template-columns: repeat(auto-fill, minmax(174px, 1fr));
+      grid-template-columns: repeat(auto-fill, minmax(180px, 1fr));
       gap: 2px 12px;
     }
     li {

@@ -2,10 +2,10 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import { FormsModule } from '@angular/forms';
 import { InputError, LIMITS, entryBase } from '@hot-spline/core';
 import { SIDES, isSpring, readingEntry, thickness, type Member, type MemberState, type Side } from '@hot-spline/model';
-import { SelectButton } from 'primeng/selectbutton';
 import { ToggleSwitch } from 'primeng/toggleswitch';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field, type Understood } from '../shared/field';
+import { Radios } from '../shared/radios';
 import { countReader } from '../shared/readers';
 import { Bench } from '../state/bench';
 import { ConditionEditor, editCondition, type ConditionEdit } from './condition';
@@ -24,7 +24,7 @@ export interface ScopeOption {
 /** One piece of a pack: what it is, catalogue and measured thickness, place in the order. */
 @Component({
   selector: 'hs-member-editor',
-  imports: [ConditionEditor, EntryField, Field, FormsModule, SelectButton, ToggleSwitch],
+  imports: [ConditionEditor, EntryField, Field, FormsModule, Radios, ToggleSwitch],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let m = state().member;
@@ -43,16 +43,12 @@ export interface ScopeOption {
     </div>
     @if (scopes().length > 1 || marking()) {
       <div class="scope">
-        <span class="small" [id]="'scope-' + m.id">What is changed below goes for</span>
-        <p-selectbutton
-          size="small"
-          [ariaLabelledBy]="'scope-' + m.id"
+        <hs-radios
+          [name]="'scope-' + m.id"
+          label="What is changed below goes for"
           [options]="scopeOptions()"
-          optionLabel="label"
-          optionValue="value"
-          [allowEmpty]="false"
-          [ngModel]="scope()"
-          (ngModelChange)="scoped.emit($event)"
+          [value]="scope()"
+          (chosen)="scoped.emit($event)"
         />
         <button type="button" class="quiet" [attr.aria-pressed]="marking()" (click)="marks.emit(!marking())">
           {{ marking() ? 'Touch others of its kind' : 'Mark more' }}
@@ -131,19 +127,13 @@ export interface ScopeOption {
         </div>
       }
       @if (m.kind === 'spring') {
-        <div>
-          <span class="small" [id]="'hollow-' + m.id">Hollow side faces</span>
-          <p-selectbutton
-            size="small"
-            [ariaLabelledBy]="'hollow-' + m.id"
-            [options]="hollows"
-            optionLabel="label"
-            optionValue="value"
-            [allowEmpty]="false"
-            [ngModel]="m.hollow"
-            (ngModelChange)="edit(hollowAs($event))"
-          />
-        </div>
+        <hs-radios
+          [name]="'hollow-' + m.id"
+          label="Hollow side faces"
+          [options]="hollows"
+          [value]="m.hollow"
+          (chosen)="edit(hollowAs($event))"
+        />
       }
     </div>
     <hs-condition

@@ -1,7 +1,18 @@
 import { CdkDrag, CdkDragPlaceholder, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
-import { ElementRef, ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  ElementRef,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+} from '@angular/core';
 import { formatIn, formatSmall, saySmall } from '@hot-spline/core';
 import { isSpring, type MemberState, type PackSideState, type Side } from '@hot-spline/model';
+import { isNarrow } from '../shared/narrow';
 import { Bench } from '../state/bench';
 
 interface Drawn {
@@ -9,6 +20,8 @@ interface Drawn {
   /** Place outwards from the gear, from 0. */
   readonly index: number;
   readonly width: number;
+  /** What it takes across: wider than it is drawn where a thumb has to meet it. */
+  readonly slot: number;
   /** A working interface on the side towards the gear. */
   readonly litInside: boolean;
   /** A working interface against the case wall. */
@@ -17,9 +30,13 @@ interface Drawn {
   readonly name: string;
 }
 
-/** Pixels for the deepest pack. */
+/** Pixels for the deepest pack, where there is room. */
 const ROOM = 276;
 const LEAST = 13;
+/** What a thumb needs: so wide is the place of a plate in the hand, however thin it is drawn. */
+const THUMB = 44;
+/** Wall, side gear and some air beside them. */
+const BESIDE = 50;
 
 /** One pack plate by plate, to scale across: what turns with the case is hatched with ears, with the gear dotted with teeth. */
 @Component({
@@ -56,7 +73,8 @@ const LEAST = 13;
             [attr.aria-label]="drawn.name"
             [title]="drawn.name"
             [attr.data-member]="drawn.state.member.id"
-            [style.width.px]="drawn.width"
+            [style.width.px]="drawn.slot"
+            [style.--drawn.px]="drawn.width"
             (click)="pick($event, drawn.state.member.id)"
             (keydown)="key($event, drawn)"
           >
@@ -69,14 +87,19 @@ const LEAST = 13;
               <span class="body" aria-hidden="true"></span>
             }
             <ng-template cdkDragPlaceholder
-              ><span class="placeholder" [style.width.px]="drawn.width"></span
+              ><span class="placeholder" [style.width.px]="drawn.slot"></span
             ></ng-template>
           </button>
         }
       </div>
       <div class="side-gear" aria-hidden="true"><span>side gear</span></div>
     </div>
-    <svg class="scale" [attr.viewBox]="'0 0 ' + (room + 20) + ' 26'" [style.width.px]="room + 20" aria-hidden="true">
+    <svg
+      class="scale"
+      [attr.viewBox]="'0 0 ' + (room() + 20) + ' 26'"
+      [style.width.px]="room() + 20"
+      aria-hidden="true"
+    >
       <rect [attr.x]="x(target()) - band() / 2" y="4" [attr.width]="band()" height="18" class="band" />
       <path [attr.d]="dimension()" class="dim" />
     </svg>
@@ -106,8 +129,19 @@ export class PackDrawing {
 
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly system = inject(Bench).system;
-  protected readonly room = ROOM;
-  protected readonly scale = computed(() => ROOM / Math.max(this.pack().caseDepthMm, this.pack().stackMm, 1));
+  private readonly thumb = isNarrow() && matchMedia('(pointer: coarse)').matches;
+  private readonly width = signal(ROOM + BESIDE);
+  /** As much as there is, so that both packs are whole side by side. */
+  protected readonly room = computed(() => Math.max(120, Math.min(ROOM, this.width() - BESIDE)));
+  protected readonly scale = computed(() => this.room() / Math.max(this.pack().caseDepthMm, this.pack().stackMm, 1));
+
+  constructor() {
+    const seen = new ResizeObserver(([entry]) => {
+      if (entry && entry.contentRect.width > 0) this.width.set(Math.floor(entry.contentRect.width));
+    });
+    seen.observe(this.host.nativeElement);
+    inject(DestroyRef).onDestroy(() => seen.disconnect());
+  }
 
   private readonly outwards = computed<Drawn[]>(() => {
     const pack = this.pack();
@@ -122,6 +156,7 @@ export class PackDrawing {
         state,
         index,
         width: Math.max(LEAST, mm * this.scale()),
+        slot: Math.max(this.thumb ? THUMB : LEAST, mm * this.scale()),
         litInside: pack.gaps[index] ?? false,
         litOutside: index === pack.members.length - 1 && (pack.gaps[index + 1] ?? false),
         number:
@@ -159,7 +194,7 @@ export class PackDrawing {
 
   /** Place of a height on the scale: from the side gear outwards. */
   protected x(mm: number): number {
-    return this.side() === 'left' ? ROOM + 10 - mm * this.scale() : 10 + mm * this.scale();
+    return this.side() === 'left' ? this.room() + 10 - mm * this.scale() : 10 + mm * this.scale();
   }
 
   /** What a spring looks like from the side; a plate has a body instead. */

@@ -10,12 +10,14 @@ export interface CourseLine {
 export interface CoursePicture {
   readonly lines: readonly CourseLine[];
   readonly limitRpm: number;
+  /** Numbered where they are, as the list of the course has them. */
+  readonly corners?: readonly { readonly atM: number; readonly speedMps: number }[];
   readonly system: UnitSystem;
   readonly colours: ReturnType<typeof chartColours>;
 }
 
 /** Speed above, engine speed below, both over the course; the first line solid, the second dashed. */
-export function courseOption({ lines, limitRpm, system, colours }: CoursePicture): ChartOption {
+export function courseOption({ lines, limitRpm, corners = [], system, colours }: CoursePicture): ChartOption {
   const unit = speedUnit(system);
   const length = toBase(1, scaleUnit('distance', system).unit);
   const line = (id: string, data: number[][], first: boolean, axis: number) => ({
@@ -66,6 +68,29 @@ export function courseOption({ lines, limitRpm, system, colours }: CoursePicture
     ),
     lineStyle: { color: colours.stop, width: 1, type: [5, 4] },
   };
+  const numbered = {
+    ...line(
+      'corners',
+      corners.map(({ atM, speedMps }) => [atM / length, speedMps / unit]),
+      false,
+      0,
+    ),
+    lineStyle: { width: 0 },
+    symbol: 'circle',
+    symbolSize: 4,
+    itemStyle: { color: colours.ink },
+    label: {
+      show: true,
+      position: 'bottom',
+      distance: 3,
+      formatter: ({ dataIndex }: { dataIndex: number }) => String(dataIndex + 1),
+      color: colours.ink,
+      fontFamily: MONO,
+      fontSize: 11,
+    },
+    labelLayout: { hideOverlap: true },
+    z: 5,
+  };
   const grid = { outerBoundsMode: 'none', left: 66, right: 14 };
   const hidden = { axisLabel: { show: false }, name: '' };
   return {
@@ -105,6 +130,6 @@ export function courseOption({ lines, limitRpm, system, colours }: CoursePicture
         axisLabel: { color: colours.soft, fontFamily: MONO, fontSize: 11, formatter: (v: number) => String(v) },
       }),
     ],
-    series: [...speeds, ...revs, limiter],
+    series: [...speeds, ...revs, limiter, numbered],
   } as unknown as ChartOption;
 }

@@ -109,6 +109,7 @@ export class SetsSheet {
     return courseOption({
       lines,
       limitRpm: build.engine.limitRpm,
+      corners: build.course?.corners ?? [],
       system: this.bench.system(),
       colours: chartColours(),
     });
@@ -123,7 +124,13 @@ export class SetsSheet {
       timeS: set.timeS,
       final: `${set.final.ring}/${set.final.pinion}`,
       // A box that stays as it is shows its own gears.
-      pairs: set.pairs.length > 0 ? set.pairs.map(({ driven, driver }) => `${driven}/${driver}`) : this.cells(),
+      pairs:
+        set.pairs.length > 0
+          ? set.pairs.map(({ driven, driver }) => ({
+              text: `${driven}/${driver}`,
+              ratio: (driven / driver).toFixed(3),
+            }))
+          : this.cells(),
       time: set.timeS.toFixed(2),
       gain: now.timeS - set.timeS,
     }));
@@ -137,7 +144,10 @@ export class SetsSheet {
   protected readonly cells = computed(() => {
     const build = this.bench.build();
     if (!build) return [];
-    return build.gearbox.gears.map((gear) => gear.ratio.typed);
+    return build.gearbox.gears.map(({ ratio }) => {
+      const text = ratio.typed;
+      return { text, ratio: /\//.test(text) ? entryBase(ratio).toFixed(3) : '' };
+    });
   });
 
   /** Seconds over the course against the set that is in. */

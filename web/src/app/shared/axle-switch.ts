@@ -1,29 +1,25 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { FormsModule } from '@angular/forms';
 import { drivenAxles, type AxleName } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
-import { SelectButton } from 'primeng/selectbutton';
 import { Bench } from '../state/bench';
 import { uiActions } from '../state/ui';
+import { Radios } from './radios';
 
 /** Rear or front, where both are driven. */
 @Component({
   selector: 'hs-axle-switch',
-  imports: [SelectButton, FormsModule],
+  imports: [Radios],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (options().length > 1) {
-      <p-selectbutton
-        size="small"
-        ariaLabelledBy="axle-switch"
+      <hs-radios
+        name="axle-switch"
+        label="Axle"
+        [labelHidden]="true"
         [options]="options()"
-        optionLabel="label"
-        optionValue="value"
-        [allowEmpty]="false"
-        [ngModel]="bench.axleName()"
-        (ngModelChange)="choose($event)"
+        [value]="bench.axleName()"
+        (chosen)="choose($event)"
       />
-      <span id="axle-switch" class="visually-hidden">Axle</span>
     }
   `,
 })

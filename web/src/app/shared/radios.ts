@@ -1,36 +1,86 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { FormsModule } from '@angular/forms';
-import { SelectButton } from 'primeng/selectbutton';
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { Option } from './choice';
 
-/** One of two to six, all of them in sight: the library's select button, with arrow keys and a label. */
+/** One of two to six, all of them in sight: the system's own radio buttons, so that Tab comes once and the arrow keys choose. */
 @Component({
   selector: 'hs-radios',
-  imports: [FormsModule, SelectButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <span [id]="name() + '-label'" [class.visually-hidden]="labelHidden()">{{ label() }}</span>
-    <p-selectbutton
-      size="small"
-      optionLabel="label"
-      optionValue="value"
-      [ariaLabelledBy]="name() + '-label'"
-      [options]="mutable()"
-      [allowEmpty]="false"
-      [ngModel]="value()"
-      (ngModelChange)="chosen.emit($event)"
-    />
+    <span class="label" [id]="name() + '-label'" [class.visually-hidden]="labelHidden()">{{ label() }}</span>
+    <div class="group" role="radiogroup" [attr.aria-labelledby]="name() + '-label'">
+      @for (option of options(); track option.value) {
+        <label [class.on]="option.value === value()">
+          <input
+            type="radio"
+            [name]="name()"
+            [value]="option.value"
+            [checked]="option.value === value()"
+            (change)="chosen.emit(option.value)"
+          /><span>{{ option.label }}</span>
+        </label>
+      }
+    </div>
   `,
   styles: `
+    @use 'breakpoints' as *;
     :host {
       display: block;
       min-width: 0;
     }
-    span {
+    .label {
       display: block;
       margin-bottom: 2px;
       font-size: var(--text-s);
       color: var(--soft);
+    }
+    .group {
+      display: inline-flex;
+      max-width: 100%;
+      border: 1px solid var(--field);
+      border-radius: 6px;
+    }
+    label {
+      position: relative;
+      display: grid;
+      place-items: center;
+      min-height: 30px;
+      padding: 0 11px;
+      font-size: var(--text-s);
+      text-align: center;
+      cursor: pointer;
+    }
+    label + label {
+      border-left: 1px solid var(--rule);
+    }
+    label:first-child {
+      border-radius: 5px 0 0 5px;
+    }
+    label:last-child {
+      border-radius: 0 5px 5px 0;
+    }
+    label.on {
+      background: var(--blue);
+      color: var(--on-blue);
+    }
+    /* The whole of it is the button: what is drawn is the label. */
+    input {
+      position: absolute;
+      inset: 0;
+      width: 100%;
+      height: 100%;
+      margin: 0;
+      opacity: 0;
+      cursor: pointer;
+    }
+    label:has(:focus-visible) {
+      outline: 2px solid var(--blue);
+      outline-offset: 2px;
+      z-index: 1;
+    }
+    @media #{$narrow} {
+      label {
+        min-height: 44px;
+      }
     }
   `,
 })
@@ -41,6 +91,4 @@ export class Radios<T extends string> {
   readonly options = input.required<readonly Option<T>[]>();
   readonly value = input.required<T>();
   readonly chosen = output<T>();
-  /** The library wants an array of its own. */
-  protected readonly mutable = computed(() => [...this.options()]);
 }

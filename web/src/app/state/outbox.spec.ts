@@ -192,6 +192,35 @@ describe('the outbox', () => {
     expect(Object.keys(sessionStorage)).toEqual([]);
   });
 
+  it('a note of what was stored already is no second change', async () => {
+    server.away = true;
+    const made = outbox.putBuild(buildId, 1, named('one'));
+    const caught = Object.entries(sessionStorage).filter(([key]) => key.startsWith('hot-spline.entering.'));
+    await made;
+    for (const [key, text] of caught) sessionStorage.setItem(key, String(text));
+    outbox = await freshOutbox();
+    await settled(() => outbox.waiting() === 1);
+    expect(Object.keys(sessionStorage)).toEqual([]);
+    server.away = false;
+    outbox.flush();
+    await settled(() => outbox.waiting() === 0);
+    const ids = server.sent.map(({ body }) => body.writeId);
+    expect(new Set(ids).size).toBe(1);
+  });
+
+  it('an answer with an older version, of a write that had got through before, takes nothing back', async () => {
+    server.version = 6;
+    await outbox.putBuild(buildId, 6, named('one'));
+    await settled(() => events.length === 1);
+    server.version = 2;
+    await outbox.putBuild(buildId, 7, named('two'));
+    await settled(() => events.length === 2);
+    expect(events.map((event) => (event.kind === 'saved' ? event.version : 0))).toEqual([7, 7]);
+    await outbox.putBuild(buildId, 3, named('three'));
+    await settled(() => events.length === 3);
+    expect(server.sent.at(-1)?.body.baseVersion).toBe(7);
+  });
+
   it('keeps and sends specs of the library like builds, each on top of its version', async () => {
     server.away = true;
     const [axle, box] = [crypto.randomUUID(), crypto.randomUUID()];

@@ -139,10 +139,17 @@ export class Outbox {
 
   private async adopt(): Promise<void> {
     for (const { write, done } of notes()) {
-      await this.store(write);
+      // A reload between the storing and the taking away of the note: it is there already.
+      if (!(await this.has(write))) await this.store(write);
       done();
     }
     await this.count();
+  }
+
+  private async has(write: Write): Promise<boolean> {
+    const kept = (await (await this.database).getAllFromIndex('writes', 'record', write.record)).map(openWrite);
+    const idOf = (one: Write): string => (one.kind === 'ledger' ? one.entry.id : one.writeId);
+    return kept.some((one) => idOf(one) === idOf(write));
   }
 
   private async store(write: Write): Promise<void> {
@@ -370,10 +377,12 @@ export class Outbox {
       return;
     }
     const { writeId, baseVersion } = write;
-    const { version } =
+    const answer =
       write.kind === 'build'
         ? await api.save(record, { writeId, baseVersion, who, build: write.build })
         : await api.saveSpec(record, { writeId, baseVersion, who, spec: write.spec });
+    // The same write sent once more is answered with the version that it made then: what is known is never an older one.
+    const version = Math.max(answer.version, this.acknowledged.get(record) ?? 0);
     await this.acknowledge(db, key, record, writeId, version);
     this.events.next({ kind: 'saved', of: write.kind, record, version });
   }

@@ -30,6 +30,7 @@ import { MessageService } from 'primeng/api';
 import { USE_WORDS } from '../identity/words';
 import { attempt } from '../shared/attempt';
 import { Choice } from '../shared/choice';
+import { TermButton } from '../shared/term-button';
 import { Bench } from '../state/bench';
 import { Library } from '../library/library';
 import { CompareHead } from './compare-head';
@@ -54,7 +55,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
 /** Every type of unit in the situations that matter, computed side by side. */
 @Component({
   selector: 'hs-compare-tab',
-  imports: [Choice, CompareHead, CompareWheels],
+  imports: [Choice, CompareHead, CompareWheels, TermButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (problem(); as p) {
@@ -91,18 +92,22 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
       (chosen)="view.set($event)"
     />
     @if (view() === 'rank') {
+      <p class="soft">
+        What each gives of the best, 0 to 100; the weight of each column is yours to change.
+        <strong class="sign">+</strong> speaks most for the unit, <strong class="sign">−</strong> most against it.
+      </p>
       <div class="scroll">
         <table class="table rank">
-          <caption>
-            What each gives of the best, 0 to 100, by what
+          <caption class="visually-hidden">
+            Types of unit by what
             {{
               useName()
             }}
-            wants; the weight of each column is yours to change. + speaks most for the unit, − most against it.
+            wants
           </caption>
           <thead>
             <tr>
-              <th scope="col">Points for {{ useName() }}, 0 to 100</th>
+              <th scope="col">Points for {{ useName() }} <hs-term word="points" /></th>
               @for (column of columns(); track column.key) {
                 <th scope="col" [title]="column.how">{{ column.name }}</th>
               }
@@ -280,7 +285,7 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
       text-underline-offset: 3px;
     }
     tbody th {
-      min-width: 224px;
+      min-width: 204px;
     }
     .view {
       max-width: 240px;

@@ -76,6 +76,8 @@ export function lockOption({ curve, mostNm, point, system, colours }: LockPictur
       ),
       {
         ...line('point', [[torque(point.inputNm), Math.min(torque(point.lockNm), most)]], colours.ochre, 0, 'solid'),
+        // Its words lie over the lines.
+        z: 10,
         symbol: 'circle',
         symbolSize: 12,
         itemStyle: { color: colours.ochre, borderColor: colours.sheet, borderWidth: 2 },

@@ -5,7 +5,7 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
   selector: 'hs-ramp-drawing',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <svg viewBox="0 0 260 132" role="img" [attr.aria-label]="label()">
+    <svg viewBox="24 2 212 128" role="img" [attr.aria-label]="label()">
       <defs>
         <pattern id="ramp-hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path d="M0 0v6" stroke="var(--soft)" stroke-width="0.8" />
@@ -28,7 +28,7 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
   styles: `
     svg {
       width: 100%;
-      max-height: 96px;
+      max-height: 132px;
       display: block;
     }
   `,

@@ -1,7 +1,6 @@
 import { Assumed } from '../shared/assumed';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { NgTemplateOutlet } from '@angular/common';
-import { FormsModule } from '@angular/forms';
 import { LIMITS, RAMP_FRICTION } from '@hot-spline/core';
 import {
   UNIT_TYPES,
@@ -14,12 +13,12 @@ import {
   unitFigures,
 } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
-import { SelectButton } from 'primeng/selectbutton';
 import { Chart, chartColours } from '../shared/chart';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
+import { Radios } from '../shared/radios';
 import { SheetHead } from '../shared/sheet-head';
 import { activeTab } from '../shared/active-tab';
 import { Tabs } from '../shared/tabs';
@@ -44,9 +43,8 @@ import { UnitParts } from './unit-parts';
     CompareTab,
     EntryField,
     FigureButton,
-    FormsModule,
     RampDrawing,
-    SelectButton,
+    Radios,
     SheetHead,
     Tabs,
     TuneTab,
