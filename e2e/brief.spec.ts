@@ -59,7 +59,7 @@ test.describe('ratio story 1: brief and identify', () => {
   }) => {
     const name = `Sandmartin ${Date.now()}`;
     await truck.open('brief?tab=axle');
-    await page.getByText('Front axle', { exact: true }).first().click();
+    await page.getByRole('radio', { name: 'Front axle' }).click();
     await page.getByRole('button', { name: 'Describe it here' }).click();
     await page.locator('#front-name').fill(name);
     await page.locator('#front-name').press('Enter');
@@ -127,8 +127,8 @@ test.describe('ratio story 1: brief and identify', () => {
     await page.getByLabel(/^How many of/).press('Enter');
     await expect(page.getByText(`“${name}” was saved from another tab or machine (version 2)`)).toBeVisible();
     await page.getByRole('button', { name: 'Take the other, mine beside it' }).click();
-    await expect(list.getByRole('button', { name: new RegExp(`${name} 5 shims`) })).toBeVisible();
-    await expect(list.getByRole('button', { name: new RegExp(`${name}, mine 3 shims`) })).toBeVisible();
+    await expect(list.getByRole('button', { name: new RegExp(`${name} Drawer: 5 shims`) })).toBeVisible();
+    await expect(list.getByRole('button', { name: new RegExp(`${name}, mine Drawer: 3 shims`) })).toBeVisible();
   });
 
   test('the library takes CSV in, lists bad lines and keeps the rest', async ({ page }) => {

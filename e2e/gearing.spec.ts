@@ -98,7 +98,7 @@ test.describe('story 1: tyre and ratio', () => {
     await page.getByLabel('Operating point, engine speed').focus();
     await page.keyboard.press('ArrowRight');
     await expect.poll(speed).not.toBe(during);
-    await page.getByRole('button', { name: '4', exact: true }).click();
+    await page.getByRole('radio', { name: '4', exact: true }).click();
     await expect(drift.station('Gear 4')).toBeVisible();
     const kept = await speed();
     await page.reload();
@@ -143,11 +143,7 @@ test.describe('story 1: tyre and ratio', () => {
   test('front and rear axle with their mismatch', async ({ truck, page }) => {
     await truck.open('gearing');
     await expect(truck.figure('gearing.mismatch')).toHaveText('−0.27 %');
-    await page
-      .getByRole('button', { name: 'Front axle' })
-      .or(page.getByText('Front axle', { exact: true }))
-      .first()
-      .click();
+    await page.getByRole('radio', { name: 'Front axle' }).click();
     await truck.enter('Ring teeth', '44');
     await expect(truck.finding('Front shaft 4.61 % slower than rear')).toBeVisible();
     await expect(truck.finding(/transfer case winds up/)).toBeVisible();

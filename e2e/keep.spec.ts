@@ -232,7 +232,7 @@ test.describe('story 5: keep', () => {
     await expect(drift.station('Packs')).toContainText('N·m');
     await page.keyboard.press('u');
     await expect(drift.field('Tolerance ±')).toHaveValue('.0035');
-    await page.getByText('metric', { exact: true }).click();
+    await page.getByRole('radio', { name: 'metric' }).click();
     await page.reload();
     await expect(drift.station('Tyres')).toContainText('km/h');
   });

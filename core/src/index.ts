@@ -299,3 +299,16 @@ export { shimPack, shimPacker, type ShimPack, type ShimPackRules } from './shim/
 export { GAUGE_PATTERN, gaugeReader, type GaugeReading } from './gauge/line';
 export { STAND_INS, standInReading, type StandIn } from './gauge/stand-in';
 export { swings } from './gauge/swings';
+export { threadOf, type Thread } from './joint/thread';
+export { JOINT_LIMITS, type JointVerdict } from './joint/limits';
+export { BOLT_GRADES, PRELOAD_SHARE, boltLoad, type BoltGrade, type BoltLoad } from './joint/bolt';
+export { boltTorque, type BoltTorque } from './joint/torque';
+export { adapterSetting } from './joint/adapter';
+export { bottoming, type Bottoming } from './joint/bottoming';
+export { jointCapacity } from './joint/capacity';
+export { EXPANSION, heatToFit, type JointMaterial } from './joint/heat';
+export { SHAFT_LIMITS } from './shaft/limits';
+export { spline, type Spline } from './shaft/spline';
+export { torsion } from './shaft/torsion';
+export { CRITICAL_SHARE, criticalSpeed } from './shaft/critical';
+export { jointAngle } from './shaft/joint-angle';

@@ -1,11 +1,13 @@
 import { Registry } from './engine/calculations';
 import { defineHeavy } from './engine/heavy';
 import { gearingCalculations } from './gearing/calculations';
+import { jointCalculations } from './joint/calculations';
 import { meshCalculations } from './mesh/calculations';
 import { packCalculations } from './pack/calculations';
 import { heavySure } from './pack/heavy';
 import { roadCalculations } from './road/calculations';
 import { heavySearch } from './road/heavy';
+import { shaftCalculations } from './shaft/calculations';
 import { unitCalculations } from './unit/calculations';
 
 /** Every public calculation. They stand apart from the capabilities: scripts call them, a page needs none. */
@@ -15,6 +17,8 @@ export const calculations = new Registry([
   ...packCalculations,
   ...unitCalculations,
   ...meshCalculations,
+  ...jointCalculations,
+  ...shaftCalculations,
 ]);
 
 /** A public calculation that takes seconds, as one more piece of heavy work. */

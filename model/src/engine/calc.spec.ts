@@ -104,6 +104,59 @@ const promised: [string, unknown, Record<string, unknown>][] = [
     },
     { timeS: 9.241, speedMps: 65.307 }, // [standard: Fox, Am. J. Phys. 41 (1973), from memory]
   ],
+  [
+    'joint.capacity',
+    { bolts: 10, preloadN: 50_000, friction: 0.15, boltCircleMm: 150, ringTorqueNm: 4000 },
+    { slipTorqueNm: 5625, margin: 1.40625, verdict: 'watch' }, // [exact; guard common practice]
+  ],
+  [
+    'joint.bolt',
+    { thread: '1/2-20', grade: '8', nutFactor: 0.2 },
+    // 0.75 · 120 ksi · 0.1599 in², K·d·F about 120 lbf·ft [standards: ASME B1.1, SAE J429, Shigley]
+    { stressAreaMm2: 103.19, preloadN: 64_031, torqueNm: 162.64 },
+  ],
+  [
+    'joint.torque',
+    {
+      preloadN: 50_000,
+      pitchMm: 1.25,
+      pitchDiameterMm: 9.188,
+      headMeanDiameterMm: 13,
+      threadFriction: 0.12,
+      headFriction: 0.1,
+      halfAngleDeg: 30,
+    },
+    { torqueNm: 74.275 }, // [standard: VDI 2230, from memory; by hand]
+  ],
+  [
+    'joint.bottoming',
+    {
+      boltUnderHeadMm: 25.4,
+      flangeMm: 10.16,
+      washerMm: 0,
+      holeDepthMm: 17.78,
+      threadDepthMm: 16.51,
+      threadDiameterMm: 12.7,
+      boltShankMm: 8,
+    },
+    { clearanceMm: 1.27, engagementMm: 15.24, verdict: 'fits' }, // [exact]
+  ],
+  [
+    'fit.heat',
+    { diameterMm: 177.8, interferenceMm: 0.05, slideClearanceMm: 0.05, startC: 21, material: 'steel' },
+    { targetC: 69.071 }, // 21 + 0.1/(11.7e-6 · 177.8) [exact]
+  ],
+  [
+    'shaft.spline',
+    { teeth: 31, diametralPitch: 24, shearLimitMPa: 690 },
+    { majorMm: 33.8667, minorMm: 31.3796, torqueNm: 4186.2 }, // [standard: ANSI B92.1, from memory; torsion exact]
+  ],
+  ['shaft.torsion', { diameterMm: 33.9, torqueNm: 3000, shearYieldMPa: 690 }, { shearMPa: 392.2 }], // [exact]
+  [
+    'shaft.critical',
+    { outerDiameterMm: 76.2, innerDiameterMm: 72.9, lengthMm: 1400, youngGPa: 206, densityKgM3: 7850 },
+    { criticalRpm: 6491 }, // 4.752e6·√(3.000² + 2.870²)/55.118² in inches [standard: beam theory]
+  ],
 ];
 
 describe('calculations', () => {

@@ -5,7 +5,6 @@ import { InputError, cutText } from '@hot-spline/core';
 import { FORMAT_VERSION, readFile, type Build, type BuildFile, type LibrarySpec } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
-import { Button } from 'primeng/button';
 import { TableModule } from 'primeng/table';
 import { Finder } from '../frame/finder';
 import { Header } from '../frame/header';
@@ -27,7 +26,7 @@ interface Clash {
 /** All builds of the shop: open, start, copy, import, export, put away. */
 @Component({
   selector: 'hs-board-page',
-  imports: [Button, Finder, Header, RouterLink, StartSheet, TableModule],
+  imports: [Finder, Header, RouterLink, StartSheet, TableModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'key($event)' },
   templateUrl: './board-page.html',

@@ -315,6 +315,10 @@ const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
       color: var(--soft);
     }
     .weights input {
+      background: var(--sheet);
+      color: var(--ink);
+      border: 1px solid var(--field);
+      border-radius: 5px;
       width: 52px;
       height: 30px;
       text-align: right;
