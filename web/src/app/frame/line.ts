@@ -148,11 +148,11 @@ const optionsOf = (list: readonly { readonly name: string }[]) =>
       color: var(--soft);
       white-space: nowrap;
     }
-    .what {
-      overflow: hidden;
-      text-overflow: ellipsis;
-    }
     @media #{$tight} {
+      .what {
+        overflow: hidden;
+        text-overflow: ellipsis;
+      }
       .more {
         display: none;
       }

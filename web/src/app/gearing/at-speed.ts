@@ -1,6 +1,9 @@
 import { engineRpm, rollingCircumference, say, tyreSize } from '@hot-spline/core';
 import { gearingAt, tallestGear, type Axle, type AxleGearingState, type Build } from '@hot-spline/model';
 
+/** The range that one cruises in: the first one, whichever is looked at. */
+export const HIGH = 0;
+
 export interface Tried {
   /** Gear, from 0; the tallest one where it is left out. */
   readonly gear?: number;

@@ -36,7 +36,7 @@ import { FindTab } from './find-tab';
 import { HeatTab } from './heat-tab';
 import { LadderTab } from './ladder-tab';
 import { MatchTab } from './match-tab';
-import { onTyre, rpmAt, rpmText } from './at-speed';
+import { HIGH, onTyre, rpmAt, rpmText } from './at-speed';
 import { OldTyre } from './old-tyre';
 import { NoiseTab } from './noise-tab';
 import { ThrustTab } from './thrust-tab';
@@ -129,7 +129,7 @@ export class GearingSheet {
 
   /** Engine speed at the cruise speed in the tallest gear. */
   private atCruise(build: Build, own: AxleGearingState, finalRatio?: number): number {
-    return rpmAt(build, own, this.bench.point().range, entryBase(build.cruiseSpeed), { finalRatio });
+    return rpmAt(build, own, HIGH, entryBase(build.cruiseSpeed), { finalRatio });
   }
 
   /** Fastest speed shown; it only grows while something is dragged, so that the picture does not jump under the hand. */

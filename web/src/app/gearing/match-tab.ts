@@ -6,7 +6,7 @@ import type { Tyre } from '@hot-spline/model';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { FigureButton } from '../shared/figure-button';
 import { Bench } from '../state/bench';
-import { onTyre, rpmAt, rpmText } from './at-speed';
+import { HIGH, onTyre, rpmAt, rpmText } from './at-speed';
 
 /** What slips, grows and wears, and what a new tyre or ratio does to crawl and speed reading. */
 @Component({
@@ -249,7 +249,7 @@ export class MatchTab {
         label,
         ratio: finalRatio.toFixed(3),
         present: label === `${axle.finalDrive.ring}/${axle.finalDrive.pinion}`,
-        rpm: tyres.map(({ state }) => rpmText(rpmAt(build, state, this.bench.point().range, speed, { finalRatio }))),
+        rpm: tyres.map(({ state }) => rpmText(rpmAt(build, state, HIGH, speed, { finalRatio }))),
       }));
     return { tyres, rows };
   });
