@@ -273,6 +273,7 @@ test('Tab goes from field to field past what removes; Alt Delete removes, and it
 test('in the library, where nothing is undone, a removal asks at the place', async ({ page }) => {
   await page.goto('/library?');
   await page.getByRole('button', { name: /Heron 8/ }).click();
+  await expect(page.getByRole('region', { name: /Heron 8/ })).toBeVisible();
   const rows = page.getByRole('button', { name: /^Remove set / });
   const many = await rows.count();
   await rows.first().click();

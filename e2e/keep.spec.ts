@@ -138,7 +138,7 @@ test.describe('story 5: keep', () => {
     await page.getByRole('button', { name: /^Void Rear, right pack: 7 friction/ }).click();
     await drift.field('Reason').fill(' ');
     await drift.field('Reason').press('Enter');
-    await expect(page.locator('[id$="-said"].wrong')).toContainText('Reason must say why');
+    await expect(page.locator('.wrong [id$="-said"]')).toContainText('Reason must say why');
     await drift.enter('Reason', 'Dropped the plate');
     await expect(page.locator('tbody tr.void')).toHaveCount(2);
     await expect(page.locator('tbody')).toContainText('void: Dropped the plate');

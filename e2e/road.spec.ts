@@ -110,8 +110,10 @@ test('prices are in the currency of the shop, chosen in the library', async ({ d
 test.describe('ratio story 6: sets of pairs', () => {
   test('the shelf is searched in the worker, proven, and the best set goes into the box', async ({ hill, page }) => {
     await hill.open('sets');
+    // It takes a second or two; a busy machine is no failure.
+    await hill.field('Time for the search').selectOption({ index: 1 });
     await page.getByRole('button', { name: 'Search the shelf' }).click();
-    await expect(page.getByText(/Proven best of 50,000 sets/)).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByText(/Proven best of 50,000 sets/)).toBeVisible({ timeout: 40_000 });
     const gain = page.locator('tr.on td').nth(-2);
     await expect(gain).toHaveText(/0\.\d\d s faster/);
     // slowest first, and what was picked stays picked

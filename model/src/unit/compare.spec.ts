@@ -121,6 +121,19 @@ describe('units ranked for a use', () => {
     expect(open.slips).toBe('left');
   });
 
+  it('plates with ramps are offered to whoever has another unit, and once to whoever has them', () => {
+    const { build } = driftBuild();
+    const plates = () => comparedUnits(build, 'rear', null).filter(({ type }) => type === 'plate');
+    expect(plates().map(({ own }) => own)).toEqual([true]);
+    if (build.axles.rear) build.axles.rear.unit.type = 'helical';
+    const [offered] = plates();
+    expect(offered?.label).toBe('Plates with ramps');
+    // as a build begins with them: they hold something with and without torque
+    if (offered?.unit.type !== 'plate') throw new Error('no plates');
+    expect(offered.unit.driveSlope).toBeGreaterThan(0.1);
+    expect(offered.unit.preload.seriesNm).toBeGreaterThan(0);
+  });
+
   it('works for every demo build, its own unit included', () => {
     for (const [file, { build, ledger }] of Object.entries(demoFiles())) {
       const derived = deriveBuild(build, ledger);

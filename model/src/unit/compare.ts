@@ -12,6 +12,7 @@ import { bevelGear, type Unit } from './schema';
 import { ORDINARY, openUnit, unitAs } from '../document/new-build';
 import { gearRatios, type AxleGearingState } from '../gearing/axle-gearing';
 import { torqueCurve } from '../road/torque-curve';
+import { packStateOf } from '../pack/pack-state';
 import type { PackState } from '../pack/state';
 import { axleShare } from '../road/vehicle';
 import { unitHolds } from './derive';
@@ -34,8 +35,15 @@ const ordinary = (type: Unit['type'], label: string, change: (unit: Unit) => voi
 const preloaded = (unit: Unit): void => {
   if (unit.helical) unit.helical.preload = entryOf(80, 'N·m');
 };
+/** With ramps, its packs as a build begins with them. */
+function withRamps(): ComparedUnit {
+  const unit = unitAs(openUnit(), 'plate');
+  const packs = unit.plate ? packStateOf(unit.plate, 'rear', new Map(), { thrust: 'ramps', pinionRatio: 1 }) : null;
+  return { type: 'plate', label: 'Plates with ramps', own: false, unit: unitHolds(unit, packs) };
+}
 const OTHERS: readonly ComparedUnit[] = [
   ordinary('open', 'Open'),
+  withRamps(),
   {
     type: 'side-gear-thrust',
     label: 'Plates, side-gear thrust',
@@ -67,7 +75,8 @@ export function comparedUnits(build: Build, axle: AxleName, packs: PackState | n
   if (!unit) return [...OTHERS];
   const { name } = UNIT_TYPE_WORDS[unit.type];
   const own = { type: unit.type, label: `This one: ${name.toLowerCase()}`, own: true, unit: unitHolds(unit, packs) };
-  const same = ['open', 'spool', 'automatic-locker'].includes(unit.type);
+  // What has nothing to differ by, and what the builder knows better than anything ordinary: once.
+  const same = ['open', 'spool', 'automatic-locker', 'plate'].includes(unit.type);
   return [own, ...OTHERS.filter(({ type }) => !same || type !== unit.type)];
 }
 

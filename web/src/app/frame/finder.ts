@@ -60,6 +60,7 @@ const printSoon = (): void => void setTimeout(() => window.print(), 350);
       [style]="{ width: 'min(560px, 94vw)' }"
       [contentStyle]="{ padding: '14px' }"
       (onShow)="shown()"
+      (onHide)="gone()"
     >
       <label id="finder-label" for="finder-box" class="soft label">Find a build, part, figure or command</label>
       <input
@@ -275,9 +276,13 @@ export class Finder {
 
   protected shown(): void {
     this.library.open();
+    this.box()?.nativeElement.focus();
+  }
+
+  /** Emptied when it goes, not when it is there: who types at once loses nothing. */
+  protected gone(): void {
     this.text.set('');
     this.at.set(0);
-    this.box()?.nativeElement.focus();
   }
 
   protected type(text: string): void {

@@ -22,7 +22,7 @@ async function offer(screen: Screen<unknown>, file: File): Promise<void> {
   input.files = list.files;
   input.dispatchEvent(new Event('change'));
   await screen.fixture.whenStable();
-  for (let i = 0; i < 200 && screen.text.includes('Keeping'); i++) {
+  for (let i = 0; i < 800 && screen.text.includes('Keeping'); i++) {
     await new Promise((resolve) => setTimeout(resolve, 30));
     await screen.fixture.whenStable();
   }

@@ -63,7 +63,7 @@ describe('the outbox', () => {
   let buildId: string;
 
   async function settled(done: () => boolean): Promise<void> {
-    for (let i = 0; i < 400 && !done(); i++) await new Promise((resolve) => setTimeout(resolve, 10));
+    for (let i = 0; i < 1500 && !done(); i++) await new Promise((resolve) => setTimeout(resolve, 10));
     expect(done()).withContext('settled in time').toBeTrue();
   }
 
