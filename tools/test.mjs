@@ -1,13 +1,9 @@
 // Every suite: what needs one core each beside each other, the stories alone; the last line adds them up.
 import { spawn } from 'node:child_process';
-import { ensureBuilt } from './build.mjs';
-import { ensureBundle } from './bundle.mjs';
 import { ensureChromium, ensurePackages, root } from './ensure.mjs';
 
 ensurePackages();
 const chromium = ensureChromium();
-ensureBuilt();
-await ensureBundle('server');
 
 const plain = (text) => text.replace(/\u001b\[[0-9;]*[A-Za-z]/g, '');
 const lastMatch = (text, pattern) => [...text.matchAll(pattern)].at(-1);
@@ -79,8 +75,14 @@ async function run({ name, command, count }, aloud) {
 }
 
 const [rooms, components, stories] = suites;
-// Each of the two keeps one core busy. The second speaks when it is done, so that they don't talk into each other.
-await Promise.all([run(rooms, true), run(components, false)]);
+// Each of the two lanes keeps one core busy. The second speaks when it is done, so that they don't talk into each other.
+const built = async () => {
+  const make =
+    "const { ensureBuilt } = await import('./tools/build.mjs'); const { ensureBundle } = await import('./tools/bundle.mjs'); ensureBuilt(); await ensureBundle('server');";
+  const { code } = await start([process.execPath, '--input-type=module', '-e', make], false);
+  if (code !== 0) process.exit(1);
+};
+await Promise.all([run(rooms, true), built().then(() => run(components, false))]);
 await run(stories, true);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);
