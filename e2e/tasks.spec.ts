@@ -64,7 +64,6 @@ test.describe.configure({ mode: 'serial' });
 
 const NAME = `Newcomer ${Date.now()}`;
 let address = '';
-const took: Record<string, number> = {};
 
 /** One task, in the build that the first of them has begun. */
 function task(name: string, most: number, before: string, run: (hand: Counted) => Promise<void>): void {
@@ -77,7 +76,6 @@ function task(name: string, most: number, before: string, run: (hand: Counted) =
       await expect(page.locator('hs-line')).toBeVisible();
     }
     await run(hand);
-    took[name] = hand.actions;
     expect(hand.actions).toBeLessThanOrEqual(most);
     // What was changed has reached the server; nothing says so where nothing was.
     await expect(page.locator('.saving')).toHaveText(/^(Saved.*)?$/, { timeout: 15_000 });
@@ -217,9 +215,4 @@ task('9 a piece measured with the keyboard alone', 5, 'partly possible', async (
   await hand.key('Enter');
   await expect(page.locator(`input:focus`)).not.toHaveId(name);
   await expect(bench.page.locator(`#${name}`)).not.toHaveValue('');
-});
-
-test.afterAll(() => {
-  // For the notes of whoever closes an issue: what each took in this run.
-  test.info().annotations.push({ type: 'actions', description: JSON.stringify(took) });
 });

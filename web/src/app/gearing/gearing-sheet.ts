@@ -99,12 +99,13 @@ export class GearingSheet {
     const build = this.bench.build();
     const own = this.own();
     if (!build || !own) return [];
-    return finalsOf(build, own).map((final, i) => ({
+    return finalsOf(build, own).map((final, i, all) => ({
       ...final,
       gears: speedFan(build, own, this.bench.point().range, final.ratio),
       cruise: rpmText(this.atCruise(build, own, final.ratio)),
       dash: this.dash(i),
-      picked: i === this.picked(),
+      // Where the one that was picked is gone, the last one stands out.
+      picked: i > 0 && i === Math.min(this.picked(), all.length - 1),
     }));
   });
   /** Row of the candidate that stands out on the picture. */

@@ -97,7 +97,7 @@ export class LadderTab {
   protected readonly finals = computed(() =>
     this.known().map(({ value, label, present }) => ({ value, label: present ? `${label}, in the axle` : label })),
   );
-  /** Which of them is drawn; back to the axle's own when they change. */
+  /** Which of them is drawn; back to the axle's own when one comes or goes. */
   protected readonly final = linkedSignal({ source: () => this.known().length, computation: () => '0' });
   protected readonly option = computed<ChartOption>(() => {
     const build = this.bench.build();
