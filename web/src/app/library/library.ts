@@ -18,6 +18,9 @@ export class Library {
   readonly state = this.store.selectSignal(libraryFeature.selectLibraryState);
   readonly active = computed(() => this.state().specs.filter(({ archived }) => !archived));
 
+  /** Being read for the first time: what is in it is not known yet. */
+  readonly awaited = computed(() => this.state().status === 'loading');
+
   /** Reads the library again. */
   open(): void {
     this.store.dispatch(libraryActions.opened());

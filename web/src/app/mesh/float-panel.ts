@@ -31,7 +31,9 @@ import { NOTHING_IN, SetUp, type Assembly } from './set-up';
           <p>{{ c }}</p>
         }
         <div class="tools">
-          <button type="button" class="quiet main" (click)="assemble()">Put together: assembly {{ number() }}</button>
+          <button type="button" class="quiet main" [disabled]="setUp.awaited()" (click)="assemble()">
+            Put together: assembly {{ number() }}
+          </button>
           @if (planned()) {
             <button type="button" class="quiet" (click)="setUp.plan(null)">As it is</button>
           }

@@ -45,6 +45,8 @@ export class SetUp {
   // Stock: what is free of the drawers of a seat for this axle.
   private readonly shop = inject(ShopSetUps);
   private readonly boxes = this.library.ofKind('shims');
+  /** The drawers are not known yet: what is put together now would be taken out of none. */
+  readonly awaited = this.library.awaited;
   private readonly own = computed(() => holdingsOf(this.bench.readings()));
   private readonly elsewhere = computed(() => {
     const id = this.bench.editor().id;

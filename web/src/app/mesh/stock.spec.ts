@@ -9,9 +9,11 @@ import {
   type Reading,
   type SetUps,
 } from '@hot-spline/model';
+import { Store } from '@ngrx/store';
 import { Screen, keepSpecs, openBench, otherSetUps } from '../../testing/harness';
 import { assemblyOf, setUpBuild } from '../../testing/set-up';
 import { InstrumentEditor } from '../library/instrument-editor';
+import { libraryActions } from '../library/library-state';
 import { SetUpBearingEditor } from '../library/set-up-bearing-editor';
 import { ShimBoxEditor } from '../library/shim-box-editor';
 import { PreloadSheet } from '../preload/preload-sheet';
@@ -44,6 +46,21 @@ describe('stock on the bench', () => {
     await screen.click('Put together: assembly 2');
     expect(bench.ledger().length).toBe(1);
     await screen.type('Pinion shims', '0.6 mm');
+    await screen.click('Put together: assembly 2');
+    expect(last(bench).value).toEqual(jasmine.objectContaining({ of: 'assembly', drawers: [DRAWER] }));
+  });
+
+  it('nothing is put together before the drawers are known: it would be taken out of none', async () => {
+    const bench = openBench(setUpBuild(), assemblyOf(1), 'metric', [otherSetUps(elsewhere())]);
+    const store = TestBed.inject(Store);
+    store.dispatch(libraryActions.failed({ problem: 'away' }));
+    store.dispatch(libraryActions.opened());
+    const screen = await Screen.of(CarrierSheet);
+    await screen.type('Pinion shims', '0.6 mm');
+    await screen.click('Put together: assembly 2');
+    expect(bench.ledger().length).toBe(1);
+    keepSpecs(head);
+    await screen.fixture.whenStable();
     await screen.click('Put together: assembly 2');
     expect(last(bench).value).toEqual(jasmine.objectContaining({ of: 'assembly', drawers: [DRAWER] }));
   });
