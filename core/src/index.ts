@@ -312,3 +312,19 @@ export { spline, type Spline } from './shaft/spline';
 export { torsion } from './shaft/torsion';
 export { CRITICAL_SHARE, criticalSpeed } from './shaft/critical';
 export { jointAngle } from './shaft/joint-angle';
+export {
+  BOXES,
+  JOBS,
+  RETENTIONS,
+  UNIT_KINDS,
+  caseOf,
+  type Job,
+  type Retention,
+  type Situation,
+  type UnitKind,
+} from './plan/situation';
+export { PHASES, type Operation, type Phase, type StepRecord } from './plan/operation';
+export { TOOLS, toolOf, type ToolId } from './plan/tools';
+export { orderAsWorked, orderOfWork, type Move, type OwnStep } from './plan/order';
+export { planFaults, type PlanFault } from './plan/faults';
+export { PARTS, neededParts, partOf, type NeededPart, type PartId } from './plan/parts';

@@ -52,6 +52,9 @@ const DECIMALS: Readonly<Record<UnitName, number>> = {
   ml: 0,
   qt: 2,
   'fl oz': 1,
+  kPa: 0,
+  bar: 2,
+  psi: 0,
   '': 3,
 };
 

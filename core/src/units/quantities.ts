@@ -19,6 +19,7 @@ export type Quantity =
   | 'time'
   | 'temperature'
   | 'volume'
+  | 'pressure'
   | 'money'
   | 'events'
   | 'text';
@@ -39,6 +40,8 @@ export const NM_PER_LBF_FT = 1.3558179483;
 export const NM_PER_LBF_IN = 0.112984829;
 /** 1 lbf in N [standard: NIST SP 811]. */
 export const N_PER_LBF = 4.4482216153;
+/** 1 lbf/in² in kPa [standard: NIST SP 811]. */
+export const KPA_PER_PSI = 6.894757;
 /** 1 mile in m [exact]. */
 export const M_PER_MILE = 1609.344;
 /** 1 mph in m/s [exact]. */
@@ -100,6 +103,9 @@ export type UnitName =
   | 'ml'
   | 'qt'
   | 'fl oz'
+  | 'kPa'
+  | 'bar'
+  | 'psi'
   | '';
 
 export interface UnitDefinition {
@@ -114,7 +120,7 @@ export interface UnitDefinition {
   readonly aliases: readonly string[];
 }
 
-/** Base units: mm, m/s, N·m, N, N/mm, degrees, rpm, turns per km, kg, W, m², m, s, °C, l. */
+/** Base units: mm, m/s, N·m, N, N/mm, degrees, rpm, turns per km, kg, W, m², m, s, °C, l, kPa. */
 export const UNITS: Readonly<Record<Exclude<UnitName, ''>, UnitDefinition>> = {
   mm: { quantity: 'length', toBase: 1, system: 'metric', aliases: ['mm', 'millimetre', 'millimeter'] },
   cm: { quantity: 'length', toBase: 10, system: 'metric', aliases: ['cm'] },
@@ -224,6 +230,9 @@ export const UNITS: Readonly<Record<Exclude<UnitName, ''>, UnitDefinition>> = {
   ml: { quantity: 'volume', toBase: 0.001, system: 'metric', aliases: ['ml', 'cc', 'cm³', 'cm3'] },
   qt: { quantity: 'volume', toBase: L_PER_QUART, system: 'inch', aliases: ['qt', 'quart', 'quarts'] },
   'fl oz': { quantity: 'volume', toBase: L_PER_QUART / 32, system: 'inch', aliases: ['floz', 'oz'] },
+  kPa: { quantity: 'pressure', toBase: 1, system: 'metric', aliases: ['kpa'] },
+  bar: { quantity: 'pressure', toBase: 100, system: 'metric', aliases: ['bar'] },
+  psi: { quantity: 'pressure', toBase: KPA_PER_PSI, system: 'inch', aliases: ['psi', 'lbf/in²', 'lbf/in2'] },
 };
 
 /** How a quantity is read and shown in one system: unit of a bare number, decimals, step of an arrow key. */
@@ -284,6 +293,7 @@ export const SCALES: Readonly<
       fill,
       dose: two({ unit: 'fl oz', decimals: 1, step: 0.5 }, { unit: 'ml', decimals: 0, step: 10 }),
     }),
+    pressure: plain(two({ unit: 'psi', decimals: 0, step: 1 }, { unit: 'bar', decimals: 2, step: 0.1 })),
     money: plain(one('', 1)),
     events: plain(one('', 1)),
     text: plain(one('', 1)),

@@ -1,0 +1,447 @@
+import { always, choice, count, length, operation, text, yes, type Recipe } from './operation';
+import { hasCover, type Case } from './situation';
+
+const exceptElectric = (c: Case): boolean => c.mesh;
+
+/** Deciding, before anything is loosened: common practice, no published source. */
+export const DECIDE: readonly Recipe[] = [
+  operation('decide', 'brief', always, {
+    title: 'Brief and complaint',
+    does: [
+      'Ask what it is for, what it weighs, tyres now and planned, gearbox, stall, rpm window.',
+      'Ask how hot the oil gets, and what is heard when.',
+    ],
+    records: [text('complaint', 'Complaint, and when it is heard')],
+    pass: 'The complaint is named and one goal is chosen.',
+    fails: 'Drive it. A rising whine means look inside, not wait.',
+    place: { sheet: 'brief' },
+    minutes: 20,
+  }),
+  operation('decide', 'identify', always, {
+    title: 'Identify the axle',
+    does: [
+      'Cover outline and bolt count, ring diameter, generation, front or rear, high or low pinion.',
+      'Spline counts, what holds the shafts, ring bolted or welded to its carrier.',
+      'Marks of earlier people: somebody may have changed it.',
+    ],
+    tools: ['calliper', 'light'],
+    after: ['brief'],
+    records: [text('variant', 'Variant, and earlier people’s marks')],
+    pass: 'It matches a spec of the shop.',
+    fails: 'Strip before ordering.',
+    place: { sheet: 'brief', tab: 'identity' },
+    minutes: 20,
+  }),
+  operation('decide', 'count-teeth', always, (c) => ({
+    title: 'Count teeth',
+    does: [
+      'Count ring and pinion against a paint mark; a tag or option code is no proof.',
+      ...(c.newGears ? ['Count the new set too, and read the match number on both of the pair.'] : []),
+    ],
+    tools: ['paint'],
+    after: ['identify'],
+    records: [
+      count('ring', 'Ring teeth counted'),
+      count('pinion', 'Pinion teeth counted'),
+      ...(c.newGears && c.mesh ? [yes('match', 'Match numbers of the new pair agree')] : []),
+    ],
+    pass: 'The quotient is the ratio that was ordered, and the pair’s numbers agree.',
+    fails: 'Return the set.',
+    place: { sheet: 'speed' },
+    minutes: 10,
+  })),
+  operation('decide', 'choose', always, (c) => ({
+    title: c.newGears ? 'Choose ratio and unit' : 'Choose the unit',
+    does: [
+      'Rpm at cruise, launch and end of course.',
+      'What has to change with it: carrier, ring thickness, shafts, joints, speed reading.',
+    ],
+    after: ['count-teeth'],
+    pass: 'Cruise is 500 to 800 rpm above stall, and the window is kept.',
+    fails: 'Another set, tyre or converter.',
+    place: { sheet: 'final' },
+    minutes: 30,
+  })),
+  operation('decide', 'arrival', always, (c) => ({
+    title: 'Check the parts that came',
+    does: [
+      'Part and serial number on the box are those on the part; keep the label.',
+      'Bearing numbers, and sizes left and right. Bolt length and class. What is in the kit.',
+      ...(c.newCarrier && c.mesh
+        ? ['Compare flange positions of the old and the new carrier before it is fitted.']
+        : []),
+      'Storage wax can look like rust: take it off and look again.',
+    ],
+    tools: ['calliper', 'micrometer', 'file'],
+    after: ['choose'],
+    records: [
+      text('serial', 'Serial on the part'),
+      yes('boxes', 'Number on the box = number on the part'),
+      ...(c.newSideBearings ? [yes('sides', 'Bearings right for their sides')] : []),
+      ...(c.unit === 'insert' ? [yes('insert-kit', 'Threaded washers are in the kit')] : []),
+      yes('seals', 'Seals there, one extra'),
+      ...(c.pinionOut && c.spacer === 'collapsible' ? [yes('spacers', 'Two collapsible spacers')] : []),
+      choice('wax', 'Storage wax', ['off', 'none', 'still on'], ['still on']),
+    ],
+    pass: 'All there, and right for this axle.',
+    fails: 'Stop. A seal found leaking half way costs days.',
+    place: { sheet: 'parts' },
+    minutes: 40,
+  })),
+  operation('decide', 'ready', always, (c) => ({
+    title: 'Spec sheet and tools in hand',
+    does: [
+      'Read every value from a sheet and write where it stands. Memory is no sheet.',
+      'Lay the tools out; try what has a pattern or a hand on this axle.',
+      ...(c.construction === 'integral-adjusters' || c.construction === 'drop-out'
+        ? ['Try the adjuster wrench in its holes.']
+        : []),
+    ],
+    after: ['arrival'],
+    pass: 'Backlash or float, turning torque, all torques and the oil volume read from a sheet.',
+    fails: 'No irreversible step is begun: no crush, no final press, no threadlocker.',
+    place: { sheet: c.mesh ? 'mesh' : 'carrier', ...(c.mesh ? { tab: 'sheet' } : {}) },
+    minutes: 25,
+  })),
+];
+
+/** Getting in: common practice, no published source. */
+export const GET_IN: readonly Recipe[] = [
+  operation('in', 'raise', always, {
+    title: 'Secure and raise',
+    does: [
+      'Loosen the wheel nuts on the ground. Chocks. Raise, and set it on stands.',
+      'High enough to get the unit out from under it.',
+    ],
+    tools: ['stands', 'spanners'],
+    after: ['ready'],
+    takes: [{ part: 'Wheels', count: 2 }, { part: 'Wheel nuts' }],
+    pass: 'The stands hold when you push.',
+    fails: 'Down again, and once more.',
+    caution: 'Never work under a jack. A locker on one raised wheel can drive the car off its stands.',
+    minutes: 20,
+  }),
+  operation('in', 'drain', always, (c) => ({
+    title: hasCover(c) ? 'Fill plug, drain, cover off' : 'Fill plug, then drain',
+    does: [
+      'The fill plug must move first: found seized afterwards it strands the job.',
+      'Leave one or two top cover bolts in a few threads while it drains.',
+      'Look at the oil, and at what the magnet holds.',
+    ],
+    tools: ['spanners', 'drain-tray', 'cover-lever', 'magnet'],
+    after: ['raise'],
+    takes: [
+      { part: 'Fill plug', count: 1 },
+      { part: 'Drain plug', count: 1 },
+      ...(hasCover(c) ? [{ part: 'Cover bolts' }] : []),
+    ],
+    records: [choice('magnet', 'Magnet and oil', ['clean', 'fine grey paste', 'flakes', 'a piece of a part'], [])],
+    pass: 'The plug moved, and what the magnet holds is written down.',
+    fails: 'A piece of a part: the unit comes apart, whatever else was planned.',
+    caution: 'Hot oil burns. Old oil goes where local rules say.',
+    minutes: 25,
+  })),
+  operation('in', 'readings-before', exceptElectric, {
+    title: 'Readings before',
+    does: ['Backlash, pattern, turning drag, play and noise, as it came.'],
+    tools: ['indicator', 'paste', 'turning-wrench'],
+    after: ['drain'],
+    closedBy: 'carrier-out',
+    pass: 'Written down before anything is loosened.',
+    fails: 'Without it nobody can say later what was there.',
+    place: { sheet: 'baseline' },
+    minutes: 30,
+  }),
+  operation('in', 'undo-outside', always, (c) => ({
+    title: 'Undo what ties the unit to the outside',
+    does: [
+      ...(c.unit === 'locker' || c.job === 'locker'
+        ? ['The locker’s plug or line is unbolted from outside first.']
+        : []),
+      'Lines, plugs, wheel-speed and temperature sensors, hidden connections first.',
+      ...(c.mesh
+        ? []
+        : ['Encoder and inverter plugs before the cover of the inverter. High voltage off, by a trained hand.']),
+    ],
+    after: ['drain'],
+    takes: [{ part: 'Lines and plugs' }],
+    pass: 'Each is named and undone.',
+    fails: 'Forgotten: the carrier is pulled against its plug, and the connector tears.',
+    caution: c.mesh ? null : 'High voltage: only a trained hand, proven dead, by local rules.',
+    minutes: 15,
+  })),
+  operation('in', 'wheel-ends-off', always, (c) => ({
+    title: 'Brakes and wheel ends off',
+    does: [
+      'Hang the calliper up: no weight on its hose.',
+      'A stuck hub: bolts back in part way and push on them; never hit it on its bearing.',
+    ],
+    tools: ['spanners', 'twelve-point'],
+    after: ['raise'],
+    takes: [
+      { part: 'Brake callipers', count: 2 },
+      { part: 'Brake bolts' },
+      ...(c.retention === 'unit-bearing' ? [{ part: 'Axle nuts', count: 2 }] : []),
+    ],
+    pass: 'Hose not loaded, hub not hit.',
+    fails: 'A rounded bolt: heat, a tighter socket, then a stud remover.',
+    caution: 'Brake work by local rules and licensed practice.',
+    minutes: 40,
+  })),
+  operation('in', 'shafts-out', always, (c) => ({
+    title: 'Shafts out',
+    does: {
+      'c-clips': [
+        'Turn the carrier to the cross-pin bolt. Wipe it: the tiny head slips when oily.',
+        'Pin out, shaft in, clip out with the magnet, shaft out over the seal.',
+      ],
+      flange: ['Gearbox in neutral. Four nuts through the hole of the flange, then draw the shaft.'],
+      'unit-bearing': ['Axle nut, then the shaft with its hub.'],
+      stub: ['Centre bolt or clip of the stub flange, then lever it out.'],
+    }[c.retention],
+    tools: c.retention === 'c-clips' ? ['spanners', 'magnet', 'trays'] : ['spanners', 'slide-hammer', 'trays'],
+    after: ['drain', 'wheel-ends-off', ...(c.mesh ? ['readings-before'] : [])],
+    takes: [
+      { part: 'Shafts', count: 2 },
+      ...{
+        'c-clips': [
+          { part: 'C-clips', count: 2 },
+          { part: 'Cross pin', count: 1 },
+          { part: 'Cross-pin bolt', count: 1 },
+        ],
+        flange: [{ part: 'Shaft flange nuts' }],
+        'unit-bearing': [{ part: 'Hub bolts' }],
+        stub: [{ part: 'Stub bolts or clips', count: 2 }],
+      }[c.retention],
+    ],
+    records: [
+      length('left', 'Left shaft, length', 'large'),
+      length('right', 'Right shaft, length', 'large'),
+      choice('splines', 'Splines', ['good', 'stepped', 'twisted'], ['stepped', 'twisted']),
+    ],
+    pass: 'Supported over the seal all the way.',
+    fails: 'A cut seal is replaced.',
+    minutes: 30,
+  })),
+  operation(
+    'in',
+    'prop-off',
+    (c) =>
+      c.mesh &&
+      c.construction !== 'transaxle' &&
+      (c.pinionOut || c.construction === 'drop-out' || c.construction === 'independent'),
+    {
+      title: 'Prop shaft off',
+      does: ['Mark shaft to flange. Undo it, hang it up, feel the joints.'],
+      tools: ['paint', 'spanners'],
+      after: ['raise'],
+      takes: [{ part: 'Prop shaft', count: 1 }, { part: 'Prop shaft bolts' }],
+      records: [choice('joints', 'Joints', ['good', 'stiff', 'loose'], ['stiff', 'loose'])],
+      pass: 'Marked, and the joints are good.',
+      fails: 'New joints go on the parts list.',
+      minutes: 15,
+    },
+  ),
+  operation('in', 'carrier-out', always, (c) => ({
+    title: c.mesh ? 'Mark the caps, carrier out' : 'Open the case, unit out',
+    does: carrierOut(c),
+    tools: [
+      'paint',
+      'trays',
+      ...(c.construction === 'integral-head-shim' ? (['spreader', 'indicator'] as const) : []),
+      ...(c.caps ? (['soft-lever'] as const) : []),
+      ...(c.construction === 'integral-adjusters' || c.construction === 'drop-out'
+        ? (['adjuster-wrench'] as const)
+        : []),
+      ...(c.construction === 'drop-out' || c.construction === 'independent' ? (['bench-stand'] as const) : []),
+      'camera',
+    ],
+    after: ['shafts-out', 'undo-outside', ...(c.mesh ? ['readings-before'] : []), 'prop-off'],
+    takes: [
+      ...(c.caps
+        ? [
+            { part: 'Bearing caps', count: 2 },
+            { part: 'Cap bolts', count: 4 },
+          ]
+        : []),
+      ...(c.mesh && !c.caps ? [{ part: 'Side covers' }, { part: 'Side cover bolts' }] : []),
+      ...(c.mesh ? [] : [{ part: 'Case bolts' }, { part: 'Inverter-side bolts' }, { part: 'Split ring', count: 1 }]),
+      ...(c.construction === 'drop-out' ? [{ part: 'Carrier housing fasteners' }] : []),
+      ...(c.construction === 'integral-adjusters' || c.construction === 'drop-out'
+        ? [{ part: 'Adjuster locks', count: 2 }]
+        : [{ part: c.mesh ? 'Side shims, left and right' : 'The one shim', ...(c.mesh ? {} : { count: 1 }) }]),
+      { part: 'Carrier', count: 1 },
+    ],
+    records: [
+      text('marks', 'Marks found, and marks made'),
+      ...(c.construction === 'integral-adjusters' || c.construction === 'drop-out'
+        ? [count('notches', 'Notches backed off')]
+        : []),
+      ...(c.construction === 'integral-head-shim'
+        ? [{ ...length('spread', 'Case spread', 'small'), sheet: 'spreadLimit' }]
+        : []),
+      ...(c.construction === 'integral-adjusters' || c.construction === 'drop-out'
+        ? []
+        : [yes('bagged', 'Shims bagged by side')]),
+    ],
+    asks: c.construction === 'integral-head-shim' ? ['spreadLimit'] : [],
+    pass: 'Caps to their side and top; shims caught and bagged by side.',
+    fails: 'Dropped shims: measure both and write that the side is not known.',
+    caution: c.caps
+      ? 'It falls out when the second cap goes: leave the bolts in a few threads. Spreading can crack the case: stay below its limit.'
+      : 'It is heavy: two hands, or a hoist.',
+    minutes: 45,
+  })),
+  operation(
+    'in',
+    'pinion-out',
+    (c) => c.pinionOut,
+    (c) => ({
+      title: 'Pinion out',
+      does: [
+        ...(c.construction === 'drop-out'
+          ? ['Support off. At some ratios the ring must be moved across first: mark the adjusters and count notches.']
+          : []),
+        'Write the order of everything on the shaft, and which face is where: shim, baffle, bearing, spacer, bearing, slinger, seal, washer, flange.',
+        'Baffles and backing plates tear and bend: look where the driver goes.',
+      ],
+      tools: ['flange-holder', 'puller', 'soft-hammer', 'trays'],
+      after: ['carrier-out'],
+      takes: [
+        { part: 'Pinion nut', count: 1 },
+        { part: 'Flange', count: 1 },
+        { part: 'Pinion', count: 1 },
+        { part: 'Spacer', count: 1 },
+        { part: 'Pinion seal', count: 1 },
+        { part: 'Pinion bearings', count: 2 },
+        { part: 'Pinion shims' },
+        ...(c.construction === 'drop-out' ? [{ part: 'Support bolts' }, { part: 'Support o-ring', count: 1 }] : []),
+      ],
+      pass: 'All pieces listed on Shaft stack.',
+      fails: 'A torn baffle: a new one of the same thickness, since it sets depth.',
+      caution: 'A makeshift holder slips. The nut is under a great torque.',
+      place: { sheet: 'preload', tab: 'stack' },
+      minutes: 40,
+    }),
+  ),
+  operation(
+    'in',
+    'ring-off',
+    (c) => c.ringOff,
+    (c) => ({
+      title: 'Ring off its carrier',
+      does: [
+        'Thread hand first: see the mark above. Unknown: try gently both ways, and write which way it moved.',
+        'Last two bolts stay in to catch it. High-strength threadlocker: about 160 lbf·ft after 100 to 110, or heat.',
+      ],
+      tools: ['breaker', 'soft-hammer', 'heat', 'gloves', 'trays'],
+      after: ['carrier-out'],
+      hand: c.ringHand ?? 'unknown',
+      takes: [{ part: 'Ring bolts' }, { part: 'Ring', count: 1 }],
+      records: [
+        choice('hand', 'Thread hand, as it moved', ['right', 'left'], []),
+        { ...torqueRecord('loosen', 'Loosening torque') },
+        choice('holes', 'Holes and threads', ['good', 'lip at a hole', 'thread damaged'], ['thread damaged']),
+      ],
+      pass: 'Bolts counted, holes looked at.',
+      fails: 'Bolts that don’t move: the hand again, then heat.',
+      caution: 'Left-hand bolts turned the wrong way are overtightened until they break.',
+      place: { sheet: 'joint' },
+      minutes: 30,
+    }),
+  ),
+  operation(
+    'in',
+    'bearings-off',
+    (c) => c.newSideBearings,
+    (c) => ({
+      title: c.mesh ? 'Bearings and races off' : 'Bearings off, to be used again',
+      does: [
+        'Grip the race, never the cage.',
+        c.mesh
+          ? 'Else take cage and rollers off, heat, chisel carefully. Races: punch in the two notches, side to side.'
+          : 'They go in again: don’t drop them. Sizes differ left and right: mark them.',
+      ],
+      tools: ['puller', 'separator', 'heat', 'gloves', 'race-drivers'],
+      after: ['carrier-out', 'pinion-out', 'ring-off'],
+      takes: [{ part: 'Side bearings', count: 2 }],
+      records: [choice('seats', 'Seats', ['good', 'spun', 'nicked'], ['spun', 'nicked'])],
+      pass: 'Seat not nicked.',
+      fails: 'A spun seat: retaining compound by its sheet, or another carrier.',
+      caution: 'Hot steel and a loaded puller: gloves and face shield.',
+      minutes: 40,
+    }),
+  ),
+  operation('in', 'measure-shims', always, (c) => ({
+    title: c.mesh ? 'Measure every shim that came out' : 'Measure the shim that came out',
+    does: ['Clean, no oil. Each piece, then the pack as a whole; write the number on it.'],
+    tools: ['micrometer'],
+    after: ['carrier-out', 'pinion-out'],
+    pass: 'The pack agrees with the sum of its pieces.',
+    fails: 'A burr, oil or the wrong count: measure again.',
+    place: { sheet: 'baseline', tab: 'came' },
+    minutes: 20,
+  })),
+  operation('in', 'inspect', always, {
+    title: 'Clean, inspect, decide',
+    does: [
+      'Races, gears, cross pin, splines, seal lips, caps, case, holes, flange: each with a finding, and a photo where there is one.',
+      'Run on, replace, or a donor part with its own findings: with days and price.',
+    ],
+    tools: ['washer-tank', 'light', 'camera'],
+    after: ['measure-shims', 'bearings-off'],
+    pass: 'Every part is decided.',
+    fails: 'A pitted race: all bearings.',
+    place: { sheet: 'inspect' },
+    minutes: 60,
+  }),
+];
+
+const torqueRecord = (id: string, label: string) =>
+  ({
+    id,
+    label,
+    of: 'number',
+    quantity: 'torque',
+    scale: 'bolt',
+    range: { min: 0, max: 5000, unit: 'N·m' },
+  }) as const;
+
+function carrierOut(c: Case): readonly string[] {
+  switch (c.construction) {
+    case 'integral-head-shim':
+      return [
+        'One dot right, two left, on top of the caps; which way arrows point.',
+        'Spread the case with an indicator on it, below its limit; cap bolts stay in a few threads.',
+        'Catch the shims, one bag a side.',
+      ];
+    case 'integral-inboard':
+      return [
+        'One dot right, two left, on top of the caps.',
+        'Prise it out over a soft fulcrum, never at the sealing face; cap bolts stay in a few threads.',
+        'Side shims are under the bearings: they come when the bearings do, one bag a side.',
+      ];
+    case 'integral-adjusters':
+      return [
+        'One dot right, two left, on top of the caps. Locks off: count the notches as you back off.',
+        'It can fall out with the second cap.',
+      ];
+    case 'drop-out':
+      return [
+        'The whole carrier unit out of the housing, onto its stand; count the fasteners.',
+        'Mark the caps. Locks off: count the notches as you back off.',
+      ];
+    case 'independent':
+      return [
+        'The unit on the bench. Cover off: it fits one way.',
+        'Side covers off, their shims bagged by side. Carrier out.',
+      ];
+    case 'transaxle':
+      return ['Bearing flanges or rings off, marked by side; their shims bagged. Case apart, carrier out.'];
+    case 'electric-reduction':
+      return [
+        'Count the bolts: some are hidden, some on the inverter’s side.',
+        'Cable out, split ring out, case apart. The one shim: measure and bag it. A loose bearing falls out unseen.',
+      ];
+  }
+}

@@ -1,0 +1,411 @@
+import { always, choice, count, length, operation, text, torque, yes, type Recipe } from './operation';
+import type { Case } from './situation';
+
+/** The unit on the bench: common practice, no published source. */
+export const UNIT: readonly Recipe[] = [
+  operation('unit', 'open-plate', (c) => c.unitOpened, {
+    title: 'Open the plate unit',
+    does: [
+      'Two through-bolts with washers hold the squeeze while it opens.',
+      'Spider gears and washers by place; plates in their order, sets tied together.',
+    ],
+    tools: ['through-bolts', 'soft-hammer', 'trays'],
+    after: ['inspect'],
+    takes: [
+      { part: 'Plates' },
+      { part: 'Plate clips' },
+      { part: 'Spider gears' },
+      { part: 'Spider washers' },
+      { part: 'Preload springs' },
+    ],
+    pass: 'The spiders walk out together.',
+    fails: 'Tight: more squeeze.',
+    caution: 'Springs and packs under compression fly: face shield, and nobody in line.',
+    minutes: 30,
+  }),
+  operation('unit', 'judge-plates', (c) => c.unitOpened, {
+    title: 'Judge plates, clips and case',
+    does: ['Thickness, colour of heat, ears, clip wear, marks in the case.', 'Clips are always new.'],
+    tools: ['micrometer', 'light'],
+    parts: ['plate-clips'],
+    after: ['open-plate'],
+    pass: 'Discoloured plates out, case smooth.',
+    fails: 'Bent ears or a groove in the case: replace or another unit.',
+    place: { sheet: 'pack', tab: 'inspect' },
+    minutes: 30,
+  }),
+  operation('unit', 'stack', (c) => c.unitOpened, {
+    title: 'Stack to height',
+    does: ['The whole stack on the calliper, outwards from the gear, both sides, with its shim.'],
+    tools: ['calliper', 'micrometer'],
+    after: ['judge-plates'],
+    pass: 'Both sides on the target height, within its ±.',
+    fails: 'Low: the next thicker shim.',
+    place: { sheet: 'pack', tab: 'measure' },
+    minutes: 40,
+  }),
+  operation(
+    'unit',
+    'stub-washers',
+    (c) => c.retention === 'stub' && (c.unitOpened || c.unit === 'insert'),
+    (c) => ({
+      title: 'Threaded washers of the stub bolts in',
+      does: ['They go in while the unit is open: easily forgotten, and then all of it comes apart again.'],
+      tools: [],
+      after: ['inspect'],
+      closedBy: c.unit === 'insert' ? 'fit-insert' : 'close-plate',
+      records: [count('washers', 'Threaded washers in')],
+      pass: 'One a side is in.',
+      fails: 'Not in the kit: stop, and order them.',
+      minutes: 5,
+    }),
+  ),
+  operation(
+    'unit',
+    'close-plate',
+    (c) => c.unitOpened,
+    (c) => ({
+      title: 'Soak, install, close',
+      does: [
+        'Plates soak in their oil. Grease or string holds the set.',
+        'Hollow side of the spring to the plates; clips seen in their windows; ears in.',
+        'Spiders exactly opposite: the pin slides through before the ring goes on.',
+        ...(c.retention === 'stub' ? ['Threaded washers of the stub bolts go in now.'] : []),
+      ],
+      tools: ['through-bolts'],
+      parts: ['plates'],
+      after: ['stack', 'stub-washers'],
+      returns: [
+        { part: 'Plates' },
+        { part: 'Plate clips' },
+        { part: 'Spider gears' },
+        { part: 'Spider washers' },
+        { part: 'Preload springs' },
+      ],
+      records: [
+        yes('hollow', 'Spring’s hollow side to the plates'),
+        yes('clips', 'Clips seen in their windows'),
+        yes('pin', 'Pin slides through'),
+      ],
+      pass: 'The pin slides through.',
+      fails: 'One tooth round, and again.',
+      caution: 'Squeeze a preload spring at its weak corner against the upper gear, never with grips that bend it.',
+      minutes: 40,
+      waitsHours: 0.5,
+    }),
+  ),
+  operation('unit', 'breakaway', (c) => c.unit === 'plate' && c.unitOpened, {
+    title: 'Breakaway on the bench',
+    does: ['A torque wrench on one side gear, the other held: where it begins to turn, steadily.'],
+    tools: ['torque-wrench'],
+    after: ['close-plate'],
+    closedBy: 'ring-on',
+    pass: 'Where the packs were meant to be.',
+    fails: 'Friction learned, or shims and springs again.',
+    place: { sheet: 'pack', tab: 'measure' },
+    minutes: 15,
+  }),
+  operation('unit', 'fit-insert', (c) => c.unit === 'insert', {
+    title: 'Fit the insert',
+    does: [
+      'File first: hardened faces can’t be filed. Surface or belt grinder, a little at a time, flat.',
+      'Feeler or 4-thou paper: the least that still slides in.',
+      'The ring may have to come off, although the instructions don’t say so.',
+    ],
+    tools: ['file', 'grinder', 'feeler', 'micrometer'],
+    parts: ['insert'],
+    after: ['inspect', 'stub-washers'],
+    records: [
+      length('fit', 'Free fit', 'small', {
+        atLeast: 0.0762 - 1e-9,
+        atMost: 0.127 + 1e-9,
+        from: '3 to 5 thou, common practice',
+      }),
+      length('off', 'Taken off the faces', 'small'),
+      length('washers-before', 'Washers, diameter before', 'plate'),
+      length('washers-after', 'Washers, diameter after', 'plate'),
+    ],
+    pass: '3 to 5 thou, the least that still slides in.',
+    fails: 'Tight: the hardened faces down a little at a time, flat.',
+    caution: 'Grinding: eye protection; dust off before anything closes.',
+    place: { sheet: 'unit' },
+    minutes: 90,
+  }),
+  operation('unit', 'oil-geared', (c) => c.unit === 'geared' && c.job !== 'ratio-swap', {
+    title: 'Strip and oil the gear-type unit',
+    does: ['Gears by their places, spring pack, late plates. Storage wax out, oil in.'],
+    tools: ['washer-tank', 'trays'],
+    after: ['inspect'],
+    pass: 'Wax out, oil in, every gear in its place.',
+    fails: 'One chipped tooth in a unit packed solid destroys all of it.',
+    minutes: 45,
+  }),
+  operation('unit', 'locker-parts', (c) => c.unit === 'locker' && c.newCarrier, {
+    title: 'Check the locker before it goes in',
+    does: [
+      'Part number against this axle; serial on the box = on the unit; keep both.',
+      'Corrosion film off, grooves brushed. Square rings oiled and flat, not twisted.',
+      'Engage it on the bench, by hand pump or battery.',
+    ],
+    tools: ['pressure-gauge', 'washer-tank'],
+    after: ['inspect'],
+    records: [
+      text('part', 'Part number'),
+      text('serial', 'Serial on box and unit'),
+      yes('rings', 'Two square rings flat and oiled'),
+      yes('engages', 'Engages and lets go on the bench'),
+    ],
+    pass: 'Numbers agree; it engages and lets go.',
+    fails: 'Return it before it is bolted to a ring.',
+    minutes: 30,
+  }),
+];
+
+/** Ring on carrier, bearings on: common practice, no published source unless said. */
+export const CARRIER: readonly Recipe[] = [
+  operation('carrier', 'pin-pass', (c) => c.retention === 'c-clips' && c.ringOff, {
+    title: 'Will the pin pass later?',
+    does: ['Lay the new ring on, draw the pin through beside it: straight or notched.'],
+    tools: [],
+    after: ['close-plate', 'fit-insert', 'oil-geared', 'locker-parts', 'inspect'],
+    closedBy: 'ring-on',
+    records: [
+      choice('pin', 'Pin', ['straight', 'notched'], []),
+      choice('passes', 'Passes the ring', ['yes', 'after relief', 'no'], ['no']),
+    ],
+    pass: 'The pin can be drawn with the ring fitted.',
+    fails: 'A notched pin, which can fail, or two teeth relieved just enough and noted.',
+    place: { sheet: 'clearances' },
+    minutes: 10,
+  }),
+  operation('carrier', 'compare-carriers', (c) => c.newCarrier && c.mesh, {
+    title: 'Compare old and new carrier',
+    does: [
+      'On a flat plate, outer race on the bearing: outer race to ring flange, each side.',
+      'A master shim where the bearing stands proud of its race.',
+    ],
+    tools: ['calliper'],
+    after: ['inspect', 'close-plate'],
+    pass: 'The difference is carried into left and right shims.',
+    fails: 'Flanges agree: the old carrier would have done.',
+    place: { sheet: 'baseline', tab: 'carry' },
+    minutes: 25,
+  }),
+  operation('carrier', 'faces', (c) => c.ringOff, {
+    title: 'Faces and holes',
+    does: [
+      'Flat stone over both faces: high edges at holes are filed down.',
+      'Tapped holes free of oil and old threadlocker, dry.',
+    ],
+    tools: ['stone', 'file', 'washer-tank'],
+    after: ['inspect', 'breakaway'],
+    records: [yes('stone', 'Stone marks all over, both faces'), yes('dry', 'Holes clean and dry')],
+    pass: 'Stone marks all over; dry.',
+    fails: 'Oil or old threadlocker in a thread: it does not cure.',
+    minutes: 25,
+  }),
+  operation(
+    'carrier',
+    'bolt-length',
+    (c) => c.ringOff,
+    (c) => ({
+      title: 'Will the bolts clamp?',
+      does: [
+        'Depth of a hole, flange, washer; length under the head, and of the plain shank.',
+        'Class, finish, bearing area of the head, thread form. Unknown thread: stop.',
+      ],
+      tools: ['depth-rod', 'calliper'],
+      parts: ['ring-bolts'],
+      after: ['faces'],
+      closedBy: 'ring-bolts',
+      hand: c.ringHand ?? 'unknown',
+      pass: 'Shorter than the hole, with enough thread engaged.',
+      fails: 'It bottoms: shorten it or other bolts. Full reading, no clamp, then they shear one by one.',
+      place: { sheet: 'joint', tab: 'bolts' },
+      minutes: 15,
+    }),
+  ),
+  operation(
+    'carrier',
+    'ring-on',
+    (c) => c.ringOff,
+    (c) => ({
+      title: 'Ring on',
+      does:
+        c.ringGear === 'heated'
+          ? [
+              'Ring in the oven, about two hours; the carrier may lie in the freezer for one.',
+              'Drop it on square, hold it down until it takes. Two guide studs find the holes.',
+            ]
+          : [
+              'Oil on the register only. A few dry bolts drawn crosswise, in small steps.',
+              'Watch the gap all round. Those bolts come out again, and go in with threadlocker.',
+            ],
+      tools: c.ringGear === 'heated' ? ['heat', 'thermometer', 'gloves'] : ['spanners', 'feeler'],
+      parts: c.newGears ? ['gear-set'] : [],
+      after: ['bolt-length', 'pin-pass', 'compare-carriers', 'breakaway'],
+      returns: [{ part: 'Ring', count: 1 }],
+      records: [
+        ...(c.ringGear === 'heated'
+          ? [
+              {
+                id: 'temperature',
+                label: 'Ring temperature',
+                of: 'number',
+                quantity: 'temperature',
+                range: { min: -50, max: 600, unit: '°C' },
+                pass: { atMost: 204.5, from: '400 °F at most: tempering (common practice)' },
+              } as const,
+            ]
+          : []),
+        yes('seated', 'Seated all round, no chip at the register'),
+      ],
+      pass: 'Seated all round.',
+      fails: 'It cocks: off and again.',
+      caution: 'A ring out of the oven: gloves and face shield. Not above about 350 to 400 °F.',
+      place: { sheet: 'joint', tab: 'heat' },
+      minutes: 30,
+      waitsHours: c.ringGear === 'heated' ? 2 : 0,
+    }),
+  ),
+  operation(
+    'carrier',
+    'ring-bolts',
+    (c) => c.ringOff,
+    (c) => ({
+      title: 'Ring bolts to torque',
+      does: [
+        'Cool all through. Compound on the threads, lubricant under the heads: as the torque was meant.',
+        'Star pattern in stages; tick every bolt. Second round. Witness mark.',
+        'Don’t stop half way once it is wet.',
+      ],
+      tools: [c.ringHand === 'left' ? 'left-torque-wrench' : 'torque-wrench', 'paint'],
+      parts: ['ring-bolts', 'threadlocker'],
+      after: ['ring-on'],
+      asks: ['ringBoltTorque'],
+      hand: c.ringHand ?? 'unknown',
+      returns: [{ part: 'Ring bolts' }],
+      pass: 'Every bolt twice, and marked.',
+      fails: 'One missed, or stopped half way: clean it all and begin again.',
+      caution: 'Spare the bearings: hold it by the ring or flange. Never reuse stretched or lock-treated bolts.',
+      place: { sheet: 'joint', tab: 'torque' },
+      minutes: 30,
+      waitsHours: 1,
+    }),
+  ),
+];
+
+/** Side bearings whose shims are not under them. */
+const pressedAtOnce = ({ construction }: Case): readonly string[] =>
+  construction === 'integral-inboard' ? [] : ['carrier-bearings'];
+
+const bearingsOnCarrier = (c: Case) => ({
+  title: 'Carrier bearings on',
+  does: ['On the inner race only; a recess for a proud spigot.', 'Size by side: look at the number again.'],
+  tools: ['press', 'race-drivers', 'heat'] as const,
+  parts: ['side-bearings'],
+  returns: [{ part: 'Side bearings', count: 2 }],
+  records: [text('numbers', 'Numbers, left and right'), yes('home', 'Home, cage untouched')],
+  pass: 'Home on both sides, cage untouched.',
+  fails: 'Sides swapped: off again, and the bearing with it.',
+  caution: 'Never press by the cage.',
+  minutes: 20,
+  after:
+    c.construction === 'integral-inboard' ? ['gate-a', 'carrier-again', 'ring-bolts'] : ['ring-bolts', 'bearings-off'],
+});
+
+/** Inboard shims lie under the bearings: those are pressed for good behind Gate A; elsewhere at once. */
+export const CARRIER_BEARINGS: readonly Recipe[] = [
+  operation(
+    'carrier',
+    'carrier-bearings',
+    (c) => c.newSideBearings && c.mesh && c.construction !== 'integral-inboard',
+    (c) => ({
+      ...bearingsOnCarrier(c),
+      tools: [...bearingsOnCarrier(c).tools],
+    }),
+  ),
+];
+export const INBOARD_BEARINGS: readonly Recipe[] = [
+  operation(
+    'final',
+    'carrier-bearings',
+    (c) => c.newSideBearings && c.construction === 'integral-inboard',
+    (c) => ({
+      ...bearingsOnCarrier(c),
+      tools: [...bearingsOnCarrier(c).tools],
+      title: 'Carrier bearings on, shims under them',
+      behind: 'A',
+    }),
+  ),
+];
+
+/** The case: common practice, no published source. */
+export const CASE: readonly Recipe[] = [
+  operation(
+    'case',
+    'clearances',
+    (c) => c.mesh,
+    (c) => ({
+      title: 'Will it pass?',
+      does: [
+        'Carrier bare in the case, turned through its whole travel: does it foul?',
+        ...(c.construction === 'drop-out' ? ['Pinion past the ring when the support is drawn.'] : []),
+        ...(c.unit === 'locker' ? ['Line against ring, caps and carrier; where the port goes through.'] : []),
+        'One adjuster far in and the other far out, or a rub: stop, and look for what it touches.',
+      ],
+      tools: ['feeler', 'paint'],
+      after: [...pressedAtOnce(c), 'ring-bolts', 'fit-insert'],
+      pass: 'Turns free through its whole travel.',
+      fails: 'Relieve it, log what and how much, and clean the case twice.',
+      place: { sheet: 'clearances' },
+      minutes: 20,
+    }),
+  ),
+  operation('case', 'machining', (c) => c.unit === 'locker' && c.newCarrier && c.mesh, {
+    title: 'Machining, then clean twice',
+    does: ['Port for the line, relief where it fouled: what, where, how much, by whom.', 'Then clean the case twice.'],
+    tools: ['grinder', 'washer-tank'],
+    after: ['clearances'],
+    closedBy: 'trial-carrier',
+    records: [text('what', 'What was cut, where, how much'), yes('cleaned', 'Cleaned twice')],
+    pass: 'Turns free, and cleaned twice.',
+    fails: 'Chips left in a case end in its bearings.',
+    caution: 'Grinding and drilling: eye protection.',
+    place: { sheet: 'clearances' },
+    minutes: 60,
+  }),
+  operation('case', 'races-in', (c) => c.pinionOut, {
+    title: 'Races and pilot bearing in',
+    does: ['Seat both races: the sound changes, no gap. The retainer’s teeth the right way round.'],
+    tools: ['race-drivers', 'soft-hammer'],
+    parts: ['pinion-bearings'],
+    after: ['inspect', 'clearances', 'machining'],
+    records: [yes('seated', 'Seated: the sound changed, no gap')],
+    pass: 'No gap behind either.',
+    fails: 'Out, look for a burr, in again.',
+    minutes: 25,
+  }),
+  operation(
+    'case',
+    'inner-seals',
+    (c) => c.mesh && (c.retention !== 'c-clips' || c.pinionOut),
+    (c) => ({
+      title: 'Seals that can be reached only now',
+      does: [
+        ...(c.retention === 'c-clips' ? [] : ['Inner tube seals, before the carrier blocks them.']),
+        ...(c.construction === 'drop-out' ? ['O-ring of the support: round or square, as it was.'] : []),
+        ...(c.pinionOut ? ['Baffle of the pinion.'] : []),
+        'While it is open: shaft seals and vent too.',
+      ],
+      tools: ['race-drivers'],
+      parts: ['seals'],
+      after: ['inspect', 'races-in'],
+      closedBy: 'trial-carrier',
+      records: [text('which', 'Which were renewed')],
+      pass: 'Done before the carrier blocks them.',
+      fails: 'Left for the next job they open the axle again.',
+      minutes: 25,
+    }),
+  ),
+];

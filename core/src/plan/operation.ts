@@ -1,0 +1,178 @@
+import type { NumberRange } from '../errors';
+import type { Quantity, Scale } from '../units/quantities';
+import type { Case } from './situation';
+import type { ToolId } from './tools';
+
+export const PHASES = {
+  decide: 'Decide',
+  in: 'Get in',
+  unit: 'The unit',
+  carrier: 'Ring and carrier',
+  case: 'The case',
+  loop: 'Set-up loop',
+  final: 'Final assembly',
+  box: 'Boxes',
+  close: 'Close, run, hand over',
+} as const;
+export type Phase = keyof typeof PHASES;
+
+/** Something that a step writes down. */
+export type StepRecord =
+  | {
+      readonly id: string;
+      readonly label: string;
+      readonly of: 'number';
+      readonly quantity: Quantity;
+      readonly scale?: Scale;
+      readonly range: NumberRange;
+      /** Limits in the base unit that it passes within; a limit of ours or of the trade, as `from` says. */
+      readonly pass?: { readonly atLeast?: number; readonly atMost?: number; readonly from: string };
+      /** Value of the spec sheet that it is to agree with. */
+      readonly sheet?: string;
+    }
+  | {
+      readonly id: string;
+      readonly label: string;
+      readonly of: 'choice';
+      readonly choices: readonly string[];
+      /** Those that stop the job until something is done about it. */
+      readonly stops: readonly string[];
+    }
+  | { readonly id: string; readonly label: string; readonly of: 'text' };
+
+/** A part that a step takes off or puts on; `count` where it is the same on every axle. */
+export interface Piece {
+  readonly part: string;
+  readonly count?: number;
+}
+
+/** One operation of the bench: common practice, no published source. */
+export interface Operation {
+  readonly id: string;
+  readonly phase: Phase;
+  readonly title: string;
+  readonly does: readonly string[];
+  readonly tools: readonly ToolId[];
+  /** Bought for it, by their id in the parts list. */
+  readonly parts: readonly string[];
+  readonly records: readonly StepRecord[];
+  readonly pass: string;
+  readonly fails: string;
+  readonly caution: string | null;
+  /** Steps that must have been done before, where the plan has them. */
+  readonly after: readonly string[];
+  /** Reachable at this moment only: the step that closes it. */
+  readonly closedBy: string | null;
+  /** Can’t be taken back, and stands behind this gate. */
+  readonly behind: 'A' | 'B' | null;
+  readonly gate: 'A' | 'B' | null;
+  /** Values that must come from a sheet, not out of memory, before it is begun. */
+  readonly asks: readonly string[];
+  /** What comes off and is counted into a tray, what goes back on. */
+  readonly takes: readonly Piece[];
+  readonly returns: readonly Piece[];
+  /** Bolts whose thread hand is said large here. */
+  readonly hand: 'right' | 'left' | 'unknown' | null;
+  /** The sheet that it is read, chosen or signed on. */
+  readonly place: { readonly sheet: string; readonly tab?: string } | null;
+  /** Planned, minutes with hands on; a guess of ours until the shop has done it. */
+  readonly minutes: number;
+  /** Hours in which nobody has to stand there: cooling, curing, soaking. */
+  readonly waitsHours: number;
+}
+
+type Given = Pick<Operation, 'title' | 'does' | 'pass' | 'minutes'> & Partial<Omit<Operation, 'id' | 'phase'>>;
+/** What an operation is in a case; null where the case has none. */
+export interface Recipe {
+  readonly id: string;
+  readonly phase: Phase;
+  readonly make: (c: Case) => Operation | null;
+}
+
+/** An operation of the cases that `when` picks. */
+export function operation(
+  phase: Phase,
+  id: string,
+  when: (c: Case) => boolean,
+  given: Given | ((c: Case) => Given),
+): Recipe {
+  return {
+    id,
+    phase,
+    make: (c) =>
+      when(c)
+        ? {
+            id,
+            phase,
+            tools: [],
+            parts: [],
+            records: [],
+            fails: '',
+            caution: null,
+            after: [],
+            closedBy: null,
+            behind: null,
+            gate: null,
+            asks: [],
+            takes: [],
+            returns: [],
+            hand: null,
+            place: null,
+            waitsHours: 0,
+            ...(typeof given === 'function' ? given(c) : given),
+          }
+        : null,
+  };
+}
+
+export const always = (): boolean => true;
+
+export const length = (
+  id: string,
+  label: string,
+  scale: Scale,
+  pass?: { readonly atLeast?: number; readonly atMost?: number; readonly from: string },
+): StepRecord => ({
+  id,
+  label,
+  of: 'number',
+  quantity: 'length',
+  scale,
+  range: { min: 0, max: 5000, unit: 'mm' },
+  ...(pass ? { pass } : {}),
+});
+
+export const torque = (id: string, label: string, sheet?: string): StepRecord => ({
+  id,
+  label,
+  of: 'number',
+  quantity: 'torque',
+  scale: 'bolt',
+  range: { min: 0, max: 5000, unit: 'N·m' },
+  ...(sheet === undefined ? {} : { sheet }),
+});
+
+export const count = (id: string, label: string): StepRecord => ({
+  id,
+  label,
+  of: 'number',
+  quantity: 'count',
+  range: { min: 0, max: 1000, integer: true },
+});
+
+export const text = (id: string, label: string): StepRecord => ({ id, label, of: 'text' });
+
+export const choice = (
+  id: string,
+  label: string,
+  choices: readonly string[],
+  stops: readonly string[],
+): StepRecord => ({
+  id,
+  label,
+  of: 'choice',
+  choices,
+  stops,
+});
+
+export const yes = (id: string, label: string): StepRecord => choice(id, label, ['yes', 'no'], ['no']);
