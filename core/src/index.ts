@@ -306,6 +306,7 @@ export { boltTorque, type BoltTorque } from './joint/torque';
 export { adapterSetting } from './joint/adapter';
 export { bottoming, type Bottoming } from './joint/bottoming';
 export { jointCapacity } from './joint/capacity';
+export { starPattern } from './joint/star';
 export { EXPANSION, heatToFit, type JointMaterial } from './joint/heat';
 export { SHAFT_LIMITS } from './shaft/limits';
 export { spline, type Spline } from './shaft/spline';

@@ -2,6 +2,8 @@ import type { Capability } from './engine/capability';
 import { assumed } from './assumed';
 import { gearing } from './gearing';
 import { identity } from './identity';
+import { inspect } from './inspect';
+import { joint } from './joint';
 import { library } from './library';
 import { mesh } from './mesh';
 import { pack } from './pack';
@@ -9,6 +11,8 @@ import { plan } from './plan';
 import { point } from './point';
 import { preload } from './preload';
 import { road } from './road';
+import { runin } from './runin';
+import { shaft } from './shaft';
 import { unit } from './unit';
 
 /** Every capability of the model, in the order of need: what one takes stands before it. */
@@ -23,7 +27,11 @@ export const capabilities = [
   unit,
   mesh,
   preload,
+  joint,
+  shaft,
+  inspect,
   plan,
+  runin,
 ] as const;
 
 type IdsOf<C> =

@@ -26,7 +26,16 @@ function sample(kind: ValueKind): ReadingValue {
   switch (kind.of) {
     case 'number':
     case 'places': {
-      const unit = { length: 'mm', torque: 'N·m' } as const;
+      const unit = {
+        length: 'mm',
+        torque: 'N·m',
+        count: '',
+        time: 's',
+        distance: 'metre',
+        temperature: '°C',
+        volume: 'l',
+        pressure: 'kPa',
+      } as const;
       const [low, high] = kind.plausible;
       const of = (share: number) =>
         entryOf(Number((low + share * (high - low)).toFixed(3)), unit[kind.quantity as 'length']);
@@ -54,6 +63,10 @@ function sample(kind: ValueKind): ReadingValue {
       return { of: 'signature', name: 'Ada', figures: { 'pack.rear.left.height': 16.2 } };
     case 'photos':
       return { of: 'photos', photos: ['0'.repeat(64)] };
+    case 'text':
+      return { of: 'text', text: 'a lip at a hole' };
+    case 'ticks':
+      return { of: 'ticks', ticks: ['1', '6'] };
   }
 }
 

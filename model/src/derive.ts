@@ -14,8 +14,13 @@ import { point } from './point';
 import type { OperatingPoint } from './point/schema';
 import { mesh, type MeshStates } from './mesh';
 import type { PastSetup } from './mesh/past';
-import { plan, type Gates } from './plan';
+import { inspect, type Inspections } from './inspect';
+import { joint, type JointStates } from './joint';
+import { plan, type Gates, type Plan } from './plan';
 import { preload, type PreloadStates } from './preload';
+import { runin, type RunIns } from './runin';
+import { shaft } from './shaft';
+import type { ShaftTorque } from './shaft/state';
 import { unit } from './unit';
 import type { UnitState } from './unit/derive';
 
@@ -35,6 +40,13 @@ export interface Derived extends Results {
   readonly mesh: MeshStates;
   readonly preload: PreloadStates;
   readonly gates: Gates;
+  /** Axles whose work has been planned. */
+  readonly work: Plan['work'];
+  readonly joint: JointStates;
+  /** What reaches each shaft of an axle whose shafts are described. */
+  readonly shafts: Partial<Record<AxleName, ShaftTorque>>;
+  readonly inspect: Inspections;
+  readonly runin: RunIns;
   /** Torque into the unit of the followed axle at the operating point, N·m. */
   readonly inputNm: number;
 }
@@ -121,7 +133,12 @@ export class BuildDeriver {
       axles,
       mesh: of(mesh) ?? {},
       preload: of(preload) ?? {},
-      gates: of(plan) ?? {},
+      gates: of(plan)?.gates ?? {},
+      work: of(plan)?.work ?? {},
+      joint: of(joint) ?? {},
+      shafts: of(shaft) ?? {},
+      inspect: of(inspect) ?? {},
+      runin: of(runin) ?? {},
       inputNm: of(point)?.[main] ?? 0,
     };
   }

@@ -1,3 +1,4 @@
+import { starPattern } from './star';
 import { InputError } from '../errors';
 import { adapterSetting } from './adapter';
 import { boltLoad } from './bolt';
@@ -262,5 +263,35 @@ describe('heat to fit', () => {
     expect(heatToFit({ ...hot, material: 'aluminium' }).targetC).toBeLessThan(heatToFit(hot).targetC);
     refuses(() => heatToFit({ ...hot, diameterMm: 0 }), 'diameterMm');
     refuses(() => heatToFit({ ...hot, interferenceMm: -0.1 }), 'interferenceMm');
+  });
+});
+
+// Crosswise, in stages: common practice, no published source. That each bolt comes once and far from the last is geometry.
+describe('star pattern', () => {
+  it('takes every bolt once, each after its opposite one where the count is even', () => {
+    for (let bolts = 2; bolts <= 60; bolts++) {
+      const order = starPattern(bolts);
+      expect([...order].sort((a, b) => a - b)).toEqual(Array.from({ length: bolts }, (_, i) => i + 1));
+      if (bolts % 2 === 0)
+        for (let i = 0; i < bolts; i += 2) expect((order[i + 1] ?? 0) - (order[i] ?? 0)).toBe(bolts / 2);
+    }
+    expect(starPattern(5)).toEqual([1, 3, 5, 2, 4]);
+    expect(starPattern(10)).toEqual([1, 6, 3, 8, 5, 10, 2, 7, 4, 9]);
+  });
+
+  it('never goes to a neighbour from six bolts on', () => {
+    for (let bolts = 6; bolts <= 60; bolts++) {
+      const order = starPattern(bolts);
+      for (let i = 1; i < bolts; i++) {
+        const apart = Math.abs((order[i] ?? 0) - (order[i - 1] ?? 0));
+        expect(Math.min(apart, bolts - apart))
+          .withContext(String(bolts))
+          .toBeGreaterThan(1);
+      }
+    }
+  });
+
+  it('needs a number of bolts', () => {
+    for (const bolts of [0, 1, 2.5, NaN]) expect(() => starPattern(bolts)).toThrowError(InputError, /bolts/);
   });
 });

@@ -1,4 +1,4 @@
-import { always, choice, count, length, operation, text, torque, yes, type Recipe } from './operation';
+import { choice, count, length, operation, text, yes, type Recipe } from './operation';
 import type { Case } from './situation';
 
 /** The unit on the bench: common practice, no published source. */
@@ -356,6 +356,10 @@ export const CASE: readonly Recipe[] = [
       ],
       tools: ['feeler', 'paint'],
       after: [...pressedAtOnce(c), 'ring-bolts', 'fit-insert'],
+      records: [
+        yes('turns', 'Turns free through its whole travel'),
+        choice('cleaned', 'If it was cut', ['nothing cut', 'cleaned twice', 'not clean yet'], ['not clean yet']),
+      ],
       pass: 'Turns free through its whole travel.',
       fails: 'Relieve it, log what and how much, and clean the case twice.',
       place: { sheet: 'clearances' },

@@ -12,8 +12,8 @@ export type PlanFault =
 /**
  * Judges an order of work: every step after what it needs, what is reachable once before what closes it, nothing that
  * can't be taken back before its gate, every part that comes off on again [exact, from what the steps say of themselves].
- * @param steps in their order, without those that are skipped
- * @param skipped ids of steps that are left out on purpose: what they would have come after them is not asked for
+ * @param steps in their order
+ * @param skipped ids of steps that are left out on purpose: nobody waits for them, and what they would have taken off stays on
  */
 export function planFaults(
   steps: readonly Operation[],
@@ -24,9 +24,14 @@ export function planFaults(
   const done = new Set<string>();
   const out = new Map<string, string>();
   for (const gate of ['A', 'B'] as const)
-    if (!steps.some((step) => step.gate === gate)) faults.push({ kind: 'no-gate', gate });
+    if (!steps.some(({ id, gate: of }) => of === gate && !skipped.has(id))) faults.push({ kind: 'no-gate', gate });
   let gates = '';
+  const stayedOn = new Set<string>();
   for (const step of steps) {
+    if (skipped.has(step.id)) {
+      for (const { part } of step.takes) stayedOn.add(part);
+      continue;
+    }
     for (const needs of step.after)
       if (at.has(needs) && !done.has(needs) && !skipped.has(needs))
         faults.push({ kind: 'too-early', step: step.id, needs });
@@ -34,7 +39,8 @@ export function planFaults(
       faults.push({ kind: 'shut', step: step.id, by: step.closedBy });
     if (step.behind !== null && !gates.includes(step.behind))
       faults.push({ kind: 'before-gate', step: step.id, gate: step.behind });
-    for (const { part } of step.returns) if (!out.delete(part)) faults.push({ kind: 'not-out', part, step: step.id });
+    for (const { part } of step.returns)
+      if (!out.delete(part) && !stayedOn.has(part)) faults.push({ kind: 'not-out', part, step: step.id });
     for (const { part } of step.takes) out.set(part, step.id);
     if (step.gate !== null) gates += step.gate;
     done.add(step.id);

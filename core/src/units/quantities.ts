@@ -30,7 +30,7 @@ export type UnitSystem = 'inch' | 'metric';
  * The size at which a quantity is met: a plate's thickness, a backlash and a wheelbase are all lengths, and a bare `8`
  * means 8 thou in one of them. What is named first for a quantity is what it has where no scale is told.
  */
-export type Scale = 'plate' | 'small' | 'large' | 'bolt' | 'turning' | 'fill' | 'dose' | 'course' | 'trip';
+export type Scale = 'plate' | 'small' | 'large' | 'bolt' | 'turning' | 'fill' | 'dose' | 'course' | 'trip' | 'work';
 
 /** 1 in in mm [exact]. */
 export const MM_PER_INCH = 25.4;
@@ -287,7 +287,7 @@ export const SCALES: Readonly<
       course,
       trip: two({ unit: 'mile', decimals: 0, step: 10 }, { unit: 'km', decimals: 0, step: 10 }),
     }),
-    time: plain(one('s', 0.01)),
+    time: plain(one('s', 0.01), { work: one('min', 5) }),
     temperature: plain(two({ unit: '°F', step: 5 }, { unit: '°C', step: 1 })),
     volume: plain(fill, {
       fill,

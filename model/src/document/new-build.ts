@@ -148,6 +148,9 @@ export function newAxle(): Axle {
     carrier: '',
     matchNumbers: { ring: '', pinion: '' },
     setup: null,
+    work: null,
+    joint: null,
+    shafts: null,
   };
 }
 
@@ -216,6 +219,9 @@ export function newBuild(name: string): Build {
     name,
     vehicle: '',
     use: 'street',
+    customer: null,
+    promised: null,
+    worker: '',
     notes: '',
     assumed: [],
     engine: {

@@ -11,14 +11,17 @@ import {
   operatingPointSchema,
   transferSchema,
 } from '../point/schema';
+import { jointSchema } from '../joint/schema';
 import { setupSchema } from '../mesh/schema';
+import { workSchema } from '../plan/schema';
 import { practiceSchema } from '../practice/schema';
 import { courseSchema, roadSchema, shelfSchema } from '../road/schema';
+import { shaftsSchema } from '../shaft/schema';
 import { unitSchema } from '../unit/schema';
 import '../zod';
 import * as z from 'zod';
 import { entrySchema } from './entry-schema';
-import { name, ratio } from './fields';
+import { idSchema, name, ratio } from './fields';
 import { AXLES, USES } from './names';
 import { FORMAT_VERSION } from './version';
 
@@ -35,6 +38,12 @@ export const axleSchema = z.strictObject({
   matchNumbers: z.strictObject({ ring: z.string().trim().max(30), pinion: z.string().trim().max(30) }),
   /** How it is set up; null while nobody has begun. */
   setup: setupSchema.nullable(),
+  /** The work on it: order, parts, tools, trays; null while nobody has planned it. */
+  work: workSchema.nullable(),
+  /** The bolted joint of its ring; null while nobody has said. */
+  joint: jointSchema.nullable(),
+  /** Its shafts and the prop shaft; null while nobody has said. */
+  shafts: shaftsSchema.nullable(),
 });
 
 /** A path of the document: what nobody has said yet is listed by it. */
@@ -48,6 +57,12 @@ export const buildSchema = z
     name,
     vehicle: z.string().max(120),
     use: z.enum(USES),
+    /** Whose it is: a customer of the shop, whose name and address stand there alone. */
+    customer: idSchema.nullable(),
+    /** The day that it is promised for. */
+    promised: z.iso.date().nullable(),
+    /** Who works on it. */
+    worker: z.string().trim().max(60),
     notes: z.string().max(4000),
     /** Paths of the values that nobody has said yet: stand-ins of ours, which never judge. */
     assumed: z

@@ -205,6 +205,31 @@ function withFifthKeys(build: Plain): Plain {
   return { ...build, axles: { ...axles, rear: axle(axles['rear'] ?? null), front: axle(axles['front'] ?? null) } };
 }
 
+/** What holds the shafts. */
+const sixthSpec = (spec: Plain): Plain => (spec['kind'] === 'axle' ? { retention: null, ...spec } : spec);
+
+function withSixthKeys(build: Plain): Plain {
+  const axle = (one: unknown): unknown => {
+    if (!isPlain(one)) return one;
+    const { identity } = one;
+    return {
+      work: null,
+      joint: null,
+      shafts: null,
+      ...one,
+      identity: isPlain(identity) ? sixthSpec(identity) : identity,
+    };
+  };
+  const axles = isPlain(build['axles']) ? build['axles'] : {};
+  return {
+    customer: null,
+    promised: null,
+    worker: '',
+    ...build,
+    axles: { ...axles, rear: axle(axles['rear'] ?? null), front: axle(axles['front'] ?? null) },
+  };
+}
+
 const STEPS: readonly Step[] = [
   {
     from: 1,
@@ -249,6 +274,15 @@ const STEPS: readonly Step[] = [
       build: (build) => ({ ...withFifthKeys(build), formatVersion: 5 }),
       'ledger-entry': (entry) => entry,
       'library-spec': fifthSpec,
+    },
+  },
+  {
+    from: 5,
+    upgrade: {
+      // The bench: order of work, ring joint, shafts; whose it is, and by when.
+      build: (build) => ({ ...withSixthKeys(build), formatVersion: 6 }),
+      'ledger-entry': (entry) => entry,
+      'library-spec': sixthSpec,
     },
   },
 ];

@@ -70,7 +70,9 @@ export type ValueKind =
   | { readonly of: 'assembly' }
   | { readonly of: 'choice'; readonly choices: readonly string[] }
   | { readonly of: 'signature' }
-  | { readonly of: 'photos' };
+  | { readonly of: 'photos' }
+  | { readonly of: 'text' }
+  | { readonly of: 'ticks' };
 
 /** The value of a reading, as it is kept. */
 export type ReadingValue =
@@ -80,7 +82,9 @@ export type ReadingValue =
   | ({ of: 'assembly' } & z.output<typeof assemblySchema>)
   | { of: 'choice'; choice: string }
   | { of: 'signature'; name: string; figures: Record<string, number> }
-  | { of: 'photos'; photos: string[] };
+  | { of: 'photos'; photos: string[] }
+  | { of: 'text'; text: string }
+  | { of: 'ticks'; ticks: string[] };
 
 /** Figures that a signature stands for, by their ids. */
 export const signedFigures = z.record(z.string().min(1).max(120), z.number());
@@ -112,6 +116,18 @@ export function valueSchema(kind: ValueKind): z.ZodType<ReadingValue> {
         of: z.literal('signature'),
         name: z.string().trim().min(1).max(60),
         figures: signedFigures,
+      });
+    case 'text':
+      return z.strictObject({ of: z.literal('text'), text: z.string().trim().min(1).max(300) });
+    case 'ticks':
+      // What has been ticked off, by its number or name: each once.
+      return z.strictObject({
+        of: z.literal('ticks'),
+        ticks: z
+          .array(z.string().trim().min(1).max(40))
+          .min(1)
+          .max(80)
+          .refine((all) => new Set(all).size === all.length, { message: 'one is ticked twice' }),
       });
     case 'photos':
       return z.strictObject({ of: z.literal('photos'), photos: z.array(photoId).min(1).max(LIMITS.packMembers.max) });

@@ -1,4 +1,4 @@
-import { entryBase, mostRingTorque } from '@hot-spline/core';
+import { entryBase } from '@hot-spline/core';
 import type { AxleName } from '../document/names';
 import type { Build } from '../document/schema';
 import type { Derivation } from '../engine/derivation';
@@ -8,9 +8,8 @@ import { gearingFigures } from '../gearing/ids';
 import type { AxleSpec } from '../library/schema';
 import { ORIGIN_RESTS } from './origin-rests';
 import * as words from './words';
-import { vehicleOf } from '../road/vehicle';
+import { ringTorque } from '../road/ring-torque';
 import type { AxleGearingState } from '../gearing/axle-gearing';
-import { lowRange } from '../gearing/match';
 
 /** What the identified axle says about the build: thread hand, match numbers, carrier series, teeth. */
 export function deriveIdentity(build: Build, name: AxleName, own: AxleGearingState, d: Derivation): void {
@@ -95,7 +94,7 @@ function gearSet(build: Build, identity: AxleSpec, axle: AxleName, own: AxleGear
     });
   } else if (set?.torqueLimit) {
     const limit = entryBase(set.torqueLimit);
-    const reached = mostRingTorque(vehicleOf(build, axle, own), own.finalRatio, lowRange(build).ratio);
+    const reached = ringTorque(build, axle, own);
     if (reached <= limit) return;
     d.finding({
       ...common,

@@ -86,6 +86,7 @@ function axleLines(spec: AxleSpec): (Line | null)[] {
     ],
     spec.pinionSplines && ['pinion splines', String(spec.pinionSplines.value), spec.pinionSplines.origin],
     spec.shaftSplines && ['shaft splines', String(spec.shaftSplines.value), spec.shaftSplines.origin],
+    spec.retention && ['retention', spec.retention.value, spec.retention.origin],
     ...spec.carriers.map((c): Line => ['carrier', list(c.name, c.fromRatio, c.toRatio, c.price, c.leadDays), c.origin]),
     ...spec.sets.map((s): Line => [
       'set',
@@ -232,6 +233,9 @@ function put(raw: Record<string, unknown>, field: string, value: string, origin:
     case 'shaft splines':
       raw['shaftSplines'] = { value: csvNumber(value), origin };
       return;
+    case 'retention':
+      raw['retention'] = { value, origin };
+      return;
     case 'carrier':
       append('carriers', {
         name: first,
@@ -339,6 +343,7 @@ function empty(kind: LibrarySpec['kind'], name: string): Record<string, unknown>
         ringBolts: null,
         pinionSplines: null,
         shaftSplines: null,
+        retention: null,
         carriers: [],
         extras: { ringBolts: null, recalibration: null },
         sets: [],

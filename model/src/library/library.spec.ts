@@ -17,6 +17,7 @@ const axleNamed = (name: string) => ({
   ringBolts: null,
   pinionSplines: null,
   shaftSplines: null,
+  retention: null,
   extras: { ringBolts: { price: 24, leadDays: 2 }, recalibration: null },
   sets: [],
   sheet: emptySheet(),

@@ -14,6 +14,7 @@ export const newAxleSpec = (
   ringBolts: null,
   pinionSplines: null,
   shaftSplines: null,
+  retention: null,
   carriers: [],
   extras: { ringBolts: null, recalibration: null },
   sets: [],

@@ -2,6 +2,7 @@ import {
   CONSTRUCTIONS,
   LIMITS,
   MESH_LIMITS,
+  RETENTIONS,
   SHIM_LIMITS,
   entryBase,
   type MeshConstruction,
@@ -73,6 +74,8 @@ export const axleSpecSchema = z.strictObject({
   ).nullable(),
   pinionSplines: sourced(z.int().min(4).max(80)).nullable(),
   shaftSplines: sourced(z.int().min(4).max(80)).nullable(),
+  /** What holds its shafts. */
+  retention: sourced(z.enum(RETENTIONS)).nullable(),
   carriers: z.array(carrierSchema).max(6),
   /** What a change of ratio buys beside the set; null while nobody has asked. */
   extras: z.strictObject({ ringBolts: bought.nullable(), recalibration: bought.nullable() }),

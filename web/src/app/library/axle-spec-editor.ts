@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { LIMITS, toothPair, type ToothPair } from '@hot-spline/core';
+import { LIMITS, toothPair, type Retention, type ToothPair } from '@hot-spline/core';
 import type { AxleSpec, CarrierSpec, Construction, GearSetSpec, Origin } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
 import type { Edit } from '../shared/edit';
@@ -7,7 +7,7 @@ import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field } from '../shared/field';
 import { countReader, numberReader, pairReader, textReader } from '../shared/readers';
 import { RemoveButton } from '../shared/remove-button';
-import { CONSTRUCTION_OPTIONS, HAND_OPTIONS, ORIGIN_OPTIONS } from './words';
+import { CONSTRUCTION_OPTIONS, HAND_OPTIONS, ORIGIN_OPTIONS, RETENTION_OPTIONS } from './words';
 
 type Offer = NonNullable<AxleSpec['extras']['ringBolts']>;
 
@@ -35,6 +35,7 @@ export class AxleSpecEditor {
   protected readonly origins = ORIGIN_OPTIONS;
   protected readonly constructions = CONSTRUCTION_OPTIONS;
   protected readonly hands = HAND_OPTIONS;
+  protected readonly retentions = RETENTION_OPTIONS;
   protected readonly extras = EXTRAS;
   protected readonly diameter = LIMITS.diameterMm;
   protected readonly usualRing = [100, 350] as const;
@@ -85,8 +86,14 @@ export class AxleSpecEditor {
     this.edit((newest) => ({ [key]: { value, origin: newest[key]?.origin ?? 'measured' } }));
   }
 
+  protected setRetention(value: Retention | ''): void {
+    this.edit(({ retention }) => ({
+      retention: value === '' ? null : { value, origin: retention?.origin ?? 'measured' },
+    }));
+  }
+
   protected setOrigin(
-    key: 'construction' | 'ringDiameter' | 'ringBolts' | 'pinionSplines' | 'shaftSplines',
+    key: 'construction' | 'ringDiameter' | 'ringBolts' | 'pinionSplines' | 'shaftSplines' | 'retention',
     origin: Origin,
   ): void {
     this.edit(({ [key]: known }) => (known ? { [key]: { ...known, origin } } : {}));

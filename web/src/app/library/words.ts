@@ -1,4 +1,5 @@
 import type { Construction, GearboxSpec, Origin, Seat } from '@hot-spline/model';
+import type { Retention } from '@hot-spline/core';
 import type { Option } from '../shared/choice';
 
 export const ORIGIN_OPTIONS: readonly Option<Origin>[] = [
@@ -28,6 +29,14 @@ export const SEAT_OPTIONS: readonly Option<Seat>[] = [
   { value: 'preload', label: 'beside a solid spacer' },
   { value: 'spacer', label: 'collapsible spacers, by free length' },
   { value: 'box', label: 'gearbox' },
+];
+
+export const RETENTION_OPTIONS: readonly Option<Retention | ''>[] = [
+  { value: '', label: 'not known' },
+  { value: 'c-clips', label: 'C-clips inside the carrier' },
+  { value: 'flange', label: 'Flange with nuts' },
+  { value: 'unit-bearing', label: 'Unit bearing with axle nut' },
+  { value: 'stub', label: 'Stub flange, centre bolt or clip' },
 ];
 
 export const HAND_OPTIONS: readonly Option<'right' | 'left'>[] = [

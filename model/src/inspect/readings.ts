@@ -1,0 +1,32 @@
+import { id } from '../document/fields';
+import { AXLES, capital } from '../document/names';
+import { defineSubject } from '../engine/subjects';
+import '../zod';
+import * as z from 'zod';
+
+const keys = { axle: z.enum(AXLES), part: id };
+const named = (axle: string, part: string): string => `${capital(axle)}, ${part.replace(/-/g, ' ')}`;
+
+/** What is done about a part. */
+export const partDecided = defineSubject({
+  what: 'part-decided',
+  keys,
+  value: { of: 'choice', choices: ['run-on', 'replace', 'donor'] },
+  words: ({ axle, part }) => `${named(axle, part)}: decided`,
+});
+
+export const partFound = defineSubject({
+  what: 'part-found',
+  keys,
+  value: { of: 'text' },
+  words: ({ axle, part }) => `${named(axle, part)}: found`,
+});
+
+export const partPhoto = defineSubject({
+  what: 'part-photo',
+  keys,
+  value: { of: 'photos' },
+  words: ({ axle, part }) => `${named(axle, part)}: photo`,
+});
+
+export const inspectSubjects = [partDecided, partFound, partPhoto];

@@ -1,0 +1,335 @@
+import { toolOf, type PlanFault } from '@hot-spline/core';
+import type { AxleName } from '../document/names';
+import type { Axle } from '../document/schema';
+import type { Derivation } from '../engine/derivation';
+import { fact } from '../engine/finding';
+import type { PartState } from '../inspect';
+import type { JointState } from '../joint/state';
+import { backlashOf, type MeshAxle } from '../mesh/state';
+import type { PreloadAxle } from '../preload/state';
+import { planFigures } from './ids';
+import type { Evidence, RecordState, StepState, WorkState } from './work';
+import * as words from './words';
+
+const NOT_READ = 'not read yet';
+
+/** What other capabilities miss of a step before it can be called done. */
+export function evidenceOf(
+  axle: Axle,
+  mesh: MeshAxle | null,
+  preload: PreloadAxle | null,
+  joint: JointState | null,
+  parts: readonly PartState[] | null,
+): Evidence {
+  const now = mesh?.now ?? null;
+  const missing = (ok: boolean, says = NOT_READ): string | null => (ok ? null : says);
+  const came = mesh?.assemblies.find(({ number }) => number === 0) ?? null;
+  const rounds = joint?.rounds ?? [];
+  return (step) => {
+    switch (step) {
+      case 'identify':
+        return missing(axle.identity !== null, 'no spec of the axle');
+      case 'measure-shims':
+        return missing(came !== null, 'no shim written on Baseline');
+      case 'readings-before':
+        return missing(came !== null && backlashOf(came) !== null, 'backlash as it came not read');
+      case 'inspect': {
+        const open = parts?.filter(({ decided }) => decided === null) ?? [];
+        return missing(open.length === 0, `${open.length} parts not decided`);
+      }
+      case 'trial-carrier':
+        return missing(now !== null && (now.number > 0 || axle.setup?.gears === 'used'), 'not put together on Carrier');
+      case 'backlash':
+        return missing(now?.backlash.trial != null, 'backlash not read');
+      case 'pattern':
+        return missing(now?.pattern.trial != null, 'pattern not read');
+      case 'pinion-preload':
+        return missing(preload?.last != null, 'turning torque not read');
+      case 'final-readings':
+        return missing(now?.backlash.final != null && now.pattern.final != null, 'final backlash and pattern not read');
+      case 'float-trial':
+        return missing(now?.endFloatMm.trial != null, 'end float not read');
+      case 'float-final':
+        return missing(now?.endFloatMm.final != null, 'end float not read');
+      case 'ring-bolts': {
+        const open = rounds.filter(({ whole }) => !whole).map(({ label }) => label.toLowerCase());
+        return missing(joint !== null && open.length === 0, joint ? open.join(', ') : 'bolts not ticked on Ring joint');
+      }
+      default:
+        return null;
+    }
+  };
+}
+
+/** A fault of the order, in words. */
+export function faultText(fault: PlanFault, titles: ReadonlyMap<string, string>): string {
+  const name = (id: string): string => `“${titles.get(id) ?? id}”`;
+  switch (fault.kind) {
+    case 'too-early':
+      return `${name(fault.step)} stands before ${name(fault.needs)}, which it needs.`;
+    case 'shut':
+      return `${name(fault.step)} can’t be reached after ${name(fault.by)}.`;
+    case 'before-gate':
+      return `${name(fault.step)} can’t be taken back, and stands before Gate ${fault.gate}.`;
+    case 'no-gate':
+      return `Gate ${fault.gate} is left out.`;
+    case 'stays-out':
+      return `${fault.part}, taken off in ${name(fault.step)}, does not come back.`;
+    case 'not-out':
+      return `${fault.part} goes on in ${name(fault.step)} and never came off.`;
+  }
+}
+
+const saidOf = (state: WorkState, step: string, record: string): RecordState | undefined =>
+  state.steps.find((one) => one.step.id === step)?.records.find((one) => one.record.id === record);
+
+const recordField = (axle: AxleName, step: string, record: string): string => `record-${step}-${record}-${axle}`;
+
+/** Findings and figures of the work on one axle. */
+export function deriveWork(name: AxleName, axle: Axle, state: WorkState, d: Derivation): void {
+  const { work, steps, next, faults, minutes, situation } = state;
+  const titles = new Map(steps.map(({ step }) => [step.id, step.title]));
+  const common = { station: 'final', figures: [] } as const;
+  const at = (field: string, tab?: string) => ({ sheet: 'work', ...(tab ? { tab } : {}), axle: name, field });
+  const trade = 'order of work of common practice';
+  d.figure({
+    id: planFigures.left(name),
+    label: 'Still to do, hands on',
+    value: minutes.left * 60,
+    quantity: 'time',
+    scale: 'work',
+    decimals: 0,
+    rests: 'trade',
+  });
+  d.figure({
+    id: planFigures.taken(name),
+    label: 'Taken so far',
+    value: minutes.taken * 60,
+    quantity: 'time',
+    scale: 'work',
+    decimals: 0,
+    rests: 'measured',
+  });
+  const ended = steps.filter(({ status }) => status === 'done' || status === 'skipped').length;
+  d.finding({
+    ...common,
+    id: `plan.${name}.next`,
+    verdict: next === null ? 'fits' : 'not-yet',
+    place: at(`step-${next?.step.id ?? 'brief'}-${name}`),
+    rule: trade,
+    facts: {
+      axle: name,
+      next: next?.step.title ?? '',
+      done: fact(ended, 'count'),
+      of: fact(steps.length, 'count'),
+      left: fact(minutes.left * 60, 'time', 'work'),
+    },
+    say: words.begun,
+  });
+  if (next) waiting(name, next, d);
+  if (faults.length > 0)
+    d.finding({
+      ...common,
+      id: `plan.${name}.order`,
+      verdict: 'stop',
+      place: at(`order-${name}`),
+      rule: 'what a step needs comes before it, what closes it after; nothing that can’t be taken back before its gate; parts out are parts in [exact]',
+      facts: {
+        axle: name,
+        faults: faults
+          .slice(0, 3)
+          .map((fault) => faultText(fault, titles))
+          .join(' '),
+        count: fact(faults.length, 'count'),
+      },
+      say: words.order,
+    });
+  if (work.hold)
+    d.finding({
+      ...common,
+      id: `plan.${name}.hold`,
+      verdict: 'watch',
+      place: at(`hold-${name}`),
+      rule: 'hands-on and calendar time are kept apart (common practice)',
+      facts: { axle: name, for: work.hold.for, why: work.hold.why, since: work.hold.since },
+      say: words.hold,
+    });
+  if (axle.identity?.retention == null)
+    d.finding({
+      ...common,
+      id: `plan.${name}.retention`,
+      verdict: 'not-yet',
+      place: { sheet: 'brief', tab: 'axle', axle: name, field: `axle-spec-${name}` },
+      rule: trade,
+      facts: { axle: name },
+      say: words.retention,
+    });
+  if (
+    situation.ringGear === 'pulled-on' &&
+    steps.some(({ step, status }) => step.id === 'ring-on' && status !== 'done')
+  )
+    d.finding({
+      ...common,
+      id: `plan.${name}.drawn-on`,
+      verdict: 'watch',
+      place: at(`step-ring-on-${name}`),
+      rule: 'heated is the default; with full torque on the bolts it is refused (common practice)',
+      facts: { axle: name },
+      say: words.drawnOn,
+    });
+  for (const { step, records } of steps)
+    for (const { record, verdict, said, against } of records)
+      if (verdict === 'stop')
+        d.finding({
+          ...common,
+          id: `plan.${name}.record.${step.id}.${record.id}`,
+          verdict,
+          place: at(recordField(name, step.id, record.id), 'step'),
+          rule: against === '' ? trade : against,
+          facts: {
+            axle: name,
+            step: step.title,
+            label: record.label,
+            said: said ?? '',
+            against,
+            fails: step.fails,
+          },
+          say: words.record,
+        });
+  stores(name, state, d);
+  ends(name, state, d);
+}
+
+function waiting(axle: AxleName, { step, waits }: StepState, d: Derivation): void {
+  // Steps before it are open by themselves; what else it waits for is said.
+  const said = waits.filter((one) => one.for !== 'step');
+  const [first] = said;
+  if (!first) return;
+  d.finding({
+    id: `plan.${axle}.waits`,
+    verdict: said.some((one) => one.for === 'sheet' || one.for === 'gate' || one.for === 'hand') ? 'stop' : 'watch',
+    place: { sheet: 'work', tab: 'step', axle, field: `step-${step.id}-${axle}` },
+    station: 'final',
+    figures: [],
+    rule: 'values out of memory or borrowed stop what can’t be taken back (common practice)',
+    facts: { axle, step: step.title, what: said.map(({ what }) => what).join('; ') },
+    say: words.waits,
+  });
+}
+
+/** Parts and tools, before they are missed. */
+function stores(axle: AxleName, { work, tools }: WorkState, d: Derivation): void {
+  const common = { station: 'final', figures: [] } as const;
+  const wanted = new Set(tools.map(({ id }) => id));
+  const missing = work.tools.filter(({ id, state }) => state === 'missing' && wanted.has(id));
+  if (missing.length > 0)
+    d.finding({
+      ...common,
+      id: `plan.${axle}.tools`,
+      verdict: 'watch',
+      place: { sheet: 'parts', tab: 'tools', axle, field: `tool-${missing[0]?.id ?? ''}-${axle}` },
+      rule: 'unfit tools are said before the job starts (common practice)',
+      facts: { axle, tools: missing.map(({ id }) => toolOf(id).name).join(', ') },
+      say: words.tools,
+    });
+  const away = work.parts.filter(({ state }) => state !== 'here');
+  if (away.length > 0)
+    d.finding({
+      ...common,
+      id: `plan.${axle}.parts`,
+      verdict: 'watch',
+      place: { sheet: 'parts', tab: 'parts', axle, field: `part-${away[0]?.id ?? ''}-${axle}` },
+      rule: 'everything in the house before it comes apart (common practice)',
+      facts: {
+        axle,
+        parts: away.map(({ name, state }) => `${name} (${state})`).join(', '),
+        last:
+          away
+            .map(({ promised }) => promised ?? '')
+            .sort()
+            .at(-1) ?? '',
+      },
+      say: words.parts,
+    });
+}
+
+/** What is asked before it is closed, and what is said when it is. */
+function ends(axle: AxleName, state: WorkState, d: Derivation): void {
+  const { work, steps } = state;
+  const common = { station: 'final', figures: [] } as const;
+  const at = (field: string, tab?: string, sheet = 'work') => ({ sheet, ...(tab ? { tab } : {}), axle, field });
+  const out = work.trays.filter((one) => one.back < one.out);
+  const cover = steps.findIndex(({ step }) => step.id === 'cover');
+  const reached = cover >= 0 && steps.slice(0, cover).every(({ status }) => status === 'done' || status === 'skipped');
+  if (out.length > 0 && reached)
+    d.finding({
+      ...common,
+      id: `plan.${axle}.trays`,
+      verdict: 'stop',
+      place: at(`tray-${out[0]?.id ?? ''}-${axle}`, 'trays', 'parts'),
+      rule: 'parts out are parts in, counted (common practice)',
+      facts: { axle, left: out.map((one) => `${one.out - one.back} × ${one.part}`).join(', ') },
+      say: words.trays,
+    });
+  const opened = steps.some(({ step, status }) => step.id === 'open-plate' && status !== 'skipped');
+  if (saidOf(state, 'drain', 'magnet')?.said === 'a piece of a part' && !opened && state.situation.unit === 'plate')
+    d.finding({
+      ...common,
+      id: `plan.${axle}.debris`,
+      verdict: 'stop',
+      place: at(recordField(axle, 'drain', 'magnet'), 'step'),
+      rule: 'a piece of a part on the magnet opens the unit, whatever was planned (common practice)',
+      facts: { axle },
+      say: words.debris,
+    });
+  if (saidOf(state, 'fill', 'filled')?.said?.startsWith('dry'))
+    d.finding({
+      ...common,
+      id: `plan.${axle}.dry`,
+      verdict: 'stop',
+      place: at(recordField(axle, 'fill', 'filled'), 'step'),
+      rule: 'a dry unit that is handed over and forgotten is ruined (common practice)',
+      facts: { axle },
+      say: words.dry,
+    });
+  const cleaned =
+    saidOf(state, 'clearances', 'cleaned')?.said === 'cleaned twice' ||
+    saidOf(state, 'machining', 'cleaned')?.said === 'yes';
+  if (work.cuts.length > 0 && !cleaned)
+    d.finding({
+      ...common,
+      id: `plan.${axle}.cuts`,
+      verdict: 'stop',
+      place: at(`cut-${work.cuts[0]?.id ?? ''}-${axle}`, undefined, 'clearances'),
+      rule: 'after cutting the case is cleaned twice (common practice)',
+      facts: { axle, where: work.cuts.map(({ where }) => where).join(', ') },
+      say: words.cuts,
+    });
+  leaks(axle, state, d);
+}
+
+/** What a locker loses a minute. */
+function leaks(axle: AxleName, state: WorkState, d: Derivation): void {
+  const [start, end, held] = ['pressure', 'pressure-end', 'minutes'].map(
+    (id) => saidOf(state, 'locker-line', id)?.base ?? null,
+  );
+  if (start == null || end == null || held == null || held <= 0 || start <= 0) return;
+  const loss = Math.max(0, start - end) / held;
+  d.figure({
+    id: planFigures.leak(axle),
+    label: 'Locker loses a minute',
+    value: loss,
+    quantity: 'pressure',
+    rests: 'measured',
+  });
+  d.finding({
+    id: `plan.${axle}.leak`,
+    verdict: loss > 0.01 * start ? 'stop' : loss > 0 ? 'watch' : 'fits',
+    place: { sheet: 'work', tab: 'step', axle, field: recordField(axle, 'locker-line', 'pressure-end') },
+    station: 'unit',
+    figures: [planFigures.leak(axle)],
+    rule: 'a leak test has a time and a loss per minute; 1 % a minute is a guard of ours',
+    facts: { axle, loss: fact(loss, 'pressure'), minutes: fact(held, 'count') },
+    say: words.leak,
+  });
+}

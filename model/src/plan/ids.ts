@@ -1,0 +1,7 @@
+import type { AxleName } from '../document/names';
+
+export const planFigures = {
+  left: (axle: AxleName) => `plan.${axle}.left` as const,
+  taken: (axle: AxleName) => `plan.${axle}.taken` as const,
+  leak: (axle: AxleName) => `plan.${axle}.leak` as const,
+};

@@ -1,0 +1,31 @@
+import { entryOf, type Job, type UnitKind } from '@hot-spline/core';
+import { USUAL_SCHOOLS, type Schools } from '../library/schools';
+import type { Work } from './schema';
+
+/** Work to begin with: as the shop does it where practitioners differ; run-in and rechecks of common practice. */
+export function newWork(
+  job: Job,
+  unit: UnitKind,
+  schools: Omit<Schools, 'kind' | 'name' | 'ringGearNote'> = USUAL_SCHOOLS,
+): Work {
+  return {
+    job,
+    box: 'stays',
+    schools: { depth: schools.pinionDepth, bearings: schools.bearings, ringGear: schools.ringGear },
+    skipped: [],
+    moves: [],
+    own: [],
+    hold: null,
+    parts: [],
+    tools: [],
+    trays: [],
+    cuts: [],
+    runIn: {
+      school: unit === 'plate' ? 'short-trips' : 'heat-cycles',
+      alarm: entryOf(225, '°F'),
+      distance: entryOf(500, 'mile'),
+      races: 6,
+      cycles: 3,
+    },
+  };
+}

@@ -1,0 +1,278 @@
+import {
+  entryBase,
+  neededParts,
+  orderAsWorked,
+  orderOfWork,
+  partOf,
+  planFaults,
+  toolOf,
+  type NeededPart,
+  type Operation,
+  type PlanFault,
+  type Situation,
+  type StepRecord,
+  type ToolId,
+} from '@hot-spline/core';
+import type { AxleName } from '../document/names';
+import type { Axle } from '../document/schema';
+import type { Verdict } from '../engine/finding';
+import { readingBase, readingEntry, type InForce, type Readings } from '../engine/readings';
+import type { SubjectOf } from '../engine/subjects';
+import { isWeak, sheetField, type SheetKey } from '../library/sheet';
+import { STEP_READINGS, lesson, stepDone, stepPhoto, stepSaid, stepTime, type StepReading } from './readings';
+import type { Work } from './schema';
+import { situationOf } from './situation';
+
+/** What a step wrote down, and how that is judged. */
+export interface RecordState {
+  readonly record: StepRecord;
+  readonly subject: SubjectOf;
+  /** As typed or said; null while it was not. */
+  readonly said: string | null;
+  readonly base: number | null;
+  readonly verdict: Verdict;
+  /** What it is judged by, where it is. */
+  readonly against: string;
+}
+
+/** What a step waits for before it can be begun. */
+export interface Wait {
+  readonly for: 'gate' | 'sheet' | 'hand' | 'step' | 'tool' | 'part';
+  readonly what: string;
+  /** The step, tool, part or value of the sheet. */
+  readonly id: string;
+}
+
+export interface StepState {
+  readonly step: Operation;
+  readonly status: 'open' | 'done' | 'failed' | 'skipped';
+  readonly why: string;
+  readonly done: InForce | null;
+  readonly takenMinutes: number | null;
+  readonly records: readonly RecordState[];
+  readonly photos: readonly string[];
+  readonly lesson: string | null;
+  /** What was learned at the same step of the other axle. */
+  readonly lessonBefore: string | null;
+  readonly waits: readonly Wait[];
+  /** What has to be read or said before it is done. */
+  readonly missing: readonly string[];
+}
+
+export interface WorkState {
+  readonly axle: AxleName;
+  readonly work: Work;
+  readonly situation: Situation;
+  readonly steps: readonly StepState[];
+  /** The first that is neither done nor left out. */
+  readonly next: StepState | null;
+  readonly faults: readonly PlanFault[];
+  readonly parts: readonly NeededPart[];
+  /** Tools of what is still to be done, each with its steps. */
+  readonly tools: readonly { readonly id: ToolId; readonly steps: readonly string[] }[];
+  readonly minutes: { readonly planned: number; readonly taken: number; readonly left: number; readonly waits: number };
+}
+
+/** What other capabilities know of a step: whether what it is to read has been read. Null: nothing is missing. */
+export type Evidence = (step: string) => string | null;
+
+const scaleKey = ({ quantity, scale }: Extract<StepRecord, { of: 'number' }>): StepReading =>
+  `${quantity}/${scale ?? ''}` as StepReading;
+
+/** The subject that a record of a step is kept under. */
+export function recordSubject(axle: AxleName, step: string, record: StepRecord): SubjectOf {
+  const keys = { axle, step, record: record.id };
+  return record.of === 'number' ? STEP_READINGS[scaleKey(record)].of(keys) : stepSaid.of(keys);
+}
+
+const textOf = (reading: InForce | undefined): string | null =>
+  reading?.value.of === 'text' ? reading.value.text : null;
+
+function judge(
+  record: StepRecord,
+  said: string | null,
+  base: number | null,
+  axle: Axle,
+): Pick<RecordState, 'verdict' | 'against'> {
+  if (said === null) return { verdict: 'not-yet', against: '' };
+  if (record.of === 'choice') return { verdict: record.stops.includes(said) ? 'stop' : 'fits', against: '' };
+  if (record.of === 'text' || base === null) return { verdict: 'fits', against: '' };
+  if (record.pass) {
+    const { atLeast = -Infinity, atMost = Infinity, from } = record.pass;
+    return { verdict: base < atLeast || base > atMost ? 'stop' : 'fits', against: from };
+  }
+  const told = record.sheet === undefined ? null : axle.identity?.sheet[record.sheet as SheetKey];
+  if (!told || typeof told.value !== 'object' || !('typed' in told.value)) return { verdict: 'fits', against: '' };
+  const wanted = entryBase(told.value);
+  // A limit is kept below; a torque is what it says, within what a good wrench is good to.
+  const fits = record.sheet === 'spreadLimit' ? base <= wanted + 1e-9 : Math.abs(base - wanted) <= 0.05 * wanted;
+  return { verdict: fits ? 'fits' : 'stop', against: `${told.value.typed} on the sheet` };
+}
+
+function recordState(name: AxleName, axle: Axle, step: Operation, record: StepRecord, readings: Readings): RecordState {
+  const keys = { axle: name, step: step.id, record: record.id };
+  if (record.of === 'number') {
+    const kind = STEP_READINGS[scaleKey(record)];
+    const reading = readings.get(kind.key(keys));
+    const [said, base] = reading ? [readingEntry(reading).typed, readingBase(reading)] : [null, null];
+    return { record, subject: kind.of(keys), said, base, ...judge(record, said, base, axle) };
+  }
+  const said = textOf(readings.get(stepSaid.key(keys)));
+  return { record, subject: stepSaid.of(keys), said, base: null, ...judge(record, said, null, axle) };
+}
+
+/** Values of the sheet that a step asks for and that nobody has read from one. */
+function weakAsks(step: Operation, { identity }: Axle): Wait[] {
+  return step.asks.flatMap((id): Wait[] => {
+    const key = id as SheetKey;
+    const told = identity?.sheet[key];
+    if (told && !isWeak(told.origin)) return [];
+    const label = sheetField(key).label;
+    const what = told ? `${label}: from memory, borrowed or guessed` : `${label}: nobody has said it`;
+    return [{ for: 'sheet', what, id }];
+  });
+}
+
+/**
+ * The order of work of an axle with what has been done.
+ * @param gates whether A and B stand open
+ * @param evidence what other capabilities miss of a step
+ * @param override whether somebody has put a name and a reason under doing a step all the same
+ * @throws InputError on `job` where the unit is none that the job puts in
+ */
+export function workState(
+  name: AxleName,
+  axle: Axle,
+  readings: Readings,
+  {
+    gates,
+    evidence = () => null,
+    override = () => false,
+  }: {
+    readonly gates: Readonly<Record<'A' | 'B', boolean>>;
+    readonly evidence?: Evidence;
+    readonly override?: (step: string) => boolean;
+  },
+): WorkState | null {
+  const { work } = axle;
+  const situation = situationOf(axle);
+  if (!work || !situation) return null;
+  const ordered = orderAsWorked(orderOfWork(situation), work.own, work.moves);
+  const skipped = new Map(work.skipped.map(({ id, why }) => [id, why]));
+  const other: AxleName = name === 'rear' ? 'front' : 'rear';
+  const ended = new Map(
+    ordered.map(({ id, gate }) => {
+      const reading = readings.get(stepDone.key({ axle: name, step: id })) ?? null;
+      const choice = reading?.value.of === 'choice' ? reading.value.choice : 'open';
+      const signed = gate !== null && gates[gate];
+      return [id, { reading, choice: gate === null ? choice : signed ? 'done' : 'open' }];
+    }),
+  );
+  const isDone = (id: string): boolean => skipped.has(id) || ended.get(id)?.choice === 'done';
+  const titles = new Map(ordered.map(({ id, title }) => [id, title]));
+  const parts = neededParts(ordered);
+  const missingPart = (step: Operation): Wait[] =>
+    step.parts.flatMap((id): Wait[] => {
+      const listed = work.parts.find((one) => one.id === id);
+      // A list that nobody has made asks for nothing yet.
+      if (work.parts.length === 0 || !listed || listed.state === 'here') return [];
+      return [{ for: 'part', what: `${listed.name}: ${listed.state}`, id }];
+    });
+  const missingTool = (step: Operation): Wait[] =>
+    step.tools.flatMap((id): Wait[] =>
+      work.tools.some((one) => one.id === id && one.state === 'missing')
+        ? [{ for: 'tool', what: toolOf(id).name, id }]
+        : [],
+    );
+  const handKnown =
+    situation.ringHand !== null || textOf(readings.get(stepSaid.key({ axle: name, step: 'ring-off', record: 'hand' })));
+
+  const steps = ordered.map((step): StepState => {
+    const { id } = step;
+    const end = ended.get(id);
+    const why = skipped.get(id);
+    const status = why !== undefined ? 'skipped' : ((end?.choice ?? 'open') as 'open' | 'done' | 'failed');
+    const records = step.records.map((record) => recordState(name, axle, step, record, readings));
+    const time = readings.get(stepTime.key({ axle: name, step: id }));
+    const photos = readings.get(stepPhoto.key({ axle: name, step: id }));
+    const free = override(id);
+    const waits: Wait[] =
+      status === 'skipped' || status === 'done'
+        ? []
+        : [
+            ...step.after
+              .filter((before) => titles.has(before) && !isDone(before))
+              .map((before): Wait => ({ for: 'step', what: titles.get(before) ?? before, id: before })),
+            ...(step.behind !== null && !gates[step.behind] && !free
+              ? [
+                  {
+                    for: 'gate',
+                    what: `Gate ${step.behind} is not signed`,
+                    id: `gate-${step.behind.toLowerCase()}`,
+                  } as const,
+                ]
+              : []),
+            ...(free ? [] : weakAsks(step, axle)),
+            ...(step.hand === 'unknown' && id === 'ring-bolts' && !handKnown
+              ? [{ for: 'hand', what: 'Nobody knows the thread hand', id: 'ring-off' } as const]
+              : []),
+            ...missingTool(step),
+            ...missingPart(step),
+          ];
+    const unread = evidence(id);
+    return {
+      step,
+      status,
+      why: why ?? '',
+      done: end?.reading ?? null,
+      takenMinutes: time ? readingBase(time) / 60 : null,
+      records,
+      photos: photos?.value.of === 'photos' ? photos.value.photos : [],
+      lesson: textOf(readings.get(lesson.key({ axle: name, step: id }))),
+      lessonBefore: textOf(readings.get(lesson.key({ axle: other, step: id }))),
+      waits,
+      missing: [
+        ...records
+          .filter(({ record, said }) => record.of !== 'text' && said === null)
+          .map(({ record }) => record.label),
+        ...(unread === null ? [] : [unread]),
+      ],
+    };
+  });
+  const left = steps.filter(({ status }) => status === 'open' || status === 'failed');
+  const sum = (of: readonly StepState[], minutes: (one: StepState) => number): number =>
+    of.reduce((total, one) => total + minutes(one), 0);
+  const counted = steps.filter(({ status }) => status !== 'skipped');
+  const tools = new Map<ToolId, string[]>();
+  for (const { step } of left) for (const id of step.tools) tools.set(id, [...(tools.get(id) ?? []), step.id]);
+  return {
+    axle: name,
+    work,
+    situation,
+    steps,
+    next: left[0] ?? null,
+    faults: planFaults(ordered, new Set(skipped.keys())),
+    parts,
+    tools: [...tools].map(([id, of]) => ({ id, steps: of })),
+    minutes: {
+      planned: sum(counted, ({ step }) => step.minutes),
+      taken: sum(steps, ({ takenMinutes }) => takenMinutes ?? 0),
+      left: sum(left, ({ step }) => step.minutes),
+      waits: sum(left, ({ step }) => step.waitsHours),
+    },
+  };
+}
+
+/** The parts list of a plan: what is not on it yet, as it begins. */
+export function newParts(needed: readonly NeededPart[], ringBolts: number | null): Work['parts'] {
+  return needed.map(({ id }) => ({
+    id,
+    name: partOf(id).name,
+    count: id === 'ring-bolts' && ringBolts !== null ? ringBolts : partOf(id).count,
+    state: 'needed',
+    supplier: '',
+    price: null,
+    promised: null,
+    number: '',
+  }));
+}

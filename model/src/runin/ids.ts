@@ -1,0 +1,5 @@
+import type { AxleName } from '../document/names';
+
+export const runInFigures = {
+  distance: (axle: AxleName) => `runin.${axle}.distance` as const,
+};

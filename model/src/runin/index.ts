@@ -1,0 +1,158 @@
+import { entryBase } from '@hot-spline/core';
+import { AXLES, type AxleName } from '../document/names';
+import type { Axle } from '../document/schema';
+import { defineCapability } from '../engine/capability';
+import { fact } from '../engine/finding';
+import { readingBase, type InForce, type Readings } from '../engine/readings';
+import { runInFigures } from './ids';
+import { runInSubjects, tripDistance, tripKind, tripNoise, tripTemperature, type TRIP_KINDS } from './readings';
+import * as words from './words';
+
+/** One time out, or one look at it. */
+export interface Trip {
+  readonly number: number;
+  readonly kind: (typeof TRIP_KINDS)[number];
+  readonly at: string;
+  readonly metres: number | null;
+  readonly celsius: number | null;
+  readonly noise: string | null;
+  readonly reading: InForce;
+}
+
+/** Since the last recheck, and in all. */
+export interface RunInState {
+  readonly trips: readonly Trip[];
+  readonly metres: number;
+  readonly cycles: number;
+  readonly races: number;
+  readonly since: { readonly metres: number; readonly cycles: number; readonly races: number };
+  /** Why it is to be looked at now; empty where it is not. */
+  readonly due: readonly ('distance' | 'heat cycles' | 'races')[];
+  /** Its run-in is over: what its school asks for is driven. */
+  readonly over: boolean;
+  /** Too hot on the last trip. */
+  readonly hot: boolean;
+}
+
+export function runInState(name: AxleName, { work }: Axle, readings: Readings): RunInState | null {
+  if (!work) return null;
+  const trips: Trip[] = [];
+  for (const reading of readings.values()) {
+    const of = tripKind.read(reading.subject);
+    if (of?.axle !== name || reading.value.of !== 'choice') continue;
+    const keys = { axle: name, trip: of.trip };
+    const base = (key: string): number | null => {
+      const found = readings.get(key);
+      return found ? readingBase(found) : null;
+    };
+    const noise = readings.get(tripNoise.key(keys))?.value;
+    trips.push({
+      number: Number(of.trip),
+      kind: reading.value.choice as Trip['kind'],
+      at: reading.at,
+      metres: base(tripDistance.key(keys)),
+      celsius: base(tripTemperature.key(keys)),
+      noise: noise?.of === 'text' ? noise.text : null,
+      reading,
+    });
+  }
+  trips.sort((a, b) => a.number - b.number);
+  const count = (of: readonly Trip[]) => ({
+    metres: of.reduce((sum, { metres }) => sum + (metres ?? 0), 0),
+    cycles: of.filter(({ kind }) => kind === 'heat cycle').length,
+    races: of.filter(({ kind }) => kind === 'race').length,
+  });
+  const all = count(trips);
+  const since = count(trips.slice(trips.findLastIndex(({ kind }) => kind === 'recheck') + 1));
+  const { distance, races, cycles, alarm, school } = work.runIn;
+  const metres = entryBase(distance);
+  const due: RunInState['due'][number][] = [];
+  // The first look is after the run-in; from then on by races and distance.
+  if (cycles > 0 && all.cycles === since.cycles && since.cycles >= cycles) due.push('heat cycles');
+  if (metres > 0 && since.metres >= metres) due.push('distance');
+  if (races > 0 && since.races >= races) due.push('races');
+  const last = trips.at(-1);
+  return {
+    trips,
+    ...all,
+    since,
+    due,
+    over: school === 'heat-cycles' ? all.cycles >= Math.max(1, cycles) : all.metres >= metres && trips.length > 0,
+    hot: last !== undefined && last.celsius !== null && last.celsius >= entryBase(alarm),
+  };
+}
+
+export type RunIns = Partial<Record<AxleName, RunInState>>;
+
+/** What an axle was run in with, and when it is looked at again. */
+export const runin = defineCapability({
+  name: 'runin',
+  needs: [],
+  figures: runInFigures,
+  subjects: runInSubjects,
+  place: { sheet: 'run-in', field: 'trip-distance' },
+  station: 'final',
+  inputs: ({ build, readings }) => ({ rear: build.axles.rear, front: build.axles.front, readings }),
+  derive: ({ readings, ...axles }, d): RunIns => {
+    const all: RunIns = {};
+    for (const name of AXLES) {
+      const axle = axles[name];
+      const state = axle && runInState(name, axle, readings);
+      if (!state || !axle.work) continue;
+      all[name] = state;
+      if (state.trips.length === 0) continue;
+      const common = { station: 'final', figures: [] } as const;
+      const at = (field: string) => ({ sheet: 'run-in', axle: name, field: `${field}-${name}` });
+      d.figure({
+        id: runInFigures.distance(name),
+        label: 'Run in so far',
+        value: state.metres,
+        quantity: 'distance',
+        scale: 'trip',
+        rests: 'measured',
+      });
+      if (state.hot)
+        d.finding({
+          ...common,
+          id: `runin.${name}.hot`,
+          verdict: 'stop',
+          place: at('trip-temperature'),
+          rule: 'oil temperature with an alarm, 225 °F by example (common practice)',
+          facts: {
+            axle: name,
+            was: fact(state.trips.at(-1)?.celsius ?? 0, 'temperature'),
+            alarm: fact(entryBase(axle.work.runIn.alarm), 'temperature'),
+          },
+          say: words.hot,
+        });
+      d.finding({
+        ...common,
+        id: `runin.${name}.due`,
+        verdict: state.due.length > 0 ? 'watch' : state.over ? 'fits' : 'not-yet',
+        place: at('trip-kind'),
+        rule: 'rechecks fall due by races (six, about fifteen), distance (300 to 500 miles) or heat cycles (three) (common practice)',
+        facts: {
+          axle: name,
+          due: state.due.join(', '),
+          over: state.over,
+          distance: fact(state.metres, 'distance', 'trip'),
+          cycles: fact(state.cycles, 'count'),
+          races: fact(state.races, 'count'),
+        },
+        say: words.due,
+      });
+      const whine = state.trips.findLast(({ noise }) => noise !== null && /whin|howl|rumbl|grind/i.test(noise));
+      if (whine)
+        d.finding({
+          ...common,
+          id: `runin.${name}.noise`,
+          verdict: 'stop',
+          place: at('trip-noise'),
+          rule: 'a rising whine that is driven on costs race, bearings and gears (common practice)',
+          facts: { axle: name, noise: whine.noise ?? '', trip: fact(whine.number, 'count') },
+          say: words.noise,
+        });
+    }
+    return all;
+  },
+});

@@ -1,0 +1,53 @@
+import { AXLES, capital } from '../document/names';
+import { defineSubject } from '../engine/subjects';
+import '../zod';
+import * as z from 'zod';
+
+const trip = z.string().regex(/^[1-9]\d{0,2}$/, 'must be 1 to 999');
+const keys = { axle: z.enum(AXLES), trip };
+const named = (axle: string, n: string): string => `${capital(axle)}, run-in ${n}`;
+
+/** What one time out was; the number tells one from another. */
+export const TRIP_KINDS = ['trip', 'heat cycle', 'race', 'recheck'] as const;
+export const tripKind = defineSubject({
+  what: 'run-in',
+  keys,
+  value: { of: 'choice', choices: TRIP_KINDS },
+  words: ({ axle, trip: n }) => named(axle, n),
+});
+
+export const tripDistance = defineSubject({
+  what: 'run-in-distance',
+  keys,
+  value: {
+    of: 'number',
+    counts: 'one',
+    quantity: 'distance',
+    scale: 'trip',
+    range: { min: 0, max: 1e7, unit: 'm' },
+    plausible: [500, 2e6],
+  },
+  words: ({ axle, trip: n }) => `${named(axle, n)}: distance`,
+});
+
+export const tripTemperature = defineSubject({
+  what: 'run-in-temperature',
+  keys,
+  value: {
+    of: 'number',
+    counts: 'one',
+    quantity: 'temperature',
+    range: { min: -50, max: 400, unit: '°C' },
+    plausible: [-20, 160],
+  },
+  words: ({ axle, trip: n }) => `${named(axle, n)}: highest oil temperature`,
+});
+
+export const tripNoise = defineSubject({
+  what: 'run-in-noise',
+  keys,
+  value: { of: 'text' },
+  words: ({ axle, trip: n }) => `${named(axle, n)}: heard, seen`,
+});
+
+export const runInSubjects = [tripKind, tripDistance, tripTemperature, tripNoise];

@@ -1,0 +1,197 @@
+import { entryBase, explain, spline } from '@hot-spline/core';
+import { AXLES, SIDES, type AxleName, type Side } from '../document/names';
+import type { Build } from '../document/schema';
+import { defineCapability } from '../engine/capability';
+import type { Derivation } from '../engine/derivation';
+import { fact } from '../engine/finding';
+import { gearing } from '../gearing';
+import { unit } from '../unit';
+import { shaftFigures } from './ids';
+import { propState, shaftMargin, shaftTorque, shearOf, thinnestMm, type ShaftTorque } from './state';
+import type { Shaft } from './schema';
+import * as words from './words';
+
+/** What is hard on shafts again and again: there one that holds once is watched for fatigue (common practice). */
+const HARD: readonly Build['use'][] = ['drag', 'drift', 'rock', 'raid', 'oval'];
+
+/** Shafts of the axles and the prop shaft: what reaches them, what they hold, how fast they may turn. */
+export const shaft = defineCapability({
+  name: 'shaft',
+  needs: [gearing, unit],
+  figures: shaftFigures,
+  subjects: [],
+  place: { sheet: 'shafts', field: 'shaft-left' },
+  station: 'shafts',
+  inputs: ({ build }) => ({ build }),
+  derive: ({ build }, d, given): Partial<Record<AxleName, ShaftTorque>> => {
+    const torques: Partial<Record<AxleName, ShaftTorque>> = {};
+    for (const name of AXLES) {
+      const shafts = build.axles[name]?.shafts;
+      const own = given.of(gearing)?.[name];
+      if (!shafts || !own) continue;
+      const used = d.using([
+        'engine',
+        'gearbox',
+        'road',
+        `axles.${name}.tyre`,
+        `axles.${name}.finalDrive`,
+        `axles.${name}.unit`,
+      ]);
+      const reaches = shaftTorque(build, name, own, given.of(unit)?.[name] ?? null);
+      torques[name] = reaches;
+      for (const side of SIDES)
+        d.attempt(place(name, `splines-${side}`), 'shafts', () =>
+          twisted(build, name, side, shafts[side], reaches, used),
+        );
+      d.attempt(place(name, 'prop-outer'), 'prop', () => prop(build, name, used));
+    }
+    return torques;
+  },
+});
+
+const place = (axle: AxleName, field: string) => ({ sheet: 'shafts', axle, field: `${field}-${axle}` });
+
+function twisted(build: Build, axle: AxleName, side: Side, of: Shaft, reaches: ShaftTorque, d: Derivation): void {
+  const { margin } = shaftMargin(of, reaches.nm);
+  const thinnest = thinnestMm(of);
+  const shear = shearOf(of);
+  d.figure({
+    id: shaftFigures.torque(axle, side),
+    label: `Most that reaches the ${side} shaft`,
+    value: reaches.nm,
+    quantity: 'torque',
+    scale: 'bolt',
+    decimals: 0,
+  });
+  const id = shaftFigures.yield(axle, side);
+  d.figure({
+    id,
+    label: `${side === 'left' ? 'Left' : 'Right'} shaft yields at`,
+    value: (Math.PI * thinnest ** 3 * shear) / 16_000,
+    quantity: 'torque',
+    scale: 'bolt',
+    decimals: 0,
+    explain: () =>
+      explain({
+        title: `Torque at which the ${side} shaft yields`,
+        formula: 'T = π·d³·τ/16 at the root of the spline, (N − 1.35)/P in, or at the neck',
+        inputs: [
+          { key: 'd', label: 'thinnest diameter', value: thinnest, quantity: 'length' },
+          { key: 'tau', label: 'shear yield, MPa', value: shear, quantity: 'coefficient' },
+        ],
+        sources: [
+          { kind: 'standard', text: 'ANSI B92.1; torsion of a round', fromMemory: true },
+          { kind: 'guard-band', text: 'no stress concentration, no fatigue: the maker’s figure wins' },
+        ],
+        result: { label: 'yields at', quantity: 'torque' },
+        compute: ({ d: diameter = 0, tau = 0 }) => ({ value: (Math.PI * diameter ** 3 * tau) / 16_000, steps: [] }),
+      }),
+  });
+  if (margin !== null) {
+    d.figure({
+      id: shaftFigures.margin(axle, side),
+      label: `${side === 'left' ? 'Left' : 'Right'} shaft, margin`,
+      value: margin,
+      quantity: 'ratio',
+      decimals: 2,
+    });
+    const fatigue = HARD.includes(build.use) && margin < 2;
+    d.finding({
+      id: `shaft.${axle}.${side}.torsion`,
+      verdict: margin < 1 ? 'stop' : margin < 1.5 || fatigue ? 'watch' : 'fits',
+      place: place(axle, `splines-${side}`),
+      station: 'shafts',
+      figures: [shaftFigures.torque(axle, side), id, shaftFigures.margin(axle, side)],
+      rule: 'torsion at the thinnest place [exact]; below 1 stop, below 1.5 watch, below 2 where it is hard on shafts: guards of ours',
+      rests: of.material === 'unknown' && of.shear === null ? 'memory' : 'said',
+      facts: {
+        axle,
+        side,
+        margin: fact(margin, 'ratio'),
+        torque: fact(reaches.nm, 'torque', 'bolt'),
+        by: reaches.limitedBy,
+        all: reaches.share >= 1,
+        fatigue,
+        known: of.material !== 'unknown' || of.shear !== null,
+      },
+      say: words.torsion,
+    });
+  }
+  if (of.engagement) {
+    const asked = spline({ teeth: of.splines, diametralPitch: of.pitch, shearLimitMPa: shear }).majorMm;
+    const engaged = entryBase(of.engagement);
+    d.finding({
+      id: `shaft.${axle}.${side}.engaged`,
+      verdict: engaged < 0.6 * asked ? 'stop' : engaged < asked ? 'watch' : 'fits',
+      place: place(axle, `engagement-${side}`),
+      station: 'shafts',
+      figures: [],
+      rule: 'spline at full travel at least one diameter long: a guard of ours',
+      facts: { axle, side, engaged: fact(engaged, 'length', 'plate'), asked: fact(asked, 'length', 'plate') },
+      say: words.engaged,
+    });
+  }
+  if (of.pinGap) {
+    const gap = entryBase(of.pinGap);
+    d.finding({
+      id: `shaft.${axle}.${side}.pin`,
+      verdict: gap <= 0 ? 'stop' : gap < 0.5 ? 'watch' : 'fits',
+      place: place(axle, `pin-gap-${side}`),
+      station: 'shafts',
+      figures: [],
+      rule: 'a shaft that is pushed in must not touch pin or block (common practice); below 0.5 mm watch: ours',
+      facts: { axle, side, gap: fact(gap, 'length', 'plate') },
+      say: words.pin,
+    });
+  }
+}
+
+function prop(build: Build, axle: AxleName, d: Derivation): void {
+  const state = propState(build, axle);
+  if (!state) return;
+  d.figure({
+    id: shaftFigures.propRpm(axle),
+    label: 'Prop shaft, fastest',
+    value: state.rpm,
+    quantity: 'rotation',
+    decimals: 0,
+  });
+  d.figure({
+    id: shaftFigures.critical(axle),
+    label: 'Critical speed',
+    value: state.criticalRpm,
+    quantity: 'rotation',
+    decimals: 0,
+  });
+  d.finding({
+    id: `shaft.${axle}.critical`,
+    verdict: state.rpm >= state.criticalRpm ? 'stop' : state.rpm > state.usableRpm ? 'watch' : 'fits',
+    place: place(axle, 'prop-outer'),
+    station: 'prop',
+    figures: [shaftFigures.propRpm(axle), shaftFigures.critical(axle)],
+    rule: 'first critical speed of a tube with pinned ends [std: beam theory]; at most three quarters of it (from memory)',
+    facts: {
+      axle,
+      fastest: fact(state.rpm, 'rotation'),
+      usable: fact(state.usableRpm, 'rotation'),
+      critical: fact(state.criticalRpm, 'rotation'),
+    },
+    say: words.critical,
+  });
+  const unequal = state.unequalDeg > 1;
+  d.finding({
+    id: `shaft.${axle}.angles`,
+    verdict: state.worst.verdict === 'stop' ? 'stop' : unequal || state.worst.verdict === 'watch' ? 'watch' : 'fits',
+    place: place(axle, 'prop-front-angle'),
+    station: 'prop',
+    figures: [shaftFigures.propRpm(axle)],
+    rule: 'joint angles equal within a degree (ours); rpm × degrees about 17 000 at most (trade table, from memory)',
+    facts: {
+      axle,
+      product: fact(state.worst.rpmDegrees, 'count'),
+      unequal: fact(state.unequalDeg, 'angle'),
+      verdict: state.worst.verdict,
+    },
+    say: words.angles,
+  });
+}

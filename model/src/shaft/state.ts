@@ -1,0 +1,90 @@
+import { CRITICAL_SHARE, criticalSpeed, entryBase, jointAngle, spline, torsion } from '@hot-spline/core';
+import type { AxleName } from '../document/names';
+import type { Build } from '../document/schema';
+import type { AxleGearingState } from '../gearing/axle-gearing';
+import { gearRatios, rangeRatio } from '../gearing/axle-gearing';
+import { ringTorque } from '../road/ring-torque';
+import { axleShare } from '../road/vehicle';
+import type { UnitState } from '../unit/derive';
+import { MATERIALS, type Shaft } from './schema';
+
+const GRAVITY = 9.80665;
+
+/** Shear yield that is reckoned with, MPa. */
+export const shearOf = ({ shear, material }: Shaft): number => shear ?? MATERIALS[material].shearMPa;
+
+/** The thinnest place of a shaft, mm: the root of its spline, or its neck. */
+export function thinnestMm(shaft: Shaft): number {
+  const { minorMm } = spline({
+    teeth: shaft.splines,
+    diametralPitch: shaft.pitch,
+    shearLimitMPa: shearOf(shaft),
+  });
+  return shaft.neck ? Math.min(minorMm, entryBase(shaft.neck)) : minorMm;
+}
+
+export interface ShaftTorque {
+  /** N·m at the shaft, ahead of a hub reduction. */
+  readonly nm: number;
+  readonly limitedBy: 'engine' | 'tyre';
+  /** Share of the torque at the ring that one shaft can get. */
+  readonly share: number;
+}
+
+/**
+ * The most that reaches one shaft: torque at the ring in the lowest gear by the share that the unit can give to one side, or what
+ * the tyre of that wheel holds, whichever is less. A unit that locks gives all of it to one. The wheel is taken to carry half of
+ * the axle, and the axle half as much again as it does standing: a guard of ours. Not counted: shock, wheels that hop.
+ */
+export function shaftTorque(build: Build, axle: AxleName, own: AxleGearingState, unit: UnitState | null): ShaftTorque {
+  const ring = ringTorque(build, axle, own);
+  // A unit that is asked for more than it holds gives the slow wheel half of the torque and half of its lock.
+  const share = unit === null ? 1 : unit.locked ? 1 : Math.min(1, 0.5 + unit.lock('drive', ring).lockNm / (2 * ring));
+  const { road } = build;
+  const load = (entryBase(road.mass) * GRAVITY * Math.min(1, 1.5 * axleShare(build, axle))) / 2;
+  const tyre = (entryBase(road.grip) * load * own.circumferenceMm) / (2 * Math.PI) / 1000 / own.hubRatio;
+  const engine = ring * share;
+  return engine <= tyre ? { nm: engine, limitedBy: 'engine', share } : { nm: tyre, limitedBy: 'tyre', share };
+}
+
+/** How often a shaft holds what reaches it, in plain torsion at its thinnest place. */
+export const shaftMargin = (shaft: Shaft, nm: number): ReturnType<typeof torsion> =>
+  torsion({ diameterMm: thinnestMm(shaft), torqueNm: nm, shearYieldMPa: shearOf(shaft) });
+
+/** The fastest that the prop shaft turns, rpm: the limiter in the tallest gear, high range. */
+export function fastestProp({ engine, ...build }: Build): number {
+  const tallest = Math.min(...gearRatios({ engine, ...build }));
+  const high = Math.min(1, ...(build.transfer?.ranges ?? []).map((_, i) => rangeRatio({ engine, ...build }, i)));
+  return engine.limitRpm / (tallest * high);
+}
+
+export interface PropState {
+  readonly rpm: number;
+  readonly criticalRpm: number;
+  readonly usableRpm: number;
+  readonly unequalDeg: number;
+  readonly worst: ReturnType<typeof jointAngle>;
+}
+
+/** The prop shaft: critical speed, and its joints at the fastest that it turns; null where it is not described. */
+export function propState(build: Build, axle: AxleName): PropState | null {
+  const prop = build.axles[axle]?.shafts?.prop;
+  if (!prop) return null;
+  const outer = entryBase(prop.outer);
+  const { criticalRpm } = criticalSpeed({
+    outerDiameterMm: outer,
+    innerDiameterMm: Math.max(0, outer - 2 * entryBase(prop.wall)),
+    lengthMm: entryBase(prop.between),
+    youngGPa: 206,
+    densityKgM3: 7850,
+  });
+  const rpm = fastestProp(build);
+  const [front, rear] = [entryBase(prop.frontAngle), entryBase(prop.rearAngle)];
+  return {
+    rpm,
+    criticalRpm,
+    usableRpm: CRITICAL_SHARE * criticalRpm,
+    unequalDeg: Math.abs(front - rear),
+    worst: jointAngle({ rpm, angleDeg: Math.max(front, rear) }),
+  };
+}

@@ -1,0 +1,47 @@
+import { say, type UnitSystem } from '@hot-spline/core';
+import { capital } from '../document/names';
+import type { NumberFact, Words } from '../engine/finding';
+
+type N = NumberFact;
+const nm = (fact: N, system: UnitSystem): string => say(fact.value, 'torque', system, 0, 'bolt');
+const rpm = (fact: N): string => `${Math.round(fact.value)} rpm`;
+
+export const torsion = (
+  f: { axle: string; side: string; margin: N; torque: N; by: string; all: boolean; fatigue: boolean; known: boolean },
+  system: UnitSystem,
+): Words => ({
+  title: `${capital(f.axle)} ${f.side} shaft holds ${f.margin.value.toFixed(2)} × what reaches it`,
+  detail: [
+    `${nm(f.torque, system)}, as far as the ${f.by} goes${f.all ? '; this unit can give one side all of it' : ''}.`,
+    f.known ? '' : 'Its steel is not known: the weaker one is reckoned with.',
+    f.fatigue ? 'Used so, what holds once does not hold for ever: look at its splines for twist.' : '',
+  ]
+    .filter(Boolean)
+    .join(' '),
+});
+
+export const critical = (f: { axle: string; fastest: N; usable: N; critical: N }): Words => ({
+  title:
+    f.fastest.value <= f.usable.value
+      ? `${capital(f.axle)} prop shaft stays below three quarters of its critical speed`
+      : `${capital(f.axle)} prop shaft turns ${rpm(f.fastest)}, usable to ${rpm(f.usable)}`,
+  detail: `Critical at ${rpm(f.critical)}; ${rpm(f.fastest)} at the limiter in the tallest gear. Larger tube, shorter, or two pieces raise it.`,
+});
+
+export const angles = (f: { axle: string; product: N; unequal: N; verdict: string }): Words => ({
+  title:
+    f.unequal.value > 1
+      ? `${capital(f.axle)} prop shaft: its two joints differ by ${f.unequal.value.toFixed(1)}°`
+      : `${capital(f.axle)} prop shaft joints at ${Math.round(f.product.value)} rpm × degrees`,
+  detail: 'Equal angles take each other’s swing away; about 17 000 rpm × degrees at most.',
+});
+
+export const engaged = (f: { axle: string; side: string; engaged: N; asked: N }, system: UnitSystem): Words => ({
+  title: `${capital(f.axle)} ${f.side} shaft: ${say(f.engaged.value, 'length', system)} of spline at full travel`,
+  detail: `At least one diameter, ${say(f.asked.value, 'length', system)}, is asked for: a guard of ours.`,
+});
+
+export const pin = (f: { axle: string; side: string; gap: N }, system: UnitSystem): Words => ({
+  title: `${capital(f.axle)} ${f.side} shaft: ${say(f.gap.value, 'length', system)} to pin or block`,
+  detail: 'It must not touch when the shaft is pushed in; a shortened shaft keeps the gap of the original.',
+});
