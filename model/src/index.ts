@@ -255,6 +255,7 @@ export { HOLDS, PART_STATES, RUN_IN_SCHOOLS, TOOL_STATES, type Work } from './pl
 export { UNIT_KIND, situationOf } from './plan/situation';
 export { newParts, type RecordState, type StepState, type WorkState } from './plan/work';
 export { newWork } from './plan/new-work';
+export { wrenchFit, type WrenchFit } from './plan/wrench';
 export { jointFigures } from './joint/ids';
 export * as jointSubjects from './joint/readings';
 export { FINISHES, FINISH_KEYS, type Joint } from './joint/schema';

@@ -223,7 +223,7 @@ export const CLOSE: readonly Recipe[] = [
     after: ['fill', 'recalibrate', 'wheel-ends-on', 'prop-on'],
     pass: 'Trips logged, temperature below its alarm, rechecks done.',
     fails: 'A rising whine: stop and look inside.',
-    place: { sheet: 'run-in' },
+    place: { sheet: 'close', tab: 'run-in' },
     minutes: 60,
     waitsHours: 24,
   })),

@@ -175,7 +175,7 @@ export const CARRIER: readonly Recipe[] = [
     ],
     pass: 'The pin can be drawn with the ring fitted.',
     fails: 'A notched pin, which can fail, or two teeth relieved just enough and noted.',
-    place: { sheet: 'clearances' },
+    place: { sheet: 'inspect', tab: 'pass' },
     minutes: 10,
   }),
   operation('carrier', 'compare-carriers', (c) => c.newCarrier && c.mesh, {
@@ -362,7 +362,7 @@ export const CASE: readonly Recipe[] = [
       ],
       pass: 'Turns free through its whole travel.',
       fails: 'Relieve it, log what and how much, and clean the case twice.',
-      place: { sheet: 'clearances' },
+      place: { sheet: 'inspect', tab: 'pass' },
       minutes: 20,
     }),
   ),
@@ -376,7 +376,7 @@ export const CASE: readonly Recipe[] = [
     pass: 'Turns free, and cleaned twice.',
     fails: 'Chips left in a case end in its bearings.',
     caution: 'Grinding and drilling: eye protection.',
-    place: { sheet: 'clearances' },
+    place: { sheet: 'inspect', tab: 'pass' },
     minutes: 60,
   }),
   operation('case', 'races-in', (c) => c.pinionOut, {

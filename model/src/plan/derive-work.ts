@@ -300,7 +300,7 @@ function ends(axle: AxleName, state: WorkState, d: Derivation): void {
       ...common,
       id: `plan.${axle}.cuts`,
       verdict: 'stop',
-      place: at(`cut-${work.cuts[0]?.id ?? ''}-${axle}`, undefined, 'clearances'),
+      place: at(`cut-${work.cuts[0]?.id ?? ''}-${axle}`, 'pass', 'inspect'),
       rule: 'after cutting the case is cleaned twice (common practice)',
       facts: { axle, where: work.cuts.map(({ where }) => where).join(', ') },
       say: words.cuts,

@@ -90,7 +90,7 @@ export const runin = defineCapability({
   needs: [],
   figures: runInFigures,
   subjects: runInSubjects,
-  place: { sheet: 'run-in', field: 'trip-distance' },
+  place: { sheet: 'close', tab: 'run-in', field: 'trip-distance' },
   station: 'final',
   inputs: ({ build, readings }) => ({ rear: build.axles.rear, front: build.axles.front, readings }),
   derive: ({ readings, ...axles }, d): RunIns => {
@@ -102,7 +102,7 @@ export const runin = defineCapability({
       all[name] = state;
       if (state.trips.length === 0) continue;
       const common = { station: 'final', figures: [] } as const;
-      const at = (field: string) => ({ sheet: 'run-in', axle: name, field: `${field}-${name}` });
+      const at = (field: string) => ({ sheet: 'close', tab: 'run-in', axle: name, field: `${field}-${name}` });
       d.figure({
         id: runInFigures.distance(name),
         label: 'Run in so far',

@@ -1,11 +1,15 @@
 import { InjectionToken } from '@angular/core';
 import type { Routes } from '@angular/router';
 import { gearing } from './gearing';
+import { inspect } from './inspect';
+import { joint } from './joint';
 import { identity } from './identity';
 import { ledger } from './ledger';
 import { mesh } from './mesh';
 import { pack } from './pack';
 import { plan } from './plan';
+import { runin } from './runin';
+import { shaft } from './shaft';
 import { practice } from './practice';
 import { point } from './point';
 import { preload } from './preload';
@@ -22,9 +26,13 @@ export const CAPABILITIES: readonly WebCapability[] = [
   road,
   unit,
   pack,
+  plan,
+  inspect,
+  joint,
+  shaft,
+  runin,
   mesh,
   preload,
-  plan,
   practice,
   summary,
   ledger,

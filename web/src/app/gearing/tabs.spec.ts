@@ -168,6 +168,7 @@ describe('find a ratio', () => {
         ringBolts: null,
         pinionSplines: null,
         shaftSplines: null,
+        retention: null,
         sheet: emptySheet(),
         extras: { ringBolts: { price: 20, leadDays: 1 }, recalibration: null },
         carriers: [{ name: 'short', fromRatio: 4.5, toRatio: 6, price: null, leadDays: null, origin: 'maker' }],

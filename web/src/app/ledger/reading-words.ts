@@ -23,6 +23,10 @@ export function typedText({ value }: Reading): string {
       return value.name;
     case 'photos':
       return value.photos.length === 1 ? '1 photo' : `${value.photos.length} photos`;
+    case 'text':
+      return value.text;
+    case 'ticks':
+      return value.ticks.join(', ');
     case 'number':
       return value.entries.map(({ typed }) => typed).join('; ');
   }

@@ -1,8 +1,25 @@
 import type { WebCapability } from '../shared/descriptor';
+import { PARTS_TABS, WORK_TABS } from './tabs';
 
 export const plan: WebCapability = {
   name: 'plan',
   sheets: [
+    {
+      sheet: 'work',
+      name: 'Work',
+      group: 'Bench',
+      key: 'w',
+      tabs: WORK_TABS,
+      load: () => import('./work-sheet').then((m) => m.WorkSheet),
+    },
+    {
+      sheet: 'parts',
+      name: 'Parts and tools',
+      group: 'Bench',
+      key: 'k',
+      tabs: PARTS_TABS,
+      load: () => import('./parts-sheet').then((m) => m.PartsSheet),
+    },
     {
       sheet: 'gates',
       name: 'Gates',

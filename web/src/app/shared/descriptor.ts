@@ -3,7 +3,7 @@ import type { UnitSystem } from '@hot-spline/core';
 import type { Build, Derived, FigureId, Place, StationKind } from '@hot-spline/model';
 
 /** Headings of the Rail, in the order of work. */
-export const RAIL_GROUPS = ['Specify', 'Set up', 'Kept'] as const;
+export const RAIL_GROUPS = ['Specify', 'Bench', 'Set up', 'Kept'] as const;
 
 export interface TabDescriptor {
   readonly tab: string;

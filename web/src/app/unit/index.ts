@@ -1,4 +1,4 @@
-import { unitFigures, type Unit } from '@hot-spline/model';
+import { unitFigures, weakestLinks, type Unit } from '@hot-spline/model';
 import type { WebCapability } from '../shared/descriptor';
 import { UNIT_TABS } from './tabs';
 
@@ -51,8 +51,15 @@ export const unit: WebCapability = {
     },
     {
       kind: 'shafts',
-      sheet: 'unit',
-      show: ({ figure }) => ({ name: 'Shafts', main: figure(unitFigures.shaft(), 0), sub: 'most in one' }),
+      sheet: 'shafts',
+      show({ build, derived, figure }) {
+        const [weakest] = weakestLinks(build, derived, derived.main);
+        return {
+          name: 'Shafts',
+          main: figure(unitFigures.shaft(), 0),
+          sub: weakest ? `${weakest.name.toLowerCase()} ${weakest.margin.toFixed(1)} ×` : 'most in one',
+        };
+      },
     },
   ],
 };

@@ -1,0 +1,17 @@
+import type { WebCapability } from '../shared/descriptor';
+import { INSPECT_TABS } from './tabs';
+
+export const inspect: WebCapability = {
+  name: 'inspect',
+  sheets: [
+    {
+      sheet: 'inspect',
+      name: 'Inspect',
+      group: 'Bench',
+      key: 'v',
+      tabs: INSPECT_TABS,
+      load: () => import('./inspect-sheet').then((m) => m.InspectSheet),
+    },
+  ],
+  stations: [],
+};

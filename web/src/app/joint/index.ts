@@ -1,0 +1,19 @@
+import type { WebCapability } from '../shared/descriptor';
+import { hasMesh } from '../mesh/has-mesh';
+import { JOINT_TABS } from './tabs';
+
+export const joint: WebCapability = {
+  name: 'joint',
+  sheets: [
+    {
+      sheet: 'joint',
+      name: 'Ring joint',
+      group: 'Bench',
+      key: 'j',
+      tabs: JOINT_TABS,
+      shows: hasMesh,
+      load: () => import('./joint-sheet').then((m) => m.JointSheet),
+    },
+  ],
+  stations: [],
+};

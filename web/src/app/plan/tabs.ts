@@ -1,0 +1,9 @@
+export const WORK_TABS = [
+  { tab: 'order', label: 'Order of work' },
+  { tab: 'step', label: 'One step' },
+] as const;
+export const PARTS_TABS = [
+  { tab: 'parts', label: 'Parts' },
+  { tab: 'tools', label: 'Tools' },
+  { tab: 'trays', label: 'Trays' },
+] as const;

@@ -1,0 +1,141 @@
+import { Injectable, computed, inject } from '@angular/core';
+import { BOXES, JOBS, orderOfWork, neededParts, type Job } from '@hot-spline/core';
+import {
+  UNIT_KIND,
+  newParts,
+  newWork,
+  overrideKey,
+  situationOf,
+  workSubjects,
+  type Axle,
+  type ReadingValue,
+  type StepState,
+  type Work,
+} from '@hot-spline/model';
+import { Library } from '../library/library';
+import type { Option } from '../shared/choice';
+import { localDay } from '../shared/day';
+import { Bench } from '../state/bench';
+
+export const JOB_OPTIONS: readonly (Option<Job> & { readonly more: string })[] = [
+  { value: 'ratio-swap', label: 'Gears', more: 'Ring and pinion new, the unit stays.' },
+  { value: 'unit-change', label: 'Unit', more: 'Another unit or carrier on the gears that are in.' },
+  { value: 'full-build', label: 'Gears and unit', more: 'All of it new.' },
+  { value: 'overhaul', label: 'Overhaul', more: 'Bearings, seals, plates; gears go back.' },
+  { value: 'insert', label: 'Friction insert', more: 'Plates and springs between the gears of an open one.' },
+  { value: 'locker', label: 'Locker', more: 'A selectable locker on the gears that are in.' },
+];
+
+export const jobLabel = (job: Job): string => JOB_OPTIONS.find(({ value }) => value === job)?.label ?? job;
+export const BOX_OPTIONS: readonly Option<(typeof BOXES)[number]>[] = [
+  { value: 'stays', label: 'stays shut' },
+  { value: 'synchro', label: 'synchro, opened' },
+  { value: 'sequential', label: 'sequential, opened' },
+];
+
+/** The work on the followed axle as the sheets see it, and the ways to change it. */
+@Injectable({ providedIn: 'root' })
+export class WorkEdit {
+  readonly bench = inject(Bench);
+  private readonly library = inject(Library);
+  readonly axle = this.bench.axleName;
+  readonly work = computed(() => this.bench.axle()?.work ?? null);
+  readonly state = computed(() => this.bench.derived()?.work[this.axle()] ?? null);
+  /** Jobs that put in a unit of this kind, or leave the one that is in. */
+  readonly jobs = computed(() => {
+    const axle = this.bench.axle();
+    return JOB_OPTIONS.filter(({ value }) => axle && this.goes(axle, value));
+  });
+
+  private goes(axle: Axle, job: (typeof JOBS)[number]): boolean {
+    return (job !== 'insert' && job !== 'locker') || UNIT_KIND[axle.unit.type] === job;
+  }
+
+  begin(job: Job): void {
+    this.bench.changeAxle((axle) => {
+      axle.work = newWork(job, UNIT_KIND[axle.unit.type], this.library.schools());
+      this.list(axle);
+    });
+  }
+
+  /** What the order of work needs and is not on the list goes onto it; what somebody has said of a part stays. */
+  private list(axle: Axle): void {
+    const situation = situationOf(axle);
+    if (!axle.work || !situation) return;
+    const needed = neededParts(orderOfWork(situation));
+    const fresh = newParts(needed, axle.identity?.ringBolts?.value.count ?? null);
+    const has = new Set(axle.work.parts.map(({ id }) => id));
+    // What nobody has ordered and no step needs any more goes.
+    const wanted = new Set<string>(needed.map(({ id }) => id));
+    axle.work.parts = [
+      ...axle.work.parts.filter(({ id, state }) => wanted.has(id) || state !== 'needed' || id.startsWith('own')),
+      ...fresh.filter(({ id }) => !has.has(id)),
+    ];
+  }
+
+  change(recipe: (work: Work) => void): boolean {
+    return this.bench.changeAxle((axle) => {
+      if (!axle.work) return;
+      const before = JSON.stringify([axle.work.job, axle.work.box, axle.work.schools]);
+      recipe(axle.work);
+      if (before !== JSON.stringify([axle.work.job, axle.work.box, axle.work.schools])) this.list(axle);
+    });
+  }
+
+  finish(step: StepState, how: 'done' | 'failed' | 'open', minutes: number | null): void {
+    const keys = { axle: this.axle(), step: step.step.id };
+    const value: ReadingValue = { of: 'choice', choice: how };
+    this.bench.record(workSubjects.stepDone.of(keys), value, 'By hand');
+    if (minutes !== null && how === 'done')
+      this.bench.record(
+        workSubjects.stepTime.of(keys),
+        { typed: `${minutes} min`, value: minutes, unit: 'min' },
+        'Clock',
+      );
+    this.tray(step, how);
+  }
+
+  /** What a step takes off goes into its tray; what it puts back is counted there. */
+  private tray({ step }: StepState, how: 'done' | 'failed' | 'open'): void {
+    if (how !== 'done' || (step.takes.length === 0 && step.returns.length === 0)) return;
+    this.change((work) => {
+      for (const { part, count = 1 } of step.takes)
+        if (!work.trays.some((one) => one.part === part && one.back < one.out))
+          work.trays.push({ id: this.fresh(work.trays), part, side: '', facing: '', out: count, back: 0 });
+    });
+  }
+
+  fresh(of: readonly { readonly id: string }[], prefix = 't'): string {
+    let n = of.length + 1;
+    while (of.some(({ id }) => id === `${prefix}${n}`)) n++;
+    return `${prefix}${n}`;
+  }
+
+  skip(id: string, why: string): void {
+    this.change((work) => work.skipped.push({ id, why }));
+  }
+
+  take(id: string): void {
+    this.change((work) => (work.skipped = work.skipped.filter((one) => one.id !== id)));
+  }
+
+  move(step: string, follows: string | null, why: string): void {
+    this.change((work) => {
+      work.moves = work.moves.filter((one) => one.step !== step);
+      work.moves.push({ id: this.fresh(work.moves, 'm'), step, follows, why });
+    });
+  }
+
+  hold(reason: NonNullable<Work['hold']>['for'] | null, why: string): void {
+    this.change((work) => (work.hold = reason === null ? null : { for: reason, why, since: localDay(new Date()) }));
+  }
+
+  learn(step: string, text: string): void {
+    this.bench.record(workSubjects.lesson.of({ axle: this.axle(), step }), { of: 'text', text }, 'By hand');
+  }
+
+  /** A name under doing a step all the same. */
+  override(step: string, name: string, note: string): void {
+    this.bench.sign(overrideKey(this.axle(), step), name, {}, note);
+  }
+}

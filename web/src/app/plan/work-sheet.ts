@@ -1,0 +1,164 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import { PHASES, type Job, type OwnStep, type Phase } from '@hot-spline/core';
+import { HOLDS, faultText, type StepState, type Work } from '@hot-spline/model';
+import { Library } from '../library/library';
+import { activeTab } from '../shared/active-tab';
+import { Choice, type Option } from '../shared/choice';
+import { Field } from '../shared/field';
+import { jumpTo } from '../shared/jump';
+import { countReader, textReader } from '../shared/readers';
+import { RemoveButton } from '../shared/remove-button';
+import { SheetHead } from '../shared/sheet-head';
+import { Tabs } from '../shared/tabs';
+import { sayDay } from '../shared/day';
+import { WORK_TABS } from './tabs';
+import { BOX_OPTIONS, JOB_OPTIONS, WorkEdit, jobLabel } from './work-edit';
+import { WorkLike } from './work-like';
+import { WorkStep } from './work-step';
+
+interface Group {
+  readonly phase: Phase;
+  readonly name: string;
+  readonly steps: readonly StepState[];
+}
+
+const HOLD_OPTIONS: readonly Option<(typeof HOLDS)[number]>[] = [
+  { value: 'parts', label: 'parts' },
+  { value: 'customer', label: 'customer' },
+  { value: 'tool', label: 'tool' },
+  { value: 'other', label: 'something else' },
+];
+
+/** The order of work: what is next, every step of the job, and one step at a time for whoever stands at the car. */
+@Component({
+  selector: 'hs-work-sheet',
+  imports: [Choice, Field, RemoveButton, RouterLink, SheetHead, Tabs, WorkLike, WorkStep],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './work-sheet.html',
+  styleUrls: ['../shared/sheet.scss', './work-sheet.scss'],
+})
+export class WorkSheet {
+  readonly tab = input<string>();
+  readonly step = input<string>();
+  readonly at = input<string>();
+  protected readonly edit = inject(WorkEdit);
+  protected readonly tabs = WORK_TABS;
+  protected readonly active = activeTab(WORK_TABS, this.tab);
+  protected readonly axle = this.edit.axle;
+  protected readonly jobs = this.edit.jobs;
+  protected readonly jobOptions = JOB_OPTIONS;
+  protected readonly boxes = BOX_OPTIONS;
+  protected readonly holds = HOLD_OPTIONS;
+  protected readonly jobLabel = jobLabel;
+  protected readonly day = sayDay;
+  protected readonly readWhy = textReader('Why', 300, 1);
+  protected readonly readTitle = textReader('Step', 80, 1);
+  protected readonly readDoes = textReader('What is done', 300);
+  protected readonly readMinutes = countReader('Minutes', 0, 10_000);
+  protected readonly holdFor = signal<(typeof HOLDS)[number]>('parts');
+  protected readonly depths = [
+    { value: 'gauge-first', label: 'gauge first' },
+    { value: 'pattern-first', label: 'pattern first' },
+  ] as const;
+  protected readonly bearings = [
+    { value: 'set-up', label: 'set-up bearings' },
+    { value: 'press-on', label: 'pressed on each time' },
+  ] as const;
+  protected readonly rings = [
+    { value: 'heated', label: 'heated' },
+    { value: 'pulled-on', label: 'drawn on, a few dry bolts' },
+  ] as const;
+
+  protected readonly state = this.edit.state;
+  protected readonly groups = computed<readonly Group[]>(() => {
+    const groups: { phase: Phase; name: string; steps: StepState[] }[] = [];
+    for (const one of this.state()?.steps ?? []) {
+      const last = groups.at(-1);
+      if (last?.phase === one.step.phase) last.steps.push(one);
+      else groups.push({ phase: one.step.phase, name: PHASES[one.step.phase], steps: [one] });
+    }
+    return groups;
+  });
+  protected readonly ended = computed(
+    () => this.state()?.steps.filter(({ status }) => status === 'done' || status === 'skipped').length ?? 0,
+  );
+  protected readonly faults = computed(() => {
+    const state = this.state();
+    const titles = new Map(state?.steps.map(({ step }) => [step.id, step.title]));
+    return state?.faults.map((fault) => faultText(fault, titles)) ?? [];
+  });
+  /** The step that one stands at: named by the address or by the place that it jumps to, else the next one. */
+  protected readonly shown = computed(() => {
+    const steps = this.state()?.steps ?? [];
+    const at = this.at() ?? '';
+    const named = [...steps]
+      .sort((a, b) => b.step.id.length - a.step.id.length)
+      .find(({ step }) => at.startsWith(`step-${step.id}-`) || at.startsWith(`record-${step.id}-`));
+    return named ?? steps.find(({ step }) => step.id === this.step()) ?? this.state()?.next ?? steps[0] ?? null;
+  });
+
+  constructor() {
+    inject(Library).open();
+    jumpTo(this.at, () => (this.active() === 'step' ? { step: this.shown()?.step.id } : {}));
+  }
+
+  protected hours(minutes: number): string {
+    return minutes < 90 ? `${Math.round(minutes)} min` : `${Math.round(minutes / 6) / 10} h`;
+  }
+
+  protected mark({ status, step }: StepState): string {
+    if (status === 'done') return '✓';
+    if (status === 'skipped') return '–';
+    if (status === 'failed') return '!';
+    return step.gate ?? '';
+  }
+
+  /** What is to be known of a step before it is reached. */
+  protected tags({ step, waits, status, records }: StepState): readonly string[] {
+    if (status === 'done' || status === 'skipped') return [];
+    return [
+      ...(step.closedBy === null ? [] : ['only now']),
+      ...(step.behind === null ? [] : [`behind Gate ${step.behind}`]),
+      ...(step.hand === 'left' ? ['LEFT-hand thread'] : step.hand === 'unknown' ? ['thread hand not known'] : []),
+      ...waits.filter((one) => one.for === 'sheet' || one.for === 'part' || one.for === 'tool').map(({ what }) => what),
+      ...records.filter(({ verdict }) => verdict === 'stop').map(({ record }) => `${record.label}: out`),
+    ];
+  }
+
+  protected setJob(job: Job): void {
+    this.edit.change((work) => (work.job = job));
+  }
+
+  protected readonly setBox = (box: Work['box']) => (work: Work) => {
+    work.box = box;
+  };
+  protected readonly setSchool =
+    <K extends keyof Work['schools']>(key: K, value: Work['schools'][K]) =>
+    (work: Work) => {
+      work.schools[key] = value;
+    };
+
+  protected addOwn(title: string): void {
+    const after = this.state()?.next?.step.id ?? null;
+    this.edit.change((work) => {
+      const steps = this.state()?.steps ?? [];
+      const at = steps.findIndex(({ step }) => step.id === after);
+      work.own.push({
+        id: this.edit.fresh(work.own, 'own-'),
+        follows: steps[at - 1]?.step.id ?? null,
+        title,
+        does: '',
+        minutes: 10,
+      });
+    });
+  }
+
+  protected setOwn(id: string, change: Partial<OwnStep>): void {
+    this.edit.change((work) => (work.own = work.own.map((one) => (one.id === id ? { ...one, ...change } : one))));
+  }
+
+  protected removeOwn(id: string): void {
+    this.edit.change((work) => (work.own = work.own.filter((one) => one.id !== id)));
+  }
+}

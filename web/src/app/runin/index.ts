@@ -1,0 +1,17 @@
+import type { WebCapability } from '../shared/descriptor';
+import { CLOSE_TABS } from './tabs';
+
+export const runin: WebCapability = {
+  name: 'runin',
+  sheets: [
+    {
+      sheet: 'close',
+      name: 'Close, run in',
+      group: 'Bench',
+      key: 'z',
+      tabs: CLOSE_TABS,
+      load: () => import('./close-sheet').then((m) => m.CloseSheet),
+    },
+  ],
+  stations: [],
+};

@@ -1,0 +1,16 @@
+import type { WebCapability } from '../shared/descriptor';
+
+export const shaft: WebCapability = {
+  name: 'shaft',
+  sheets: [
+    {
+      sheet: 'shafts',
+      name: 'Shafts',
+      group: 'Bench',
+      key: 'x',
+      tabs: [{ tab: 'shafts', label: 'Shafts' }],
+      load: () => import('./shafts-sheet').then((m) => m.ShaftsSheet),
+    },
+  ],
+  stations: [],
+};
