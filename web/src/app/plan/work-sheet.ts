@@ -21,6 +21,9 @@ interface Group {
   readonly phase: Phase;
   readonly name: string;
   readonly steps: readonly StepState[];
+  readonly done: number;
+  /** Something is left to do in it. */
+  readonly open: boolean;
 }
 
 const HOLD_OPTIONS: readonly Option<(typeof HOLDS)[number]>[] = [
@@ -78,7 +81,11 @@ export class WorkSheet {
       if (last?.phase === one.step.phase) last.steps.push(one);
       else groups.push({ phase: one.step.phase, name: PHASES[one.step.phase], steps: [one] });
     }
-    return groups;
+    const ended = ({ status }: StepState): boolean => status === 'done' || status === 'skipped';
+    return groups.map((group) => {
+      const done = group.steps.filter(ended).length;
+      return { ...group, done, open: done < group.steps.length };
+    });
   });
   protected readonly ended = computed(
     () => this.state()?.steps.filter(({ status }) => status === 'done' || status === 'skipped').length ?? 0,

@@ -57,7 +57,7 @@ export const unit: WebCapability = {
         return {
           name: 'Shafts',
           main: figure(unitFigures.shaft(), 0),
-          sub: weakest ? `${weakest.name.toLowerCase()} ${weakest.margin.toFixed(1)} ×` : 'most in one',
+          sub: weakest ? `weakest ${weakest.margin.toFixed(1)} ×` : 'most in one',
         };
       },
     },
