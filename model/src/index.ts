@@ -114,7 +114,12 @@ export { fileJsonSchema } from './engine/file-schemas';
 export {
   calculationRoutes,
   routes,
+  type Board,
+  type BoardRow,
   type BuildSummary,
+  type Customer,
+  type CustomerWrite,
+  type Recall,
   type Shop,
   type ShownFigures,
   type StoredBuild,
@@ -246,7 +251,9 @@ export { preloadVerdict } from './preload/derive';
 export { preloadFigures } from './preload/ids';
 export { PRELOAD_GUARDS, type PinionRead, type PreloadAxle } from './preload/state';
 export { turningText } from './preload/words';
+export { capital } from './document/names';
 export { GATES, type GateName, type GateState } from './plan/gates';
+export { BOARD_STATES, boardWork, facetsOf, type BoardState, type BoardWork } from './plan/board';
 export { overrideKey } from './plan';
 export { faultText } from './plan/derive-work';
 export { planFigures } from './plan/ids';

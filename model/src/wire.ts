@@ -6,6 +6,7 @@ import { ledgerEntrySchema } from './document/ledger';
 import { AXLES } from './document/names';
 import { PHOTO_BYTES, PHOTO_TYPES } from './document/photos';
 import { buildSchema, type Build } from './document/schema';
+import { BOARD_STATES } from './plan/board';
 import { RESTS } from './engine/figure';
 import { STATIONS, VERDICTS } from './engine/finding';
 import { libraryFileSchema, librarySpecSchema, type LibrarySpec } from './library/schema';
@@ -39,13 +40,22 @@ export const shopSchema = z.object({
   currency: z.string().regex(/^[A-Z]{3}$/, 'must be three capital letters, such as EUR'),
   /** What separates the decimals of a typed number; null: by plausibility. */
   decimal: z.enum(DECIMAL_SIGNS).nullable(),
+  /** As it stands on papers. */
+  name: z.string().trim().max(80),
+  /** Photo of its mark; null: none. */
+  logo: photoId.nullable(),
 });
 
-const { currency, decimal } = shopSchema.shape;
+const { currency, decimal, name, logo } = shopSchema.shape;
 /** What a shop may set. */
 export const shopSettingsSchema = z
-  .strictObject({ currency: currency.optional(), decimal: decimal.optional() })
-  .refine((told) => Object.keys(told).length > 0, { message: 'must tell currency or decimal' });
+  .strictObject({
+    currency: currency.optional(),
+    decimal: decimal.optional(),
+    name: name.optional(),
+    logo: logo.optional(),
+  })
+  .refine((told) => Object.keys(told).length > 0, { message: 'must tell currency, decimal, name or logo' });
 
 /** A build on the board; one that can't be read says why. */
 export const buildSummarySchema = z.object({
@@ -60,6 +70,50 @@ export const buildSummarySchema = z.object({
   rechecks: z.array(z.object({ on: z.string(), why: z.string() })),
   /** Why it can't be read; null for a build that can. */
   unreadable: z.string().nullable(),
+});
+
+/** How far the work on a build is. */
+const boardWorkSchema = z.object({
+  state: z.enum(BOARD_STATES),
+  next: z.string(),
+  done: z.int(),
+  of: z.int(),
+  hold: z.string(),
+  takenH: z.number(),
+  leftH: z.number(),
+  due: z.string(),
+});
+
+/** A row of the board. */
+export const boardRowSchema = buildSummarySchema.extend({
+  promised: z.string().nullable(),
+  worker: z.string(),
+  /** Name of the customer; null where there is none, or none any more. */
+  customer: z.string().nullable(),
+  work: boardWorkSchema,
+});
+
+export const boardSchema = z.object({
+  rows: z.array(boardRowSchema),
+  /** How many builds the question finds. */
+  total: z.int(),
+  /** How many of each state there are among those that the words find. */
+  states: z.partialRecord(z.enum(BOARD_STATES), z.int()),
+});
+
+export const customerWriteSchema = z.strictObject({
+  name: z.string().trim().min(1).max(80),
+  /** Telephone or mail: one way to reach them, no more. */
+  reach: z.string().trim().max(120),
+});
+export const customerSchema = customerWriteSchema.extend({ id: idSchema, builds: z.int() });
+
+export const recallSchema = z.object({
+  /** What is in builds of the shop, with how many. */
+  facets: z.array(z.object({ facet: z.string(), builds: z.int() })),
+  builds: z.array(
+    z.object({ id: idSchema, name: z.string(), vehicle: z.string(), customer: z.string(), reach: z.string() }),
+  ),
 });
 
 const written = { who: z.string(), at: z.string() };
@@ -150,7 +204,7 @@ export interface WireAnswer {
 }
 
 export interface WireRoute {
-  readonly method: 'get' | 'post' | 'put';
+  readonly method: 'get' | 'post' | 'put' | 'delete';
   /** With parameters as OpenAPI writes them: `/builds/{id}`. */
   readonly path: string;
   readonly summary: string;
@@ -196,7 +250,8 @@ export const routes = {
   saveShop: route({
     method: 'put',
     path: '/shop',
-    summary: 'Sets what is the shop’s own: the currency of its prices, the decimal sign. What is not told stays.',
+    summary:
+      'Sets what is the shop’s own: the currency of its prices, the decimal sign, its name and mark on papers. What is not told stays.',
     body: body(shopSettingsSchema, KB),
     answers: { 200: json(shopSchema, 'the shop as it is now') },
     problems: [400, 413, 415, 422],
@@ -207,6 +262,54 @@ export const routes = {
     summary: 'Every build of the shop, also those that can’t be read.',
     answers: { 200: json(z.array(buildSummarySchema), 'the board') },
     problems: [],
+  }),
+  board: route({
+    method: 'get',
+    path: '/board',
+    summary: 'A piece of the board: builds by state and words, in order, with how many there are of each state.',
+    query: z.strictObject({
+      search: z.string().trim().max(80).default(''),
+      state: z.enum(BOARD_STATES).optional(),
+      archived: flag,
+      sort: z.enum(['name', 'promised', 'updated', 'state']).default('name'),
+      offset: z.coerce.number().int().min(0).max(1_000_000).default(0),
+      limit: z.coerce.number().int().min(1).max(200).default(100),
+    }),
+    answers: { 200: json(boardSchema, 'the piece') },
+    problems: [422],
+  }),
+  recall: route({
+    method: 'get',
+    path: '/recall',
+    summary: 'Every build that has something in it, with the customer to call; without `of` what is in any of them.',
+    query: z.strictObject({ of: z.string().trim().min(1).max(160).optional() }),
+    answers: { 200: json(recallSchema, 'what there is, or who has it') },
+    problems: [422],
+  }),
+  customers: route({
+    method: 'get',
+    path: '/customers',
+    summary:
+      'Customers of the shop: a name and a way to reach them, and how many builds are theirs. This is their export too.',
+    answers: { 200: json(z.array(customerSchema), 'the customers') },
+    problems: [],
+  }),
+  saveCustomer: route({
+    method: 'put',
+    path: '/customers/{id}',
+    summary: 'Writes a customer, new or changed.',
+    params: idParams,
+    body: body(customerWriteSchema, 4 * KB),
+    answers: { 200: json(customerSchema, 'kept') },
+    problems: [400, 413, 415, 422],
+  }),
+  eraseCustomer: route({
+    method: 'delete',
+    path: '/customers/{id}',
+    summary: 'Erases a customer: name and address are gone, builds stay without them.',
+    params: idParams,
+    answers: { 200: json(z.object({ id: idSchema, erased: z.literal(true) }), 'gone') },
+    problems: [404],
   }),
   createBuild: route({
     method: 'post',
@@ -442,6 +545,11 @@ export type SetUps = z.output<typeof setUpsSchema>;
 export type Shop = z.output<typeof shopSchema>;
 export type ShopSettings = z.output<typeof shopSettingsSchema>;
 export type BuildSummary = z.output<typeof buildSummarySchema>;
+export type Board = z.output<typeof boardSchema>;
+export type BoardRow = z.output<typeof boardRowSchema>;
+export type Customer = z.output<typeof customerSchema>;
+export type CustomerWrite = z.output<typeof customerWriteSchema>;
+export type Recall = z.output<typeof recallSchema>;
 export interface StoredBuild {
   readonly id: string;
   readonly version: number;

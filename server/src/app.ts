@@ -4,6 +4,7 @@ import { routes } from '@hot-spline/model';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
+import { boardRoutes } from './board/routes';
 import { buildRoutes } from './builds/routes';
 import { calcRoutes } from './calc/routes';
 import type { Database } from './db/database';
@@ -77,6 +78,7 @@ export function createApp({ db, log, version, webFolder, hosts, gaugePace = 1 }:
   api.use(
     shopRoutes(db, version),
     calcRoutes(),
+    boardRoutes(db),
     buildRoutes(db),
     ledgerRoutes(db),
     libraryRoutes(db),

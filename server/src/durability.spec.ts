@@ -121,7 +121,7 @@ describe('demo data', () => {
     const folder = await freshFolder();
     const shop = await startShop(folder, { HOT_SPLINE_DEMO: '1' });
     const builds = (await call(shop, 'GET', '/api/builds')).body as { id: string }[];
-    expect(builds.length).toBe(4);
+    expect(builds.length).toBe(5);
     await call(shop, 'POST', `/api/builds/${builds[0]?.id}/archive`, { archived: true });
     await shop.stop();
     const again = await startShop(folder, { HOT_SPLINE_DEMO: '1' });

@@ -7,6 +7,7 @@ import {
   type StoredBuild,
 } from '@hot-spline/model';
 import type { Database, Queries } from '../db/database';
+import { noteBuild, noteWork } from '../board/store';
 import { open, same, type Opened } from '../kept';
 import { appendAll, readLedger } from '../ledger/store';
 import { keepPhotoFiles, photoFiles } from '../photos/store';
@@ -68,6 +69,7 @@ export async function surveyBuilds(db: Queries): Promise<number> {
       opened.unreadable,
       FORMAT_VERSION,
     ]);
+    if (opened.value) await noteBuild(db, row.id, opened.value);
   }
   return unreadable;
 }
@@ -188,6 +190,8 @@ export async function createBuild(
     }
     await insertVersion(tx, id, 1, id, '', document);
     await appendAll(tx, id, ledger);
+    await noteBuild(tx, id, build);
+    await noteWork(tx, id, build, ledger);
     await keepPhotoFiles(tx, photos);
     return { created: true, version: 1 };
   });
@@ -230,6 +234,7 @@ export async function saveBuild(
       ],
     );
     await insertVersion(tx, id, version, writeId, who, document);
+    await noteBuild(tx, id, build);
     return { kind: 'saved', version };
   });
 }

@@ -1,5 +1,6 @@
 import { InputError } from '@hot-spline/core';
 import { FORMAT_VERSION, ledgerEntrySchema, type LedgerEntry } from '@hot-spline/model';
+import { touchBuild } from '../board/touch';
 import type { Database, Queries } from '../db/database';
 import { open, same } from '../kept';
 import { Problem } from '../problem';
@@ -91,6 +92,7 @@ export async function append(
     }
     await check?.(tx, entry);
     await insert(tx, buildId, entry);
+    await touchBuild(tx, buildId);
     return 'appended';
   });
 }

@@ -3,7 +3,13 @@ import { DECIMAL_SIGNS } from '@hot-spline/core';
 import type { ShopSettings } from '@hot-spline/model';
 import type { Queries } from '../db/database';
 
-const KEYS = { id: 'shop-id', currency: 'shop-currency', decimal: 'shop-decimal' } as const;
+const KEYS = {
+  id: 'shop-id',
+  currency: 'shop-currency',
+  decimal: 'shop-decimal',
+  name: 'shop-name',
+  logo: 'shop-logo',
+} as const;
 /** Until the shop has said otherwise. */
 const CURRENCY = 'EUR';
 
@@ -25,11 +31,15 @@ export async function readShop(db: Queries): Promise<{ id: string } & Required<S
     id: (await setting(db, KEYS.id)) ?? '',
     currency: (await setting(db, KEYS.currency)) ?? CURRENCY,
     decimal: DECIMAL_SIGNS.find((sign) => sign === decimal) ?? null,
+    name: (await setting(db, KEYS.name)) ?? '',
+    logo: (await setting(db, KEYS.logo)) || null,
   };
 }
 
 /** Keeps what is told; what is not told stays. */
-export async function saveSettings(db: Queries, { currency, decimal }: ShopSettings): Promise<void> {
+export async function saveSettings(db: Queries, { currency, decimal, name, logo }: ShopSettings): Promise<void> {
   if (currency !== undefined) await set(db, KEYS.currency, currency, true);
   if (decimal !== undefined) await set(db, KEYS.decimal, decimal ?? '', true);
+  if (name !== undefined) await set(db, KEYS.name, name, true);
+  if (logo !== undefined) await set(db, KEYS.logo, logo ?? '', true);
 }

@@ -34,7 +34,7 @@ export const otherSetUps = (
 
 /** What the shop has set, without a server. */
 export const shopOf = (decimal: 'point' | 'comma' | null): Pick<ShopSettings, 'settings' | 'say'> => ({
-  settings: signal({ currency: 'EUR', decimal }).asReadonly(),
+  settings: signal({ currency: 'EUR', decimal, name: '', logo: null }).asReadonly(),
   say: (price) => `€${price}`,
 });
 

@@ -3,7 +3,12 @@ import { DECIMAL_SIGNS, type DecimalSign } from '@hot-spline/core';
 import type { Shop, ShopSettings as Settings } from '@hot-spline/model';
 import { api } from './api';
 
-const KEYS = { currency: 'hot-spline.currency', decimal: 'hot-spline.decimal' } as const;
+const KEYS = {
+  currency: 'hot-spline.currency',
+  decimal: 'hot-spline.decimal',
+  name: 'hot-spline.shop-name',
+  logo: 'hot-spline.shop-logo',
+} as const;
 /** In place of the shop's until it is known. */
 const BEFORE = 'EUR';
 
@@ -16,6 +21,8 @@ export class ShopSettings {
   private readonly kept = signal({
     currency: localStorage.getItem(KEYS.currency) ?? BEFORE,
     decimal: keptSign(),
+    name: localStorage.getItem(KEYS.name) ?? '',
+    logo: localStorage.getItem(KEYS.logo) || null,
   });
   readonly settings = this.kept.asReadonly();
 
@@ -43,9 +50,11 @@ export class ShopSettings {
     }).format(price);
   }
 
-  private keep({ currency, decimal }: Pick<Shop, 'currency' | 'decimal'>): void {
+  private keep({ currency, decimal, name, logo }: Omit<Shop, 'id' | 'version'>): void {
     localStorage.setItem(KEYS.currency, currency);
     localStorage.setItem(KEYS.decimal, decimal ?? '');
-    this.kept.set({ currency, decimal });
+    localStorage.setItem(KEYS.name, name);
+    localStorage.setItem(KEYS.logo, logo ?? '');
+    this.kept.set({ currency, decimal, name, logo });
   }
 }

@@ -1,0 +1,153 @@
+import { randomUUID } from 'node:crypto';
+import {
+  FORMAT_VERSION,
+  newBuild,
+  newWork,
+  workSubjects,
+  type Board,
+  type Build,
+  type Recall,
+} from '@hot-spline/model';
+import type { Running } from '../serve';
+import { call, freshFolder, startShop } from '../testing/shop';
+
+describe('the board of the shop', () => {
+  let shop: Running;
+  const customer = randomUUID();
+
+  beforeEach(async () => {
+    shop = await startShop(await freshFolder());
+    const kept = await call(shop, 'PUT', `/api/customers/${customer}`, { name: 'A. Reed', reach: '+44 1632 960 001' });
+    expect(kept.body).toEqual({ id: customer, name: 'A. Reed', reach: '+44 1632 960 001', builds: 0 });
+  });
+  afterEach(() => shop.stop());
+
+  async function put(name: string, change: (build: Build) => unknown): Promise<string> {
+    const id = randomUUID();
+    const build = newBuild(name);
+    change(build);
+    const file = { format: 'hot-spline/build-file', formatVersion: FORMAT_VERSION, build, ledger: [], photos: [] };
+    const { status, body } = await call(shop, 'POST', '/api/builds', { id, file });
+    expect(status).withContext(JSON.stringify(body)).toBe(201);
+    return id;
+  }
+  const board = async (query = ''): Promise<Board> => (await call(shop, 'GET', `/api/board${query}`)).body;
+  const read = (subject: object, value: object) => ({
+    kind: 'reading',
+    id: randomUUID(),
+    at: '2026-11-26T08:00:00.000Z',
+    who: 'Ines',
+    subject,
+    value,
+    state: {},
+    instrument: 'By hand',
+  });
+
+  it('follows the work: planned, at work, on hold, by promised day, with the customer’s name', async () => {
+    const id = await put('Siskin', (build) => {
+      build.customer = customer;
+      build.promised = '2026-12-04';
+      build.worker = 'Ines';
+      if (build.axles.rear) build.axles.rear.work = newWork('ratio-swap', 'plain');
+    });
+    await put('Twite', () => undefined);
+    const first = await board('?sort=promised');
+    expect(first.rows[0]).toEqual(
+      jasmine.objectContaining({ id, name: 'Siskin', promised: '2026-12-04', worker: 'Ines', customer: 'A. Reed' }),
+    );
+    expect(first.rows[0]?.work).toEqual(
+      jasmine.objectContaining({ state: 'planned', done: 0, next: 'Brief and complaint' }),
+    );
+    expect(first.states).toEqual({ planned: 1, open: 1 });
+
+    const done = workSubjects.stepDone.of({ axle: 'rear', step: 'brief' });
+    const entry = read(done, { of: 'choice', choice: 'done' });
+    expect((await call(shop, 'POST', `/api/builds/${id}/ledger`, entry)).status).toBe(201);
+    expect((await board('?state=work')).rows[0]?.work).toEqual(
+      jasmine.objectContaining({ done: 1, next: 'Identify the axle' }),
+    );
+
+    const stored = (await call(shop, 'GET', `/api/builds/${id}`)).body;
+    stored.build.axles.rear.work.hold = { for: 'parts', why: 'seals', since: '2026-11-26' };
+    const write = { writeId: randomUUID(), baseVersion: 1, who: '', build: stored.build };
+    expect((await call(shop, 'PUT', `/api/builds/${id}`, write)).status).toBe(200);
+    expect((await board('?state=waiting')).rows[0]?.work.hold).toBe('seals');
+  });
+
+  it('finds every word anywhere: name, car, worker, part number, customer; nothing is a pattern', async () => {
+    await put('Siskin', (build) => {
+      build.customer = customer;
+      build.worker = 'Ines';
+    });
+    await put('Twite', () => undefined);
+    await put('Bunting', (build) => {
+      build.vehicle = '100%_steel hatch';
+      if (build.axles.rear) {
+        build.axles.rear.work = newWork('overhaul', 'plain');
+        build.axles.rear.work.parts.push({ ...NUMBERED, number: 'KT-4417' });
+      }
+    });
+    const names = async (search: string): Promise<string[]> =>
+      (await board(`?search=${encodeURIComponent(search)}`)).rows.map(({ name }) => name);
+    expect(await names('kt-4417')).toEqual(['Bunting']);
+    expect(await names('reed ines')).toEqual(['Siskin']);
+    expect(await names('0%_s')).toEqual(['Bunting']);
+    expect(await names('%')).toEqual(['Bunting']);
+    expect(await names('reed bunting')).toEqual([]);
+    const piece = await board('?limit=1&offset=1');
+    expect([piece.rows.length, piece.total]).toEqual([1, 3]);
+    for (const bad of ['?limit=0', '?limit=201', '?sort=size', '?offset=-1', '?state=lost', '?other=1'])
+      expect((await call(shop, 'GET', `/api/board${bad}`)).status)
+        .withContext(bad)
+        .toBe(422);
+  });
+
+  // Events and recall: when a joint, carrier or part fails on one build, every other one with it is found (common practice).
+  it('finds every build with what failed, with the customer to call', async () => {
+    await put('Bunting', (build) => {
+      if (!build.axles.rear) return;
+      build.axles.rear.work = newWork('overhaul', 'plain');
+      build.axles.rear.work.parts.push({ ...NUMBERED, number: 'KT-4417' });
+    });
+    const all: Recall = (await call(shop, 'GET', '/api/recall')).body;
+    const facet = all.facets.find((one) => one.facet === 'part: KT-4417');
+    expect(facet?.builds).toBe(1);
+    await put('Serin', (build) => {
+      build.customer = customer;
+      if (build.axles.rear) {
+        build.axles.rear.work = newWork('overhaul', 'plain');
+        build.axles.rear.work.parts.push({ ...NUMBERED, number: 'KT-4417' });
+      }
+    });
+    const found: Recall = (await call(shop, 'GET', `/api/recall?of=${encodeURIComponent('part: KT-4417')}`)).body;
+    expect(found.builds.map(({ name, customer: whose, reach }) => [name, whose, reach])).toEqual([
+      ['Bunting', '', ''],
+      ['Serin', 'A. Reed', '+44 1632 960 001'],
+    ]);
+    expect((await call(shop, 'GET', '/api/recall?of=')).status).toBe(422);
+  });
+
+  it('erases a customer: nothing of the name is left, the builds stay', async () => {
+    for (const name of ['One', 'Two']) await put(name, (build) => (build.customer = customer));
+    expect((await call(shop, 'GET', '/api/customers')).body[0].builds).toBe(2);
+    expect((await call(shop, 'DELETE', `/api/customers/${customer}`)).body).toEqual({ id: customer, erased: true });
+    expect((await call(shop, 'DELETE', `/api/customers/${customer}`)).status).toBe(404);
+    expect((await call(shop, 'GET', '/api/customers')).body).toEqual([]);
+    expect(JSON.stringify(await board())).not.toContain('Reed');
+    expect(JSON.stringify((await call(shop, 'GET', '/api/export')).body)).not.toContain('Reed');
+    for (const bad of [{}, { name: '', reach: '' }, { name: 'x'.repeat(81), reach: '' }, { name: 'A', reach: 3 }])
+      expect((await call(shop, 'PUT', `/api/customers/${randomUUID()}`, bad)).status).toBe(422);
+    expect((await call(shop, 'PUT', '/api/customers/nobody', { name: 'A', reach: '' })).status).toBe(422);
+  });
+});
+
+const NUMBERED = {
+  id: 'p1',
+  name: 'Kit',
+  count: 1,
+  state: 'here' as const,
+  supplier: '',
+  price: null,
+  promised: null,
+  number: '',
+};

@@ -1,0 +1,36 @@
+import { routes } from '@hot-spline/model';
+import { Router } from 'express';
+import type { Database } from '../db/database';
+import { on } from '../http';
+import { Problem } from '../problem';
+import { eraseCustomer, listCustomers, readBoard, recall, saveCustomer } from './store';
+
+/** The board of the shop: where each job stands, whose it is, and who else has what failed. */
+export function boardRoutes(db: Database): Router {
+  const router = Router();
+
+  on(router, routes.board, async ({ query, response }) => {
+    const archived = query.archived === 'true' || query.archived === '1';
+    response.json(await readBoard(db, { ...query, archived }));
+  });
+
+  on(router, routes.recall, async ({ query: { of }, response }) => {
+    response.json(await recall(db, of));
+  });
+
+  on(router, routes.customers, async ({ response }) => {
+    response.json(await listCustomers(db));
+  });
+
+  on(router, routes.saveCustomer, async ({ params: { id }, body, response }) => {
+    response.json(await saveCustomer(db, id, body));
+  });
+
+  on(router, routes.eraseCustomer, async ({ params: { id }, response }) => {
+    if (!(await eraseCustomer(db, id)))
+      throw new Problem(404, 'unknown-customer', 'No such customer', `There is no customer ${id}.`);
+    response.json({ id, erased: true });
+  });
+
+  return router;
+}

@@ -1,0 +1,187 @@
+import { InputError } from '@hot-spline/core';
+import {
+  BOARD_STATES,
+  boardWork,
+  facetsOf,
+  subjects,
+  type Board,
+  type BoardRow,
+  type BoardState,
+  type BoardWork,
+  type Build,
+  type BuildSummary,
+  type Customer,
+  type CustomerWrite,
+  type LedgerEntry,
+  type Recall,
+} from '@hot-spline/model';
+import type { Database, Queries } from '../db/database';
+import { Problem } from '../problem';
+import { readBuild } from '../builds/store';
+import { readLedger } from '../ledger/store';
+
+/** Rows whose work is worked out anew in one request: a shop that was just upgraded catches up piece by piece. */
+const REFRESHED = 300;
+
+/** What the board knows of a build without its ledger; its work is worked out when it is asked for. */
+export async function noteBuild(tx: Queries, id: string, build: Build): Promise<void> {
+  const facets = facetsOf(build);
+  const words = [build.name, build.vehicle, build.use, build.worker, ...facets].join(' ').toLowerCase();
+  await tx.query(
+    'update builds set promised = $2, worker = $3, customer = $4, facets = $5, stale = true where id = $1',
+    [id, build.promised, build.worker, build.customer, words],
+  );
+  await tx.query('delete from build_facets where build_id = $1', [id]);
+  await tx.query('insert into build_facets (build_id, facet) select $1, unnest($2::text[]) on conflict do nothing', [
+    id,
+    facets,
+  ]);
+}
+
+/** Keeps how far the work is. */
+export async function noteWork(tx: Queries, id: string, build: Build, ledger: readonly LedgerEntry[]): Promise<void> {
+  let work: BoardWork | null = null;
+  try {
+    work = boardWork(build, ledger, subjects);
+  } catch (error) {
+    // A job that can’t be: the open build says why.
+    if (!(error instanceof InputError)) throw error;
+  }
+  await tx.query('update builds set state = $2, work = $3, stale = false where id = $1', [
+    id,
+    work?.state ?? 'open',
+    JSON.stringify(work ?? {}),
+  ]);
+}
+
+async function refresh(db: Queries): Promise<void> {
+  const rows = await db.query<{ id: string }>(
+    'select id from builds where stale and unreadable is null order by updated_at desc limit $1',
+    [REFRESHED],
+  );
+  for (const { id } of rows) {
+    try {
+      const stored = await readBuild(db, id);
+      if (stored) await noteWork(db, id, stored.build, await readLedger(db, id));
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error;
+      // It can’t be read: the board says so by itself.
+      await db.query("update builds set state = 'open', work = '{}', stale = false where id = $1", [id]);
+    }
+  }
+}
+
+const EMPTY: BoardWork = { state: 'open', next: '', done: 0, of: 0, hold: '', takenH: 0, leftH: 0, due: '' };
+
+interface Row extends Record<string, unknown> {
+  readonly id: string;
+  readonly name: string;
+  readonly vehicle: string;
+  readonly use: string;
+  readonly version: number;
+  readonly archived: boolean;
+  readonly updated_at: Date | string;
+  readonly rechecks: string;
+  readonly unreadable: string | null;
+  readonly promised: string | null;
+  readonly worker: string;
+  readonly customer: string | null;
+  readonly work: string;
+}
+
+const ORDER = {
+  name: 'b.name, b.id',
+  promised: 'b.promised nulls last, b.name, b.id',
+  updated: 'b.updated_at desc, b.id',
+  state: 'array_position($1::text[], b.state), b.promised nulls last, b.name, b.id',
+} as const;
+
+export interface BoardQuestion {
+  readonly search: string;
+  readonly state?: BoardState | undefined;
+  readonly archived: boolean;
+  readonly sort: keyof typeof ORDER;
+  readonly offset: number;
+  readonly limit: number;
+}
+
+/** A piece of the board: every word is found somewhere in name, car, use, worker, parts or customer. */
+export async function readBoard(db: Database, ask: BoardQuestion): Promise<Board> {
+  await refresh(db);
+  const words = ask.search
+    .toLowerCase()
+    .split(/\s+/)
+    .filter(Boolean)
+    .map((word) => `%${word.replace(/[\\%_]/g, (one) => `\\${one}`)}%`);
+  const where = [
+    'b.archived = $2',
+    ...words.map((_, i) => `(b.facets like $${i + 3} or lower(coalesce(c.name, '')) like $${i + 3})`),
+  ].join(' and ');
+  const from = `from builds b left join customers c on c.id = b.customer where ${where}`;
+  const params = [[...BOARD_STATES], ask.archived, ...words];
+  const next = params.length + 1;
+  // The first parameter is used by the order alone: it is named here so that every statement has it.
+  const counts = await db.query<{ state: BoardState; n: number }>(
+    `select b.state, count(*)::int as n ${from} and $1::text[] is not null group by b.state`,
+    params,
+  );
+  const states = Object.fromEntries(counts.map(({ state, n }) => [state, n]));
+  const total = counts.reduce((sum, { state, n }) => sum + (ask.state === undefined || state === ask.state ? n : 0), 0);
+  const ofState = ask.state === undefined ? '' : ` and b.state = $${next + 2}`;
+  const rows = await db.query<Row>(
+    `select b.id, b.name, b.vehicle, b.use, b.version, b.archived, b.updated_at, b.rechecks, b.unreadable, b.promised,
+            b.worker, c.name as customer, b.work
+     ${from}${ofState} and $1::text[] is not null order by ${ORDER[ask.sort]} limit $${next} offset $${next + 1}`,
+    [...params, ask.limit, ask.offset, ...(ask.state === undefined ? [] : [ask.state])],
+  );
+  return {
+    rows: rows.map(({ updated_at, rechecks, work, ...row }): BoardRow => ({
+      ...row,
+      updatedAt: new Date(updated_at).toISOString(),
+      rechecks: JSON.parse(rechecks) as BuildSummary['rechecks'],
+      work: { ...EMPTY, ...(JSON.parse(work) as Partial<BoardWork>) },
+    })),
+    total,
+    states,
+  };
+}
+
+/** Every build that has something in it; without a question, what is in any. */
+export async function recall(db: Queries, of: string | undefined): Promise<Recall> {
+  if (of === undefined) {
+    const facets = await db.query<{ facet: string; builds: number }>(
+      'select facet, count(*)::int as builds from build_facets group by facet order by facet limit 5000',
+    );
+    return { facets, builds: [] };
+  }
+  const builds = await db.query<Recall['builds'][number]>(
+    `select b.id, b.name, b.vehicle, coalesce(c.name, '') as customer, coalesce(c.reach, '') as reach
+     from build_facets f join builds b on b.id = f.build_id left join customers c on c.id = b.customer
+     where f.facet = $1 order by b.name, b.id`,
+    [of],
+  );
+  return { facets: [{ facet: of, builds: builds.length }], builds };
+}
+
+export const listCustomers = (db: Queries): Promise<Customer[]> =>
+  db.query<Customer & Record<string, unknown>>(
+    `select c.id, c.name, c.reach, count(b.id)::int as builds
+     from customers c left join builds b on b.customer = c.id group by c.id, c.name, c.reach order by c.name, c.id`,
+  );
+
+export async function saveCustomer(db: Queries, id: string, { name, reach }: CustomerWrite): Promise<Customer> {
+  await db.query(
+    `insert into customers (id, name, reach) values ($1, $2, $3)
+     on conflict (id) do update set name = excluded.name, reach = excluded.reach`,
+    [id, name, reach],
+  );
+  const [row] = await db.query<{ builds: number }>('select count(*)::int as builds from builds where customer = $1', [
+    id,
+  ]);
+  return { id, name, reach, builds: row?.builds ?? 0 };
+}
+
+/** Name and address are gone; what named the customer finds nobody any more. @returns whether there was one */
+export async function eraseCustomer(db: Queries, id: string): Promise<boolean> {
+  return (await db.query('delete from customers where id = $1 returning id', [id])).length > 0;
+}
