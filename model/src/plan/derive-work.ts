@@ -23,6 +23,7 @@ export function evidenceOf(
 ): Evidence {
   const now = mesh?.now ?? null;
   const missing = (ok: boolean, says = NOT_READ): string | null => (ok ? null : says);
+  const read = (value: unknown): boolean => value !== null && value !== undefined;
   const came = mesh?.assemblies.find(({ number }) => number === 0) ?? null;
   const rounds = joint?.rounds ?? [];
   return (step) => {
@@ -40,17 +41,17 @@ export function evidenceOf(
       case 'trial-carrier':
         return missing(now !== null && (now.number > 0 || axle.setup?.gears === 'used'), 'not put together on Carrier');
       case 'backlash':
-        return missing(now?.backlash.trial != null, 'backlash not read');
+        return missing(read(now?.backlash.trial), 'backlash not read');
       case 'pattern':
-        return missing(now?.pattern.trial != null, 'pattern not read');
+        return missing(read(now?.pattern.trial), 'pattern not read');
       case 'pinion-preload':
-        return missing(preload?.last != null, 'turning torque not read');
+        return missing(read(preload?.last), 'turning torque not read');
       case 'final-readings':
-        return missing(now?.backlash.final != null && now.pattern.final != null, 'final backlash and pattern not read');
+        return missing(read(now?.backlash.final) && read(now?.pattern.final), 'final backlash and pattern not read');
       case 'float-trial':
-        return missing(now?.endFloatMm.trial != null, 'end float not read');
+        return missing(read(now?.endFloatMm.trial), 'end float not read');
       case 'float-final':
-        return missing(now?.endFloatMm.final != null, 'end float not read');
+        return missing(read(now?.endFloatMm.final), 'end float not read');
       case 'ring-bolts': {
         const open = rounds.filter(({ whole }) => !whole).map(({ label }) => label.toLowerCase());
         return missing(joint !== null && open.length === 0, joint ? open.join(', ') : 'bolts not ticked on Ring joint');
@@ -154,7 +155,7 @@ export function deriveWork(name: AxleName, axle: Axle, state: WorkState, d: Deri
       facts: { axle: name, for: work.hold.for, why: work.hold.why, since: work.hold.since },
       say: words.hold,
     });
-  if (axle.identity?.retention == null)
+  if (!axle.identity?.retention)
     d.finding({
       ...common,
       id: `plan.${name}.retention`,
@@ -313,7 +314,8 @@ function leaks(axle: AxleName, state: WorkState, d: Derivation): void {
   const [start, end, held] = ['pressure', 'pressure-end', 'minutes'].map(
     (id) => saidOf(state, 'locker-line', id)?.base ?? null,
   );
-  if (start == null || end == null || held == null || held <= 0 || start <= 0) return;
+  if (start === undefined || end === undefined || held === undefined) return;
+  if (start === null || end === null || held === null || held <= 0 || start <= 0) return;
   const loss = Math.max(0, start - end) / held;
   d.figure({
     id: planFigures.leak(axle),

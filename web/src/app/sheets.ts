@@ -7,6 +7,7 @@ import { identity } from './identity';
 import { ledger } from './ledger';
 import { mesh } from './mesh';
 import { pack } from './pack';
+import { papers } from './papers';
 import { plan } from './plan';
 import { runin } from './runin';
 import { shaft } from './shaft';
@@ -35,6 +36,7 @@ export const CAPABILITIES: readonly WebCapability[] = [
   preload,
   practice,
   summary,
+  papers,
   ledger,
 ];
 

@@ -1,22 +1,45 @@
 import type { ElementRef } from '@angular/core';
-import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, signal, viewChild } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { InputError, cutText } from '@hot-spline/core';
-import { FORMAT_VERSION, readFile, type Build, type BuildFile, type LibrarySpec } from '@hot-spline/model';
+import {
+  FORMAT_VERSION,
+  readFile,
+  type BoardRow,
+  type BoardState,
+  type Build,
+  type BuildFile,
+  type LibrarySpec,
+} from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
-import { TableModule } from 'primeng/table';
+import { TableModule, type TableLazyLoadEvent } from 'primeng/table';
 import { Finder } from '../frame/finder';
 import { Header } from '../frame/header';
 import { KeyReader } from '../frame/keys';
 import { api, type BuildSummary } from '../state/api';
-import { boardActions, boardFeature } from '../state/board';
 import { uiActions } from '../state/ui';
 import { localDay, sayDay } from '../shared/day';
+import { Radios } from '../shared/radios';
+import { BoardRows, STATE_WORDS, type BoardSort } from './board-rows';
+import { RecallPanel } from './recall-panel';
 import { StartSheet } from './start-sheet';
 
 /** Largest file that is read into memory here; the server has its own limit. */
 const LARGEST_FILE = 32 * 1024 * 1024;
+
+/** A bench day with hands on one car: ours, for saying that a promise is tight. */
+const HOURS_A_DAY = 6;
+const SORTS = [
+  { value: 'name', label: 'name' },
+  { value: 'promised', label: 'promised' },
+  { value: 'state', label: 'state' },
+  { value: 'updated', label: 'changed' },
+] as const;
+const VIEWS = [
+  { value: 'list', label: 'List' },
+  { value: 'states', label: 'By state' },
+] as const;
 
 interface Clash {
   readonly file: BuildFile;
@@ -26,7 +49,8 @@ interface Clash {
 /** All builds of the shop: open, start, copy, import, export, put away. */
 @Component({
   selector: 'hs-board-page',
-  imports: [Finder, Header, RouterLink, StartSheet, TableModule],
+  imports: [Finder, Header, Radios, RecallPanel, RouterLink, StartSheet, TableModule],
+  providers: [BoardRows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'key($event)' },
   templateUrl: './board-page.html',
@@ -39,11 +63,13 @@ export class BoardPage {
   private readonly keyReader = new KeyReader();
   private readonly picker = viewChild.required<ElementRef<HTMLInputElement>>('picker');
 
-  protected readonly status = this.store.selectSignal(boardFeature.selectStatus);
-  protected readonly problem = this.store.selectSignal(boardFeature.selectProblem);
-  private readonly builds = this.store.selectSignal(boardFeature.selectBuilds);
-  protected readonly active = computed(() => this.builds().filter((build) => !build.archived));
-  protected readonly archived = computed(() => this.builds().filter((build) => build.archived));
+  protected readonly board = inject(BoardRows);
+  protected readonly words = STATE_WORDS;
+  protected readonly sorts = SORTS;
+  protected readonly views = VIEWS;
+  protected readonly view = signal<'list' | 'states'>('list');
+  protected readonly recalling = signal(false);
+  private waiting: ReturnType<typeof setTimeout> | undefined;
   protected readonly finding = signal(false);
   protected readonly starting = signal(false);
   protected readonly busy = signal(false);
@@ -53,7 +79,55 @@ export class BoardPage {
   private alone = false;
 
   constructor() {
-    this.store.dispatch(boardActions.opened());
+    void this.board.load();
+  }
+
+  /** Looks for it a moment after the last letter. */
+  protected look(text: string): void {
+    clearTimeout(this.waiting);
+    this.waiting = setTimeout(() => {
+      this.board.search.set(text.trim());
+      this.again();
+    }, 150);
+  }
+
+  protected again(): void {
+    void (this.view() === 'states' ? this.board.byState() : this.board.load());
+  }
+
+  protected show(view: 'list' | 'states'): void {
+    this.view.set(view);
+    this.again();
+  }
+
+  protected of(state: BoardState | null): void {
+    this.board.state.set(this.board.state() === state ? null : state);
+    this.view.set('list');
+    this.again();
+  }
+
+  protected order(sort: BoardSort): void {
+    this.board.sort.set(sort);
+    this.again();
+  }
+
+  protected reach({ first, rows }: TableLazyLoadEvent): void {
+    void this.board.reach(first ?? 0, rows ?? 60);
+  }
+
+  /** Whether the day that it is promised for is past, or nearer than the work that is left. */
+  protected late({ promised, work }: BoardRow): 'late' | 'tight' | '' {
+    if (promised === null || work.state === 'done' || work.state === 'due') return '';
+    const days = (new Date(`${promised}T18:00`).getTime() - Date.now()) / 86_400_000;
+    return days < 0 ? 'late' : work.leftH > Math.max(0, days) * HOURS_A_DAY ? 'tight' : '';
+  }
+
+  protected stateWord({ work }: BoardRow): string {
+    return STATE_WORDS[work.state];
+  }
+
+  protected hours(hours: number): string {
+    return `${Math.round(hours * 10) / 10} h`;
   }
 
   protected key(event: KeyboardEvent): void {
@@ -62,6 +136,10 @@ export class BoardPage {
       event.preventDefault();
       this.finding.set(true);
     } else if (command?.kind === 'units') this.store.dispatch(uiActions.unitsFlipped());
+  }
+
+  protected day(day: string): string {
+    return sayDay(day);
   }
 
   protected when(build: BuildSummary): string {
@@ -92,7 +170,7 @@ export class BoardPage {
   protected async archive(build: BuildSummary, archived: boolean): Promise<void> {
     await this.work(async () => {
       await api.archive(build.id, archived);
-      this.store.dispatch(boardActions.opened());
+      this.again();
     });
   }
 
@@ -148,7 +226,7 @@ export class BoardPage {
       if (how === 'replace') await api.archive(here.id, true);
       this.clashes.update((clashes) => clashes.filter((clash) => clash.file !== file));
       if (how !== 'skip' && this.alone) await this.router.navigate(['/builds', id]);
-      else this.store.dispatch(boardActions.opened());
+      else this.again();
     });
   }
 
@@ -160,7 +238,7 @@ export class BoardPage {
         await api.create(last, file);
       }
       if (open) await this.router.navigate(['/builds', last]);
-      else this.store.dispatch(boardActions.opened());
+      else this.again();
     });
   }
 

@@ -9,7 +9,7 @@ import { CONSTRUCTION_OPTIONS, constructionWords } from '../library/words';
 import { Choice, type Option } from '../shared/choice';
 import { Radios } from '../shared/radios';
 import { api } from '../state/api';
-import { boardFeature } from '../state/board';
+import { boardActions, boardFeature } from '../state/board';
 
 /** What a new build is asked first; whatever is not answered begins as assumed. */
 @Component({
@@ -136,7 +136,8 @@ export class StartSheet {
 
   private readonly library = inject(Library);
   private readonly messages = inject(MessageService);
-  private readonly builds = inject(Store).selectSignal(boardFeature.selectBuilds);
+  private readonly store = inject(Store);
+  private readonly builds = this.store.selectSignal(boardFeature.selectBuilds);
 
   protected readonly named = signal('');
   protected readonly car = signal('');
@@ -172,6 +173,7 @@ export class StartSheet {
   ]);
 
   constructor() {
+    this.store.dispatch(boardActions.opened());
     this.library.open();
   }
 

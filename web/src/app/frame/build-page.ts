@@ -6,7 +6,6 @@ import { fieldWords, valueWords } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { Dialog } from 'primeng/dialog';
 import { Bench } from '../state/bench';
-import { boardActions } from '../state/board';
 import { editorActions } from '../state/editor';
 import { uiActions, uiFeature } from '../state/ui';
 import { Findings } from './findings';
@@ -345,7 +344,6 @@ export class BuildPage {
     effect(() =>
       this.pageTitle.setTitle([this.sheetName(), this.bench.build()?.name, 'Hot Spline'].filter(Boolean).join(' · ')),
     );
-    this.store.dispatch(boardActions.opened());
     // A build that opens begins at its sheet, not at the top of the frame.
     effect(() => {
       if (this.ready())

@@ -6,7 +6,7 @@ import { AXLES, type LibrarySpec } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { Dialog } from 'primeng/dialog';
 import { Bench } from '../state/bench';
-import { boardFeature } from '../state/board';
+import { boardActions, boardFeature } from '../state/board';
 import { uiActions } from '../state/ui';
 import { kindOf, typedText } from '../ledger/reading-words';
 import { Library } from '../library/library';
@@ -276,6 +276,7 @@ export class Finder {
 
   protected shown(): void {
     this.library.open();
+    this.store.dispatch(boardActions.opened());
     this.box()?.nativeElement.focus();
   }
 

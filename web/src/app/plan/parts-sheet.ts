@@ -3,7 +3,8 @@ import { partOf, say, toolOf, PARTS, type PartId, type ToolId } from '@hot-splin
 import { PART_STATES, TOOL_STATES, usedTorque, wrenchFit, type Work } from '@hot-spline/model';
 import { Library } from '../library/library';
 import { activeTab } from '../shared/active-tab';
-import { Field, type Understood } from '../shared/field';
+import { readDay } from '../shared/day-reader';
+import { Field } from '../shared/field';
 import { jumpTo } from '../shared/jump';
 import { Radios } from '../shared/radios';
 import { countReader, numberReader, textReader } from '../shared/readers';
@@ -12,7 +13,6 @@ import { SheetHead } from '../shared/sheet-head';
 import { Tabs } from '../shared/tabs';
 import { sayDay } from '../shared/day';
 import { ShopSettings } from '../state/shop-settings';
-import { InputError } from '@hot-spline/core';
 import { PARTS_TABS } from './tabs';
 import { WorkEdit } from './work-edit';
 
@@ -26,20 +26,6 @@ const SIDE_OPTIONS = [
   { value: 'left', label: 'left' },
   { value: 'right', label: 'right' },
 ] as const;
-
-/** Reads a day as YYYY-MM-DD or as the device writes it: day, month, year. */
-function readDay(text: string): Understood<string | null> {
-  const said = text.trim();
-  if (said === '') return { value: null, said: 'none' };
-  const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})$/.exec(said);
-  const plain = /^(\d{1,2})[./](\d{1,2})[./](\d{4})$/.exec(said);
-  const parts = iso ? [iso[1], iso[2], iso[3]] : plain ? [plain[3], plain[2], plain[1]] : null;
-  const day = parts?.map((part) => (part ?? '').padStart(2, '0')).join('-') ?? '';
-  const date = new Date(`${day}T00:00:00Z`);
-  if (parts === null || Number.isNaN(date.getTime()) || date.toISOString().slice(0, 10) !== day)
-    throw new InputError('Day', `“${said}” is no day.`, 'such as 2026-12-24 or 24.12.2026');
-  return { value: day, said: sayDay(day) };
-}
 
 /** What has to be in the house, what the job is done with, and what came off. */
 @Component({

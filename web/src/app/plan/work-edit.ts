@@ -1,5 +1,5 @@
 import { Injectable, computed, inject } from '@angular/core';
-import { BOXES, JOBS, orderOfWork, neededParts, type Job } from '@hot-spline/core';
+import { orderOfWork, neededParts, type Job, type Situation } from '@hot-spline/core';
 import {
   UNIT_KIND,
   newParts,
@@ -27,7 +27,7 @@ export const JOB_OPTIONS: readonly (Option<Job> & { readonly more: string })[] =
 ];
 
 export const jobLabel = (job: Job): string => JOB_OPTIONS.find(({ value }) => value === job)?.label ?? job;
-export const BOX_OPTIONS: readonly Option<(typeof BOXES)[number]>[] = [
+export const BOX_OPTIONS: readonly Option<Situation['box']>[] = [
   { value: 'stays', label: 'stays shut' },
   { value: 'synchro', label: 'synchro, opened' },
   { value: 'sequential', label: 'sequential, opened' },
@@ -47,7 +47,7 @@ export class WorkEdit {
     return JOB_OPTIONS.filter(({ value }) => axle && this.goes(axle, value));
   });
 
-  private goes(axle: Axle, job: (typeof JOBS)[number]): boolean {
+  private goes(axle: Axle, job: Job): boolean {
     return (job !== 'insert' && job !== 'locker') || UNIT_KIND[axle.unit.type] === job;
   }
 

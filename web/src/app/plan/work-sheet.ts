@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { PHASES, type Job, type OwnStep, type Phase } from '@hot-spline/core';
-import { HOLDS, faultText, type StepState, type Work } from '@hot-spline/model';
+import { faultText, type StepState, type Work } from '@hot-spline/model';
 import { Library } from '../library/library';
 import { activeTab } from '../shared/active-tab';
 import { Choice, type Option } from '../shared/choice';
@@ -15,6 +15,7 @@ import { sayDay } from '../shared/day';
 import { WORK_TABS } from './tabs';
 import { BOX_OPTIONS, JOB_OPTIONS, WorkEdit, jobLabel } from './work-edit';
 import { WorkLike } from './work-like';
+import { WhosePanel } from './whose-panel';
 import { WorkStep } from './work-step';
 
 interface Group {
@@ -26,7 +27,7 @@ interface Group {
   readonly open: boolean;
 }
 
-const HOLD_OPTIONS: readonly Option<(typeof HOLDS)[number]>[] = [
+const HOLD_OPTIONS: readonly Option<NonNullable<Work['hold']>['for']>[] = [
   { value: 'parts', label: 'parts' },
   { value: 'customer', label: 'customer' },
   { value: 'tool', label: 'tool' },
@@ -36,7 +37,7 @@ const HOLD_OPTIONS: readonly Option<(typeof HOLDS)[number]>[] = [
 /** The order of work: what is next, every step of the job, and one step at a time for whoever stands at the car. */
 @Component({
   selector: 'hs-work-sheet',
-  imports: [Choice, Field, RemoveButton, RouterLink, SheetHead, Tabs, WorkLike, WorkStep],
+  imports: [Choice, Field, RemoveButton, RouterLink, SheetHead, Tabs, WhosePanel, WorkLike, WorkStep],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './work-sheet.html',
   styleUrls: ['../shared/sheet.scss', './work-sheet.scss'],
@@ -59,7 +60,7 @@ export class WorkSheet {
   protected readonly readTitle = textReader('Step', 80, 1);
   protected readonly readDoes = textReader('What is done', 300);
   protected readonly readMinutes = countReader('Minutes', 0, 10_000);
-  protected readonly holdFor = signal<(typeof HOLDS)[number]>('parts');
+  protected readonly holdFor = signal<NonNullable<Work['hold']>['for']>('parts');
   protected readonly depths = [
     { value: 'gauge-first', label: 'gauge first' },
     { value: 'pattern-first', label: 'pattern first' },

@@ -1,10 +1,14 @@
 import {
   routes,
+  type Board,
   type Build,
   type BuildFile,
   type BuildSummary,
+  type Customer,
+  type CustomerWrite,
   type LedgerEntry,
   type LibrarySpec,
+  type Recall,
   type SetUps,
   type Shop,
   type ShopSettings,
@@ -37,11 +41,17 @@ type AnswerOf<R extends WireRoute> =
 interface Sent {
   readonly params?: Readonly<Record<string, string | number>>;
   readonly body?: unknown;
+  readonly query?: Readonly<Record<string, string | number>>;
 }
 
 function addressOf({ path }: WireRoute, params: Sent['params'] = {}): string {
   return `/api${path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(params[name] ?? ''))}`;
 }
+
+const queryOf = (query: Sent['query']): string =>
+  query === undefined
+    ? ''
+    : `?${new URLSearchParams(Object.entries(query).map(([key, value]) => [key, String(value)])).toString()}`;
 
 async function jsonOf(response: Response): Promise<unknown> {
   if (!response.headers.get('content-type')?.includes('json')) return undefined;
@@ -56,11 +66,11 @@ async function jsonOf(response: Response): Promise<unknown> {
  * Calls a route of the wire and checks what comes back by its schema.
  * @throws ApiError for everything but a success that can be read
  */
-async function call<R extends WireRoute>(route: R, { params, body }: Sent = {}): Promise<AnswerOf<R>> {
+async function call<R extends WireRoute>(route: R, { params, body, query }: Sent = {}): Promise<AnswerOf<R>> {
   let response: Response;
   try {
     const blob = body instanceof Blob ? body : null;
-    response = await fetch(addressOf(route, params), {
+    response = await fetch(`${addressOf(route, params)}${queryOf(query)}`, {
       method: route.method.toUpperCase(),
       headers: body === undefined ? {} : { 'content-type': blob?.type ?? 'application/json' },
       body: body === undefined ? null : (blob ?? JSON.stringify(body)),
@@ -87,6 +97,12 @@ async function call<R extends WireRoute>(route: R, { params, body }: Sent = {}):
 /** The server, as the app calls it. */
 export const api = {
   shop: (): Promise<Shop> => call(routes.shop),
+  board: (query: Readonly<Record<string, string | number>>): Promise<Board> => call(routes.board, { query }),
+  recall: (of?: string): Promise<Recall> => call(routes.recall, of === undefined ? {} : { query: { of } }),
+  customers: (): Promise<Customer[]> => call(routes.customers),
+  saveCustomer: (id: string, customer: CustomerWrite): Promise<Customer> =>
+    call(routes.saveCustomer, { params: { id }, body: customer }),
+  eraseCustomer: (id: string) => call(routes.eraseCustomer, { params: { id } }),
   saveShop: (settings: ShopSettings): Promise<Shop> => call(routes.saveShop, { body: settings }),
   builds: (): Promise<BuildSummary[]> => call(routes.builds),
   build: (id: string): Promise<StoredBuild> => call(routes.build, { params: { id } }),

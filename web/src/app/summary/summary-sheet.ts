@@ -1,24 +1,22 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { entryBase, findFinals, say, saySmall } from '@hot-spline/core';
+import { entryBase, say, saySmall } from '@hot-spline/core';
 import {
   AXLES,
   GATES,
   SIDES,
   UNIT_TYPE_WORDS,
   VERDICTS,
-  findProblemOf,
-  findStandIns,
   floatOf,
   meshFigures,
   packFigures,
   preloadFigures,
   readingEntry,
-  reasonWords,
   type AxleName,
   type FigureId,
 } from '@hot-spline/model';
 import { stations } from '../frame/stations';
 import { USE_WORDS } from '../identity/words';
+import { choiceOf } from '../papers/choice';
 import { attempt } from '../shared/attempt';
 import { sayDay, sayDays } from '../shared/day';
 import { SheetHead } from '../shared/sheet-head';
@@ -252,28 +250,9 @@ export class SummarySheet {
 
   private readonly found = attempt(() => {
     const [build, derived] = [this.bench.build(), this.bench.derived()];
-    const own = derived?.gearing[derived.main];
-    const pair = derived && build?.axles[derived.main]?.finalDrive;
-    if (!build || !derived || !own || !pair) return null;
-    const one = findFinals(findProblemOf(build, derived.main, own)).find(
-      ({ candidate }) => candidate.ring === pair.ring && candidate.pinion === pair.pinion,
-    );
-    return one ? { pair, reasons: one.reasons, standIns: findStandIns(build, derived.main) } : null;
+    return build && derived ? choiceOf(build, derived, this.bench.system()) : null;
   });
-  protected readonly choice = computed(() => {
-    const found = this.found.value();
-    return (
-      found && {
-        pair: `${found.pair.ring}/${found.pair.pinion}`,
-        standIns: found.standIns.join(', '),
-        reasons: found.reasons.map((reason) =>
-          reason.side === 'against'
-            ? `Against: ${reasonWords(reason, this.bench.system())}`
-            : reasonWords(reason, this.bench.system()),
-        ),
-      }
-    );
-  });
+  protected readonly choice = this.found.value;
 
   private figure(id: FigureId, label?: string): Line[] {
     const figure = this.bench.figure(id);

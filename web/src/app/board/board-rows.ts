@@ -1,0 +1,114 @@
+import { Injectable, computed, signal } from '@angular/core';
+import { BOARD_STATES, type BoardRow, type BoardState } from '@hot-spline/model';
+import { ApiError, api } from '../state/api';
+
+/** Rows that are fetched at once, and cards of one state. */
+const PIECE = 100;
+const CARDS = 12;
+
+export const STATE_WORDS: Readonly<Record<BoardState, string>> = {
+  due: 'To be looked at',
+  waiting: 'Waiting',
+  loop: 'In the loop',
+  'gate-b': 'Up to Gate B',
+  work: 'At work',
+  'run-in': 'Run-in',
+  planned: 'Planned',
+  done: 'Done',
+  open: 'No job',
+};
+
+export type BoardSort = 'name' | 'promised' | 'updated' | 'state';
+
+/** The board as far as it has been looked at: pieces are fetched where somebody scrolls to. */
+@Injectable()
+export class BoardRows {
+  readonly search = signal('');
+  readonly state = signal<BoardState | null>(null);
+  readonly sort = signal<BoardSort>('name');
+  /** By row; null where it has not been fetched yet. */
+  readonly rows = signal<readonly (BoardRow | null)[]>([]);
+  readonly archived = signal<readonly BoardRow[]>([]);
+  readonly cards = signal<readonly { readonly state: BoardState; readonly rows: readonly BoardRow[] }[]>([]);
+  readonly states = signal<Readonly<Partial<Record<BoardState, number>>>>({});
+  readonly status = signal<'loading' | 'ready' | 'failed'>('loading');
+  readonly problem = signal('');
+  /** How many there are, whatever is looked for. */
+  readonly all = computed(() => BOARD_STATES.reduce((sum, state) => sum + (this.states()[state] ?? 0), 0));
+  readonly shownStates = computed(() => BOARD_STATES.filter((state) => (this.states()[state] ?? 0) > 0));
+  private asked = 0;
+  private readonly pieces = new Set<number>();
+
+  private question(offset: number, limit: number, state = this.state()) {
+    return {
+      search: this.search(),
+      sort: this.sort(),
+      offset,
+      limit,
+      ...(state === null ? {} : { state }),
+    };
+  }
+
+  /** Asks anew, from the top; an answer to an earlier question is dropped. */
+  async load(): Promise<void> {
+    const ask = ++this.asked;
+    this.pieces.clear();
+    try {
+      const [first, away] = await Promise.all([
+        api.board(this.question(0, PIECE)),
+        api.board({ archived: '1', limit: PIECE }),
+      ]);
+      if (ask !== this.asked) return;
+      this.states.set(first.states);
+      const rest = Array.from({ length: Math.max(0, first.total - first.rows.length) }, () => null);
+      this.pieces.add(0);
+      this.rows.set([...first.rows, ...rest]);
+      this.archived.set(away.rows);
+      this.status.set('ready');
+      this.problem.set('');
+    } catch (error) {
+      this.fail(error);
+    }
+  }
+
+  /** Fetches what is scrolled to and is not there yet. */
+  async reach(from: number, count: number): Promise<void> {
+    const ask = this.asked;
+    for (let piece = Math.floor(from / PIECE); piece * PIECE < from + count; piece++) {
+      if (this.pieces.has(piece) || piece * PIECE >= this.rows().length) continue;
+      this.pieces.add(piece);
+      try {
+        const { rows } = await api.board(this.question(piece * PIECE, PIECE));
+        if (ask !== this.asked) return;
+        this.rows.update((all) => all.toSpliced(piece * PIECE, rows.length, ...rows));
+      } catch (error) {
+        this.pieces.delete(piece);
+        this.fail(error);
+      }
+    }
+  }
+
+  /** The first builds of each state, by the day that they are promised for. */
+  async byState(): Promise<void> {
+    try {
+      const { states } = await api.board({ search: this.search(), limit: 1 });
+      this.states.set(states);
+      const shown = BOARD_STATES.filter((state) => (states[state] ?? 0) > 0);
+      const pieces = await Promise.all(
+        shown.map(async (state) => ({
+          state,
+          rows: (await api.board({ search: this.search(), state, sort: 'promised', limit: CARDS })).rows,
+        })),
+      );
+      this.cards.set(pieces);
+    } catch (error) {
+      this.fail(error);
+    }
+  }
+
+  private fail(error: unknown): void {
+    if (!(error instanceof ApiError)) throw error;
+    this.problem.set(error.message);
+    this.status.set('failed');
+  }
+}

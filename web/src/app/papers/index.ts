@@ -1,0 +1,16 @@
+import type { WebCapability } from '../shared/descriptor';
+
+export const papers: WebCapability = {
+  name: 'papers',
+  sheets: [
+    {
+      sheet: 'papers',
+      name: 'Papers',
+      group: 'Kept',
+      key: 'f',
+      tabs: [],
+      load: () => import('./papers-sheet').then((m) => m.PapersSheet),
+    },
+  ],
+  stations: [],
+};

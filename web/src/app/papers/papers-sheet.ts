@@ -1,0 +1,203 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { InputError, type UnitSystem } from '@hot-spline/core';
+import type { Customer } from '@hot-spline/model';
+import { shownPhotos } from './photos';
+import { stations } from '../frame/stations';
+import { attempt } from '../shared/attempt';
+import { sayDay, sayMoment } from '../shared/day';
+import { download } from '../shared/download';
+import { Field } from '../shared/field';
+import { PhotoTaker } from '../shared/photo-taker';
+import { Radios } from '../shared/radios';
+import { textReader } from '../shared/readers';
+import { SheetHead } from '../shared/sheet-head';
+import { STATION_LIST } from '../sheets';
+import { ApiError, api } from '../state/api';
+import { Bench } from '../state/bench';
+import { ShopSettings } from '../state/shop-settings';
+import { choiceOf } from './choice';
+import { PAPERS, labelFacts, readingRows, type PaperName } from './documents';
+import { drivelineSvg, labelText, type PaperInput } from './paper';
+import { pdfOf } from './pdf';
+import { csvOf, findingRows, partRows, stepRows } from './tables';
+
+const UNITS = [
+  { value: 'metric', label: 'metric' },
+  { value: 'inch', label: 'inch' },
+  { value: 'both', label: 'both' },
+] as const;
+
+/** Papers to give away: PDFs of the build, tables as CSV, drawings as SVG. */
+@Component({
+  selector: 'hs-papers-sheet',
+  imports: [Field, PhotoTaker, Radios, SheetHead],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './papers-sheet.html',
+  styleUrls: ['../shared/sheet.scss', './papers-sheet.scss'],
+})
+export class PapersSheet {
+  protected readonly bench = inject(Bench);
+  private readonly list = inject(STATION_LIST);
+  private readonly shop = inject(ShopSettings);
+  protected readonly units = UNITS;
+  protected readonly unit = signal<(typeof UNITS)[number]['value']>(this.bench.system());
+  protected readonly papers = (Object.keys(PAPERS) as PaperName[]).map((name) => ({
+    name,
+    title: PAPERS[name].name,
+    about: PAPERS[name].about,
+  }));
+  protected readonly busy = signal<PaperName | null>(null);
+  protected readonly problem = signal('');
+  protected readonly settings = this.shop.settings;
+  protected readonly readName = textReader('Name of the shop', 80);
+  private readonly customers = signal<readonly Customer[]>([]);
+  protected readonly photoCount = computed(() => this.photos().length);
+
+  private readonly systems = computed((): readonly UnitSystem[] => {
+    const unit = this.unit();
+    return unit === 'both' ? ['metric', 'inch'] : [unit];
+  });
+  private readonly choice = attempt(() => {
+    const [build, derived] = [this.bench.build(), this.bench.derived()];
+    return build && derived ? choiceOf(build, derived, this.systems()[0] ?? 'metric') : null;
+  });
+  /** Photos that readings of the build name, with what they show. */
+  private readonly photos = computed(() => {
+    const build = this.bench.build();
+    return build ? shownPhotos(build, this.bench.readings()) : [];
+  });
+  private readonly input = computed((): Omit<PaperInput, 'qr' | 'photos'> | null => {
+    const [build, derived] = [this.bench.build(), this.bench.derived()];
+    if (!build || !derived) return null;
+    const choice = this.choice.value();
+    const customer = this.customers().find(({ id }) => id === build.customer);
+    return {
+      build,
+      derived,
+      ledger: this.bench.ledger(),
+      systems: this.systems(),
+      shop: { name: this.settings().name, logo: null },
+      customer: customer?.name ?? '',
+      stations: stations(build, derived, this.systems()[0] ?? 'metric', this.list),
+      choice: choice && choice.standIns === '' ? choice : null,
+      day: sayDay(new Date()),
+      moment: sayMoment,
+    };
+  });
+  protected readonly code = computed(() => {
+    const [input, id] = [this.input(), this.bench.editor().id];
+    return input && id ? labelText(location.origin, id, labelFacts({ ...input, photos: [] })) : '';
+  });
+  private readonly drawn = signal('');
+  protected readonly qr = computed(() => `data:image/svg+xml,${encodeURIComponent(this.drawn())}`);
+
+  constructor() {
+    effect(() => {
+      const text = this.code();
+      if (text !== '') void this.draw(text);
+    });
+    void this.readCustomers();
+  }
+
+  private async draw(text: string): Promise<void> {
+    const { default: code } = await import('qrcode');
+    this.drawn.set(await code.toString(text, { type: 'svg', errorCorrectionLevel: 'M', margin: 1 }));
+  }
+
+  private async readCustomers(): Promise<void> {
+    try {
+      this.customers.set(await api.customers());
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      // Papers are made without the name; the header says that the server is away.
+    }
+  }
+
+  private async pictures(): Promise<PaperInput['photos']> {
+    const shown: PaperInput['photos'][number][] = [];
+    for (const { id, what } of this.photos()) {
+      const data = await this.picture(id);
+      if (data !== null) shown.push({ what, data });
+    }
+    return shown;
+  }
+
+  /** A photo as a data address; null where this device can’t get it. */
+  private async picture(id: string): Promise<string | null> {
+    const answer = await fetch(`/api/photos/${id}`).catch(() => null);
+    if (!answer?.ok) return null;
+    const blob = await answer.blob();
+    return new Promise((resolve, reject) => {
+      const reader = new FileReader();
+      reader.onload = () => resolve(String(reader.result));
+      reader.onerror = () => reject(new InputError('photo', 'The photo can’t be read.', 'a picture'));
+      reader.readAsDataURL(blob);
+    });
+  }
+
+  protected async make(name: PaperName): Promise<void> {
+    const input = this.input();
+    if (!input) return;
+    this.busy.set(name);
+    this.problem.set('');
+    try {
+      const { logo, name: shopName } = this.settings();
+      const whole: PaperInput = {
+        ...input,
+        shop: { name: shopName, logo: logo === null ? null : await this.picture(logo) },
+        qr: { text: this.code(), svg: this.drawn() },
+        photos: name === 'build-sheet' ? await this.pictures() : [],
+      };
+      download(await pdfOf(PAPERS[name].make(whole)), `${this.file()}-${name}.pdf`);
+    } catch (error) {
+      // A paper that can’t be made is said, and the next one can be tried.
+      console.warn('the paper was not made', error);
+      this.problem.set(`The paper was not made: ${error instanceof Error ? error.message : String(error)}`);
+    } finally {
+      this.busy.set(null);
+    }
+  }
+
+  private file(): string {
+    return (
+      (this.bench.build()?.name ?? 'build')
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, '-')
+        .replace(/^-|-$/g, '') || 'build'
+    );
+  }
+
+  protected table(of: 'readings' | 'steps' | 'parts' | 'findings'): void {
+    const input = this.input();
+    if (!input) return;
+    const whole = { ...input, photos: [], qr: { text: '', svg: '' } };
+    const tables = {
+      readings: (): readonly (readonly string[])[] => [['what', 'read', 'with', 'by'], ...readingRows(whole)],
+      steps: () => stepRows(whole),
+      parts: () => partRows(whole),
+      findings: () => findingRows(whole),
+    };
+    download(new Blob([csvOf(tables[of]())], { type: 'text/csv' }), `${this.file()}-${of}.csv`);
+  }
+
+  protected drawing(of: 'driveline' | 'code'): void {
+    const input = this.input();
+    if (!input) return;
+    const svg = of === 'code' ? this.drawn() : drivelineSvg(input.stations);
+    download(new Blob([svg], { type: 'image/svg+xml' }), `${this.file()}-${of}.svg`);
+  }
+
+  protected readonly keepLogo = (logo: string): void => {
+    void this.save({ logo });
+  };
+
+  protected async save(settings: { name?: string; logo?: string | null }): Promise<void> {
+    try {
+      await this.shop.choose(settings);
+      this.problem.set('');
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      this.problem.set(error.message);
+    }
+  }
+}
