@@ -166,7 +166,7 @@ test.describe('pack story: inspect', () => {
     await expect(siskin.finding(/Recheck is due since .*2026/)).toBeVisible();
     await siskin.saved();
     await page.goto('/');
-    await page.getByLabel('Filter the builds').fill(file.build.name);
+    await page.getByLabel('Find builds').fill(file.build.name);
     await expect(page.getByText(/Recheck since .*2026/).first()).toBeVisible();
   });
 

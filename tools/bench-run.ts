@@ -26,6 +26,7 @@ import { readConfig } from '../server/src/config';
 import { runAgainstPackage, searchBySize } from './bench-road.mjs';
 // @ts-expect-error -- plain JavaScript, beside the other yardsticks
 import { shimsAgainstSolver } from './bench-pack.mjs';
+import { boardAtSize, pdfTime, planTime } from './bench-board';
 import { advisorOnAxles } from './bench-mesh';
 import { openPglite } from '../server/src/db/pglite';
 import { serve } from '../server/src/serve';
@@ -328,6 +329,9 @@ const report = {
   packSure: monteCarlo(),
   advisor: advisorOnAxles(),
   ...(await sliders()),
+  plan: planTime(),
+  pdf: await pdfTime(),
+  board: await boardAtSize(),
   initialJavaScript: initialJavaScript(),
   durableInsert: await inserts(),
   readingOnDisk: await readings(),

@@ -1,0 +1,297 @@
+import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import type { APIRequestContext, Page } from '@playwright/test';
+import { Bench, demoFile, expect, test, type DemoName } from './bench';
+
+/** A demo build of one's own, changed before it is taken in. */
+async function jobOf(
+  page: Page,
+  request: APIRequestContext,
+  name: DemoName,
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a file is changed freely before it is imported
+  change: (build: any) => void,
+): Promise<Bench> {
+  const file = demoFile(name);
+  file.ledger = [];
+  change(file.build);
+  const id = randomUUID();
+  const answer = await request.post('/api/builds', { data: { id, file } });
+  expect(answer.status(), await answer.text()).toBe(201);
+  return new Bench(page, id);
+}
+
+/** What is to be written down at the step that is open, answered as in a job that goes well. */
+async function answer(page: Page): Promise<void> {
+  const step = page.locator('hs-work-step article');
+  for (const group of await step.getByRole('radiogroup').all()) {
+    const good = group.getByRole('radio').first();
+    if (!(await good.isChecked())) await good.check({ force: true });
+  }
+  for (const field of await step.locator('.records input[inputmode="decimal"]').all()) {
+    if ((await field.inputValue()) !== '') continue;
+    await field.fill('45');
+    await field.press('Enter');
+    const really = step.getByRole('button', { name: /^(Yes|Really|really)/ });
+    if (await really.first().isVisible()) await really.first().click();
+  }
+}
+
+/** Goes through steps with the button of a thumb until the step is open that has this title. */
+async function walkTo(page: Page, title: string): Promise<void> {
+  const heading = page.locator('hs-work-step h2');
+  for (let i = 0; i < 12; i++) {
+    const now = await heading.innerText();
+    if (now === title) return;
+    await answer(page);
+    await page.getByRole('button', { name: /^Done/ }).click();
+    await expect(heading).not.toHaveText(now);
+  }
+  throw new Error(`${title} was not reached`);
+}
+
+const openStep = (page: Page) => page.getByRole('link', { name: 'Open this step' });
+
+test.describe('the order of work', () => {
+  test('a ratio swap with c-clips: chosen, walked step by step, what is reachable only now, left out with a reason', async ({
+    page,
+    request,
+  }) => {
+    const job = await jobOf(page, request, 'kittiwake-drift-coupe', (build) => {
+      build.axles.rear.work = null;
+    });
+    await job.open('work');
+    await page.getByRole('button', { name: /^Gears Ring and pinion/ }).click();
+    await expect(page.locator('.next .what')).toContainText('Brief and complaint');
+    await expect(page.getByText('0 of 52 done')).toBeVisible();
+    await expect(page.locator('#step-pin-pass-rear')).toContainText('only now');
+    await expect(page.locator('#step-ring-off-rear')).toContainText('LEFT-hand thread');
+    await openStep(page).click();
+    await walkTo(page, 'Choose ratio and unit');
+    await job.saved();
+    // A step that can’t be taken back waits for its gate.
+    await page.goto(`/builds/${job.id}/work?tab=step&step=pinion-bearing`);
+    await expect(page.getByText('Gate A is not signed')).toBeVisible();
+    await expect(page.getByRole('button', { name: /^Done/ })).toBeDisabled();
+    // Left out with a reason, and the rules say what that breaks.
+    await page.goto(`/builds/${job.id}/work?tab=step&step=shafts-in`);
+    await page.getByRole('button', { name: 'More' }).click();
+    await job.enter('Left out, because', 'comes with the wheels');
+    await expect(page.getByText('Left out: comes with the wheels')).toBeVisible();
+    await page.getByRole('link', { name: 'Order of work' }).click();
+    await expect(page.getByRole('alert').filter({ hasText: 'Cross pin' })).toBeVisible();
+    await job.saved();
+  });
+
+  test('a drop-out with a new unit: no pinion, prop shaft off, on hold for parts, said on the board', async ({
+    page,
+    request,
+  }) => {
+    const name = `Stint ${randomUUID().slice(0, 6)}`;
+    const job = await jobOf(page, request, 'bracken-raid-truck', (build) => {
+      build.name = name;
+      build.axles.rear.work = null;
+      build.axles.rear.unit.type = 'helical';
+      build.axles.rear.unit.helical = {
+        biasRatio: { typed: '2.7', value: 2.7, unit: '' },
+        preload: { typed: '0 N·m', value: 0, unit: 'N·m' },
+        platesFrom: { typed: '600 N·m', value: 600, unit: 'N·m' },
+        platesHold: { typed: '30 %', value: 30, unit: '%' },
+      };
+    });
+    await job.open('work');
+    await page.getByRole('button', { name: /^Unit Another unit/ }).click();
+    await expect(page.locator('#step-pinion-out-rear')).toHaveCount(0);
+    await expect(page.locator('#step-prop-off-rear')).toBeVisible();
+    await expect(page.locator('#step-compare-carriers-rear')).toBeVisible();
+    await job.enter('Promised for', '2026-12-24');
+    await job.enter('Why', 'seals are late');
+    await expect(page.getByText('On hold for parts')).toBeVisible();
+    await page.getByRole('link', { name: 'Parts and tools' }).click();
+    await page.locator('#part-oil-rear').getByText('ordered').click();
+    await job.enter('Supplier', 'oil house');
+    await page.getByRole('link', { name: 'Tools', exact: true }).click();
+    await page.locator('#tool-adjuster-wrench-rear').getByText('missing').click();
+    await expect(job.finding('a tool is missing')).toBeVisible();
+    await job.saved();
+    await page.goto('/');
+    await page.getByPlaceholder(/customer, part number/).fill(name);
+    const row = page.getByRole('row').filter({ hasText: name });
+    await expect(row).toContainText('Waiting');
+    await expect(row).toContainText('seals are late');
+    await page.getByText('By state').click();
+    await expect(page.getByRole('region', { name: 'Waiting' })).toContainText(name);
+  });
+
+  test('an independent unit with an insert: too tight is a stop, the washers come before it closes', async ({
+    page,
+    request,
+  }) => {
+    const job = await jobOf(page, request, 'kittiwake-drift-coupe', (build) => {
+      const axle = build.axles.rear;
+      axle.work = null;
+      axle.identity.construction = { value: 'independent', origin: 'measured' };
+      axle.identity.retention = { value: 'stub', origin: 'measured' };
+      axle.unit.type = 'friction-insert';
+      axle.unit.insert = { lock: { typed: '120 N·m', value: 120, unit: 'N·m' } };
+    });
+    await job.open('work');
+    await page.getByRole('button', { name: /^Friction insert/ }).click();
+    const ids = await page.locator('.list li').evaluateAll((items) => items.map(({ id }) => id));
+    expect(ids.indexOf('step-stub-washers-rear')).toBeLessThan(ids.indexOf('step-fit-insert-rear'));
+    await page.goto(`/builds/${job.id}/work?tab=step&step=fit-insert`);
+    await job.enter('Free fit', '1.5 thou');
+    await expect(page.locator('.records').getByText('3 to 5 thou')).toBeVisible();
+    await expect(job.finding('Rear: free fit is 1.5 thou')).toBeVisible();
+    await job.enter('Free fit', '4 thou');
+    await expect(job.finding('Rear: free fit')).toHaveCount(0);
+  });
+
+  test('a locker on reused gears: unbolted outside first, its leak test with a loss a minute', async ({
+    page,
+    request,
+  }) => {
+    const job = await jobOf(page, request, 'bracken-raid-truck', (build) => {
+      build.axles.rear.work = null;
+    });
+    await job.open('work');
+    await page.getByRole('button', { name: /^Locker A selectable/ }).click();
+    await expect(page.locator('#step-pinion-preload-rear')).toHaveCount(0);
+    await page.goto(`/builds/${job.id}/work?tab=step&step=undo-outside`);
+    await expect(page.getByText('unbolted from outside first')).toBeVisible();
+    await page.goto(`/builds/${job.id}/work?tab=step&step=locker-line`);
+    await job.enter('Pressure at the start', '100 psi');
+    await job.enter('Pressure at the end', '80 psi');
+    await job.enter('Minutes held', '10');
+    await expect(job.finding(/locker loses .* a minute/)).toBeVisible();
+    await job.enter('Least gap to ring, cap or carrier', '1 mm');
+    await expect(job.finding('least gap to ring, cap or carrier is 1 mm')).toBeVisible();
+  });
+
+  test('from Gate B to the label: shafts, cover, fill, run-in, papers', async ({ hill, page }) => {
+    await hill.open('work');
+    await openStep(page).click();
+    await expect(page.locator('hs-work-step h2')).toHaveText('Shafts in');
+    await walkTo(page, 'Run in and recheck');
+    await page.getByRole('link', { name: 'Open Close, run in' }).click();
+    for (const [distance, temperature] of [
+      ['20 km', '80 °C'],
+      ['25 km', '115 °C'],
+    ] as const) {
+      await hill.enter('Distance', distance);
+      await hill.enter('Highest oil temperature', temperature);
+      await page.getByRole('button', { name: 'Log this trip' }).click();
+    }
+    await expect(page.getByText('45 km').first()).toBeVisible();
+    await expect(hill.finding(/oil at .* on the last trip/)).toBeVisible();
+    await hill.saved();
+    await hill.open('papers');
+    for (const paper of ['Label for the unit', 'Build sheet', 'Hand-over letter']) {
+      const [file] = await Promise.all([
+        page.waitForEvent('download', { timeout: 30_000 }),
+        page.getByRole('button', { name: paper }).click(),
+      ]);
+      expect(file.suggestedFilename()).toMatch(/^wren-.*\.pdf$/);
+      expect(
+        readFileSync(await file.path())
+          .subarray(0, 5)
+          .toString(),
+      ).toBe('%PDF-');
+    }
+    await expect(page.getByAltText('Code that opens this build')).toHaveJSProperty('complete', true);
+    const [csv] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Order of work' }).click(),
+    ]);
+    expect(readFileSync(await csv.path(), 'utf8')).toContain('Shafts in');
+  });
+});
+
+test.describe('at phone width', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
+
+  test('one step fills the phone: hand of the thread, one action, a photo, done', async ({ drift, page }) => {
+    await drift.open('work');
+    await openStep(page).tap();
+    await expect(page.locator('hs-work-step h2')).toHaveText('Run-out of the ring');
+    await page.goto(`/builds/${drift.id}/work?tab=step&step=ring-off`);
+    await expect(page.getByText('LEFT-hand thread')).toBeVisible();
+    await expect(page.getByText('Undoes clockwise.')).toBeVisible();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+    await page.goto(`/builds/${drift.id}/work?tab=step&step=backlash`);
+    await page.getByRole('link', { name: 'Open Mesh' }).tap();
+    await expect(page.getByRole('heading', { name: 'Mesh', level: 1 })).toBeVisible();
+  });
+
+  test('the ring is drawn up bolt by bolt with a thumb: which is next, rounds, open compound', async ({
+    page,
+    request,
+  }) => {
+    const job = await jobOf(page, request, 'kittiwake-drift-coupe', () => undefined);
+    await page.goto(`/builds/${job.id}/joint?tab=torque`);
+    await expect(page.getByText('tightens anticlockwise')).toBeVisible();
+    await page.getByRole('button', { name: 'Threadlocker is opened' }).tap();
+    await expect(page.getByText('Started means finished')).toBeVisible();
+    await expect(page.getByText('Bolt 1 to 26 lbf·ft')).toBeVisible();
+    for (let i = 0; i < 10; i++) await page.getByRole('button', { name: /^Bolt \d+, next$/ }).tap();
+    await expect(page.getByText('Bolt 1 to 46 lbf·ft')).toBeVisible();
+    await page.getByRole('button', { name: 'Bolt 1, next' }).tap();
+    await page.reload();
+    // What was ticked on this device is there again.
+    await expect(page.getByText('1 of 10')).toBeVisible();
+    await expect(page.getByText('Bolt 6 to 46 lbf·ft')).toBeVisible();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  });
+});
+
+test('inspect: a pitted race run on is a stop, replaced it is decided; what was cut is cleaned twice', async ({
+  page,
+  request,
+}) => {
+  const job = await jobOf(page, request, 'kittiwake-drift-coupe', () => undefined);
+  await job.open('inspect');
+  const races = page.getByRole('listitem').filter({ hasText: 'Bearing races' });
+  await races.getByRole('button', { name: 'pitted' }).click();
+  await expect(races).toContainText('All bearings');
+  await races.getByText('Run on').click();
+  await expect(job.finding('bearing races run on, pitted')).toBeVisible();
+  await races.getByText('Replace').click();
+  await expect(job.finding('bearing races run on')).toHaveCount(0);
+  await page.getByRole('link', { name: 'Will it pass' }).click();
+  await job.enter('What was cut, and where', 'two teeth of the ring');
+  await expect(job.finding('the case was cut and not cleaned twice')).toBeVisible();
+});
+
+test('shafts: the weakest link of the driveline is first, and stands on the Line', async ({ drift, page }) => {
+  await drift.open('shafts');
+  const links = page.getByRole('region', { name: 'Weakest link first' }).getByRole('listitem');
+  await expect(links.first()).toContainText('Ring joint');
+  await drift.enter('Shear yield by its maker, MPa', '100');
+  await expect(links.first()).toContainText('Left shaft');
+  await expect(drift.finding('Rear left shaft holds')).toBeVisible();
+});
+
+test('recall: every build with a part, with the customer to call; a customer is erased', async ({ page, request }) => {
+  const serial = `SN-${randomUUID().slice(0, 8)}`;
+  const name = `C. Heron ${serial}`;
+  const customer = randomUUID();
+  await request.put(`/api/customers/${customer}`, { data: { name, reach: '01632 960 002' } });
+  for (const build of ['One', 'Two'])
+    await jobOf(page, request, 'kittiwake-drift-coupe', (one) => {
+      one.name = `${build} ${serial}`;
+      one.customer = build === 'One' ? customer : null;
+      one.axles.rear.work.parts[0].number = serial;
+    });
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Recall' }).click();
+  await page.getByLabel('What failed').fill(serial);
+  await page.getByRole('button', { name: `part: ${serial}` }).click();
+  const calls = page.getByRole('region', { name: 'Recall', exact: true });
+  await expect(calls).toContainText(`One ${serial}`);
+  await expect(calls).toContainText('01632 960 002');
+  await expect(calls).toContainText('no customer said');
+  await page.getByRole('button', { name: `Remove ${name}` }).click();
+  await page.getByRole('button', { name: `Really remove ${name}` }).click();
+  await expect(page.getByLabel('Name', { exact: true }).filter({ hasText: name })).toHaveCount(0);
+  const left = await (await request.get('/api/customers')).json();
+  expect(left.some((one: { id: string }) => one.id === customer)).toBe(false);
+});

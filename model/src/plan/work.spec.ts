@@ -1,0 +1,466 @@
+import { TOOLS, entryOf, type Job } from '@hot-spline/core';
+import { deriveBuild } from '../derive';
+import { newBuild } from '../document/new-build';
+import type { Axle, Build } from '../document/schema';
+import type { LedgerEntry, Reading, Signature } from '../engine/readings';
+import { sheetField, type SheetKey } from '../library/sheet';
+import { newAxleSpec } from '../library/new-spec';
+import { subjects } from '../capabilities';
+import { partDecided, partFound } from '../inspect/readings';
+import { tripDistance, tripKind, tripNoise, tripTemperature } from '../runin/readings';
+import { demoFiles, testId } from '../testing/builds';
+import { boardWork, facetsOf } from './board';
+import { overrideKey } from './index';
+import { newWork } from './new-work';
+import { STEP_READINGS, lesson, stepDone, stepSaid, stepTime } from './readings';
+import { UNIT_KIND } from './situation';
+import { recordSubject } from './work';
+import { wrenchFit } from './wrench';
+
+/** A build whose rear axle is described and has this job. */
+function jobOf(job: Job, change: (axle: Axle) => unknown = () => undefined): Build {
+  const build = newBuild('Test');
+  const axle = build.axles.rear;
+  if (!axle) throw new Error('no rear axle');
+  axle.identity = {
+    ...newAxleSpec('Test axle', 'integral-head-shim', 'measured'),
+    retention: { value: 'c-clips', origin: 'measured' },
+    ringBolts: { value: { thread: 'M10x1.25', count: 10, hand: 'right' }, origin: 'measured' },
+  };
+  change(axle);
+  axle.work = { ...newWork(job, UNIT_KIND[axle.unit.type]), ...axle.work };
+  return build;
+}
+const entry = (subject: Reading['subject'], value: Reading['value']): Reading => ({
+  kind: 'reading',
+  id: testId(),
+  at: '2026-11-26T08:00:00.000Z',
+  who: 'Ines',
+  subject,
+  value,
+  state: {},
+  instrument: 'By hand',
+});
+const keys = (step: string) => ({ axle: 'rear' as const, step });
+const done = (step: string) => entry(stepDone.of(keys(step)), { of: 'choice', choice: 'done' });
+const said = (step: string, record: string, text: string) =>
+  entry(stepSaid.of({ ...keys(step), record }), { of: 'text', text });
+const read = (
+  kind: keyof typeof STEP_READINGS,
+  step: string,
+  record: string,
+  typed: number,
+  unit: Parameters<typeof entryOf>[1],
+) =>
+  entry(STEP_READINGS[kind].of({ ...keys(step), record }), {
+    of: 'number',
+    counts: 'one',
+    entries: [entryOf(typed, unit)],
+  });
+const sign = (gate: string, note?: string): Signature => ({
+  kind: 'signature',
+  id: testId(),
+  at: '2026-11-26T08:00:00.000Z',
+  who: 'Ines',
+  gate,
+  name: 'Ines',
+  figures: {},
+  ...(note === undefined ? {} : { note }),
+});
+const look = (build: Build, ledger: readonly LedgerEntry[] = []) => {
+  const derived = deriveBuild(build, ledger, { today: '2026-11-26' });
+  const work = derived.work.rear;
+  if (!work) throw new Error('no work');
+  return {
+    derived,
+    work,
+    step: (id: string) => work.steps.find(({ step }) => step.id === id),
+    finding: (id: string) => derived.findings.find((one) => one.id === id),
+  };
+};
+
+describe('the work on an axle', () => {
+  it('knows its next step, what is done and how long it took', () => {
+    const build = jobOf('ratio-swap');
+    const time = entry(stepTime.of(keys('brief')), { of: 'number', counts: 'one', entries: [entryOf(25, 'min')] });
+    const { work, finding, step } = look(build, [done('brief'), time]);
+    expect(step('brief')?.status).toBe('done');
+    expect(work.next?.step.id).toBe('identify');
+    expect(work.minutes.taken).toBe(25);
+    expect(finding('plan.rear.next')?.say('metric').title).toContain('identify the axle');
+    expect(
+      look(build, [done('brief'), entry(stepDone.of(keys('brief')), { of: 'choice', choice: 'failed' })]).work.next
+        ?.step.id,
+    ).toBe('brief');
+  });
+
+  it('every step records what can be kept, opens a sheet that is there, asks for values of the sheet', () => {
+    for (const job of ['ratio-swap', 'full-build', 'overhaul'] as const)
+      for (const { step, records } of look(jobOf(job)).work.steps) {
+        for (const { record } of records) {
+          const subject = recordSubject('rear', step.id, record);
+          expect(subjects.find(({ what }) => what === subject.what)?.schema.safeParse(subject).success)
+            .withContext(`${step.id} ${record.id}`)
+            .toBeTrue();
+        }
+        for (const key of step.asks)
+          expect(sheetField(key as SheetKey))
+            .withContext(key)
+            .toBeDefined();
+      }
+  });
+
+  it('a job that its unit can’t be is refused by name, and nothing else falls', () => {
+    const { findings, work } = deriveBuild(jobOf('insert'), []);
+    expect(work.rear).toBeUndefined();
+    expect(findings.find(({ id }) => id.startsWith('refused.work'))?.verdict).toBe('stop');
+  });
+
+  it('skips and moves carry a reason, and the rules judge what is left', () => {
+    const skipped = jobOf('ratio-swap', (axle) => {
+      axle.work = { ...newWork('ratio-swap', 'plain'), skipped: [{ id: 'shafts-in', why: 'later' }] };
+    });
+    expect(look(skipped).step('shafts-in')?.status).toBe('skipped');
+    expect(look(skipped).finding('plan.rear.order')?.say('metric').detail).toContain('Cross pin');
+    const moved = jobOf('ratio-swap', (axle) => {
+      axle.work = {
+        ...newWork('ratio-swap', 'plain'),
+        moves: [{ id: 'm1', step: 'pinion-preload', follows: 'pinion-out', why: 'wrong' }],
+      };
+    });
+    expect(look(moved).finding('plan.rear.order')?.verdict).toBe('stop');
+    expect(look(moved).finding('plan.rear.order')?.say('metric').detail).toContain('Gate A');
+  });
+
+  it('the demo has work in every state', () => {
+    const states = Object.values(demoFiles()).map(({ build, ledger }) => boardWork(build, ledger, subjects).state);
+    expect(new Set(states)).toEqual(new Set(['waiting', 'loop', 'work', 'due']));
+  });
+});
+
+// Each names what goes wrong at the bench and shows that it is caught: common practice, no published source.
+describe('what goes wrong at the bench', () => {
+  it('a band out of memory stops before the crush; with a name and a reason it goes on, in plain sight', () => {
+    const build = jobOf('ratio-swap', ({ identity }) => {
+      if (!identity) return;
+      identity.sheet.pinionTorqueNew = {
+        value: { low: entryOf(18, 'lbf·in'), high: entryOf(25, 'lbf·in') },
+        origin: 'memory',
+        where: '',
+      };
+    });
+    const waits = (ledger: readonly LedgerEntry[]) => look(build, ledger).step('pinion-preload')?.waits ?? [];
+    expect(waits([]).some((one) => one.for === 'sheet' && one.what.includes('from memory'))).toBeTrue();
+    expect(waits([]).some((one) => one.for === 'gate')).toBeTrue();
+    const all = [sign(overrideKey('rear', 'pinion-preload'), 'the maker’s line confirmed it by telephone')];
+    expect(waits(all).filter((one) => one.for === 'sheet' || one.for === 'gate')).toEqual([]);
+  });
+
+  it('the hand of the ring bolts is not known: stop, until it has been tried', () => {
+    const build = jobOf('ratio-swap', ({ identity }) => {
+      if (identity) identity.ringBolts = null;
+    });
+    expect(look(build).step('ring-off')?.step.hand).toBe('unknown');
+    const waits = (ledger: readonly LedgerEntry[]) =>
+      look(build, ledger)
+        .step('ring-bolts')
+        ?.waits.map((one) => one.for);
+    expect(waits([])).toContain('hand');
+    expect(waits([said('ring-off', 'hand', 'left')])).not.toContain('hand');
+  });
+
+  it('a click wrench that works one way only can’t tighten left-hand; another range neither', () => {
+    const wrench = (hand: 'right' | 'both', use: 'turning' | 'tightening' = 'tightening') => ({
+      kind: 'instrument' as const,
+      name: 'Click',
+      checked: null,
+      reads: {
+        of: 'torque' as const,
+        from: entryOf(20, 'N·m'),
+        to: entryOf(100, 'N·m'),
+        resolution: entryOf(1, 'N·m'),
+        plusMinus: entryOf(2, 'N·m'),
+        use,
+        hand,
+      },
+    });
+    expect(wrenchFit(wrench('right'), 75, 'left')).toBe('other-hand');
+    expect(wrenchFit(wrench('both'), 75, 'left')).toBe('fits');
+    expect(wrenchFit(wrench('right'), 132, 'right')).toBe('range');
+    expect(wrenchFit(wrench('both', 'turning'), 75, 'right')).toBe('no-tightening');
+    const left = jobOf('ratio-swap', ({ identity }) => {
+      if (identity?.ringBolts) identity.ringBolts.value.hand = 'left';
+    });
+    expect(look(left).step('ring-bolts')?.step.tools).toContain('left-torque-wrench');
+  });
+
+  it('tools and parts that are missing are said before it comes apart', () => {
+    const build = jobOf('ratio-swap', (axle) => {
+      axle.work = {
+        ...newWork('ratio-swap', 'plain'),
+        tools: [{ id: 'spreader', state: 'missing', with: '' }],
+        parts: [
+          {
+            id: 'seals',
+            name: 'Seals',
+            count: 1,
+            state: 'ordered',
+            supplier: '',
+            price: null,
+            promised: '2026-12-02',
+            number: '',
+          },
+        ],
+      };
+    });
+    const { finding, step } = look(build);
+    expect(finding('plan.rear.tools')?.say('metric').detail).toContain(TOOLS.spreader.name);
+    expect(finding('plan.rear.parts')?.say('metric').detail).toContain('2026-12-02');
+    expect(step('carrier-out')?.waits.map((one) => one.for)).toContain('tool');
+    expect(step('inner-seals')?.waits.map((one) => one.for)).toContain('part');
+  });
+
+  it('spread beyond the limit of the case is a stop', () => {
+    const build = jobOf('ratio-swap', ({ identity }) => {
+      if (identity) identity.sheet.spreadLimit = { value: entryOf(20, 'thou'), origin: 'maker', where: 'p. 3' };
+    });
+    const at = (thou: number) =>
+      look(build, [read('length/small', 'carrier-out', 'spread', thou, 'thou')]).finding(
+        'plan.rear.record.carrier-out.spread',
+      );
+    expect(at(18)).toBeUndefined();
+    expect(at(30)?.verdict).toBe('stop');
+  });
+
+  it('what the first axle taught stands at the same step of the second', () => {
+    const build = jobOf('locker', (axle) => (axle.unit = { ...axle.unit, type: 'selectable-locker' }));
+    build.driven = 'both';
+    build.axles.front = structuredClone(build.axles.rear);
+    const learned = entry(lesson.of({ axle: 'front', step: 'undo-outside' }), {
+      of: 'text',
+      text: 'The locker’s plug is unbolted from outside.',
+    });
+    const { step } = look(build, [learned]);
+    expect(step('undo-outside')?.lessonBefore).toContain('plug');
+    expect(step('undo-outside')?.step.does[0]).toContain('unbolted from outside first');
+  });
+
+  it('shims are bagged by side, the cross-pin bolt is wiped, baffles are named, holders that slip are cautioned', () => {
+    const { step } = look(jobOf('ratio-swap'));
+    expect(step('carrier-out')?.records.map(({ record }) => record.id)).toContain('bagged');
+    expect(step('shafts-out')?.step.does.join(' ')).toContain('slips when oily');
+    expect(step('pinion-out')?.step.does.join(' ')).toContain('Baffles');
+    expect(step('pinion-out')?.step.caution).toContain('slips');
+    expect(step('raise')?.step.does.join(' ')).toContain('High enough');
+    expect(step('ring-off')?.step.does.join(' ')).toContain('160 lbf·ft');
+    expect(step('shafts-in')?.step.does[0]).toContain('pin that only held the gears');
+  });
+
+  it('parts out are parts in: the trays are asked for before the cover', () => {
+    const build = jobOf('overhaul', (axle) => {
+      axle.work = {
+        ...newWork('overhaul', 'plain'),
+        trays: [{ id: 't1', part: 'C-clips', side: '', facing: '', out: 2, back: 1 }],
+      };
+    });
+    expect(look(build).finding('plan.rear.trays')).toBeUndefined();
+    const before = look(build).work.steps.map(({ step }) => step.id);
+    const all = before
+      .slice(0, before.indexOf('cover'))
+      .filter((id) => !id.startsWith('gate'))
+      .map(done);
+    if (build.axles.rear?.work)
+      build.axles.rear.work.skipped = [
+        { id: 'gate-a', why: 'x' },
+        { id: 'gate-b', why: 'x' },
+      ];
+    expect(look(build, all).finding('plan.rear.trays')?.say('metric').detail).toContain('1 × C-clips');
+  });
+
+  it('a piece of a part on the magnet opens the unit, whatever was planned', () => {
+    const build = jobOf('ratio-swap', (axle) => (axle.unit = { ...axle.unit, type: 'plate', plate: platesOfDemo() }));
+    expect(look(build).step('open-plate')).toBeUndefined();
+    expect(look(build, [said('drain', 'magnet', 'a piece of a part')]).finding('plan.rear.debris')?.verdict).toBe(
+      'stop',
+    );
+    expect(look(build, [said('drain', 'magnet', 'fine grey paste')]).finding('plan.rear.debris')).toBeUndefined();
+  });
+
+  it('the pin that can’t pass the new ring is found before set-up, not at closing', () => {
+    const build = jobOf('ratio-swap');
+    const order = look(build).work.steps.map(({ step }) => step.id);
+    expect(order.indexOf('pin-pass')).toBeLessThan(order.indexOf('ring-on'));
+    expect(look(build, [said('pin-pass', 'passes', 'no')]).finding('plan.rear.record.pin-pass.passes')?.verdict).toBe(
+      'stop',
+    );
+  });
+
+  it('an insert: 3 to 5 thou, its washers before it closes', () => {
+    const build = jobOf('insert', (axle) => {
+      axle.unit = { ...axle.unit, type: 'friction-insert', insert: { lock: entryOf(120, 'N·m') } };
+      if (axle.identity) axle.identity.retention = { value: 'stub', origin: 'measured' };
+    });
+    const order = look(build).work.steps.map(({ step }) => step.id);
+    expect(order.indexOf('stub-washers')).toBeLessThan(order.indexOf('fit-insert'));
+    const fit = (thou: number) =>
+      look(build, [read('length/small', 'fit-insert', 'fit', thou, 'thou')]).finding('plan.rear.record.fit-insert.fit');
+    expect([3, 4, 5].map((thou) => fit(thou)?.verdict)).toEqual([undefined, undefined, undefined]);
+    expect([1, 8].map((thou) => fit(thou)?.verdict)).toEqual(['stop', 'stop']);
+  });
+
+  it('threads clean and dry are ticked before the bottle opens; two spacers; what can be reached only now', () => {
+    const { step, work } = look(jobOf('ratio-swap'));
+    expect(step('faces')?.records.map(({ record }) => record.id)).toContain('dry');
+    expect(look(jobOf('ratio-swap'), [said('faces', 'dry', 'no')]).finding('plan.rear.record.faces.dry')?.verdict).toBe(
+      'stop',
+    );
+    expect(work.parts.find(({ id }) => id === 'collapsible-spacers')).toBeDefined();
+    expect(step('inner-seals')?.step.closedBy).toBe('trial-carrier');
+    expect(step('arrival')?.records.map(({ record }) => record.id)).toContain('sides');
+    expect(step('arrival')?.records.map(({ record }) => record.id)).toContain('wax');
+  });
+
+  it('whatever was cut: the case is cleaned twice', () => {
+    const build = jobOf('ratio-swap', (axle) => {
+      axle.work = {
+        ...newWork('ratio-swap', 'plain'),
+        cuts: [{ id: 'c1', where: 'two teeth', amount: entryOf(1, 'mm'), by: 'Ines', on: '2026-11-26' }],
+      };
+    });
+    expect(look(build).finding('plan.rear.cuts')?.verdict).toBe('stop');
+    expect(look(build, [said('clearances', 'cleaned', 'cleaned twice')]).finding('plan.rear.cuts')).toBeUndefined();
+  });
+
+  it('a locker is tested with time and loss a minute, its line has a gap, its fitting is tightened lightly', () => {
+    const build = jobOf('locker', (axle) => (axle.unit = { ...axle.unit, type: 'selectable-locker' }));
+    const test = (end: number) => [
+      read('pressure/', 'locker-line', 'pressure', 600, 'kPa'),
+      read('pressure/', 'locker-line', 'pressure-end', end, 'kPa'),
+      read('count/', 'locker-line', 'minutes', 10, ''),
+    ];
+    expect(look(build, test(600)).finding('plan.rear.leak')?.verdict).toBe('fits');
+    expect(look(build, test(570)).derived.figures.get('plan.rear.leak')?.value).toBeCloseTo(3, 9);
+    expect(look(build, test(570)).finding('plan.rear.leak')?.verdict).toBe('watch');
+    expect(look(build, test(500)).finding('plan.rear.leak')?.verdict).toBe('stop');
+    const record = (kind: 'length/plate' | 'torque/turning', id: string, value: number, unit: 'mm' | 'lbf·in') =>
+      look(build, [read(kind, 'locker-line', id, value, unit)]).finding(`plan.rear.record.locker-line.${id}`)?.verdict;
+    expect([record('length/plate', 'gap', 5, 'mm'), record('length/plate', 'gap', 1, 'mm')]).toEqual([
+      undefined,
+      'stop',
+    ]);
+    expect([22, 25, 40].map((value) => record('torque/turning', 'fitting', value, 'lbf·in'))).toEqual([
+      undefined,
+      undefined,
+      'stop',
+    ]);
+  });
+
+  it('a dry unit says so until it is filled', () => {
+    const build = jobOf('overhaul');
+    expect(
+      look(build, [said('fill', 'filled', 'dry: labelled “no oil in it”')]).finding('plan.rear.dry')?.verdict,
+    ).toBe('stop');
+    expect(look(build, [said('fill', 'filled', 'filled to the level')]).finding('plan.rear.dry')).toBeUndefined();
+  });
+
+  it('a job on hold says why, here and on the board', () => {
+    const build = jobOf('overhaul', (axle) => {
+      axle.work = {
+        ...newWork('overhaul', 'plain'),
+        hold: { for: 'other', why: 'a ground fault in the shop', since: '2026-11-25' },
+      };
+    });
+    expect(look(build).finding('plan.rear.hold')?.say('metric').detail).toContain('ground fault');
+    expect(boardWork(build, [], subjects)).toEqual(
+      jasmine.objectContaining({ state: 'waiting', hold: 'a ground fault in the shop' }),
+    );
+  });
+
+  it('reused gears have a Gate B too, in a short form', () => {
+    const { step, work } = look(jobOf('unit-change'));
+    expect(work.steps.filter(({ step: { gate } }) => gate !== null).length).toBe(2);
+    expect(step('final-readings')?.step.does.join(' ')).toContain('Short form');
+  });
+
+  it('every part of an overhaul is decided; a pitted race means all bearings', () => {
+    const build = jobOf('overhaul');
+    const find = (part: string, text: string, choice: string) => [
+      entry(partFound.of({ axle: 'rear', part }), { of: 'text', text }),
+      entry(partDecided.of({ axle: 'rear', part }), { of: 'choice', choice }),
+    ];
+    const { finding, step } = look(build, find('races', 'pitted', 'run-on'));
+    expect(finding('inspect.rear.races')?.verdict).toBe('stop');
+    expect(finding('inspect.rear.races')?.say('metric').detail).toContain('All bearings');
+    expect(finding('inspect.rear.all')?.verdict).toBe('not-yet');
+    expect(step('inspect')?.missing[0]).toContain('not decided');
+    expect(look(build, find('holes', 'a lip at a hole', 'run-on')).finding('inspect.rear.holes')?.verdict).toBe(
+      'watch',
+    );
+    expect(look(build, find('races', 'pitted', 'replace')).finding('inspect.rear.races')).toBeUndefined();
+    expect(
+      look(build, find('case', 'bores may be out of line', 'run-on'))
+        .finding('inspect.rear.case')
+        ?.say('metric').detail,
+    ).toContain('odd pattern');
+    expect(look(build, find('caps', 'groove cut by a clip', 'run-on')).finding('inspect.rear.caps')?.verdict).toBe(
+      'stop',
+    );
+  });
+
+  it('a joint that failed is found on every other build with that carrier, bolt and length', () => {
+    const { build } = structuredClone(demoFiles()['dunnock-rally-saloon.json']) as { build: Build };
+    expect(facetsOf(build)).toContain('ring bolts: M10x1.25 10.9, 28.0 mm');
+    if (build.axles.rear) build.axles.rear.unit = { ...build.axles.rear.unit, type: 'spool' };
+    expect(facetsOf(build)).toContain('spool with bolts of 28.0 mm');
+  });
+});
+
+describe('run in', () => {
+  const trip = (n: number, kind: string, metres?: number, celsius?: number, noise?: string): Reading[] => {
+    const of = { axle: 'rear' as const, trip: String(n) };
+    const number = (subject: Reading['subject'], value: number, unit: 'metre' | '°C') =>
+      entry(subject, { of: 'number', counts: 'one', entries: [entryOf(value, unit)] });
+    return [
+      entry(tripKind.of(of), { of: 'choice', choice: kind }),
+      ...(metres === undefined ? [] : [number(tripDistance.of(of), metres, 'metre')]),
+      ...(celsius === undefined ? [] : [number(tripTemperature.of(of), celsius, '°C')]),
+      ...(noise === undefined ? [] : [entry(tripNoise.of(of), { of: 'text', text: noise })]),
+    ];
+  };
+  const build = jobOf('overhaul', (axle) => {
+    const work = newWork('overhaul', 'plain');
+    axle.work = {
+      ...work,
+      runIn: { ...work.runIn, school: 'heat-cycles', cycles: 3, races: 6, distance: entryOf(500, 'km') },
+    };
+  });
+  const due = (trips: readonly Reading[]) => look(build, trips).derived.runin.rear?.due;
+
+  // Six races, three heat cycles, 300 to 500 miles: common practice, no published source.
+  it('is looked at again after its cycles, its races, its distance; a recheck counts them anew', () => {
+    const cycles = [1, 2, 3].flatMap((n) => trip(n, 'heat cycle', 20_000));
+    expect(due(cycles.slice(0, -2))).toEqual([]);
+    expect(due(cycles)).toEqual(['heat cycles']);
+    const looked = [...cycles, ...trip(4, 'recheck')];
+    expect(due(looked)).toEqual([]);
+    const races = [5, 6, 7, 8, 9, 10].flatMap((n) => trip(n, 'race', 30_000));
+    expect(due([...looked, ...races])).toEqual(['races']);
+    expect(due([...looked, ...races, ...trip(11, 'trip', 400_000)])).toEqual(['distance', 'races']);
+    expect(look(build, looked).derived.runin.rear?.over).toBeTrue();
+  });
+
+  it('too hot, or a whine, is a stop', () => {
+    expect(look(build, trip(1, 'trip', 1000, 110)).finding('runin.rear.hot')?.verdict).toBe('stop');
+    expect(look(build, trip(1, 'trip', 1000, 90)).finding('runin.rear.hot')).toBeUndefined();
+    expect(
+      look(build, trip(1, 'trip', 1000, 90, 'whines on overrun, rising')).finding('runin.rear.noise')?.verdict,
+    ).toBe('stop');
+    expect(look(build, trip(1, 'trip', 1000, 90, 'quiet')).finding('runin.rear.noise')).toBeUndefined();
+  });
+});
+
+function platesOfDemo(): NonNullable<Axle['unit']['plate']> {
+  const plate = demoFiles()['kittiwake-drift-coupe.json']?.build.axles.rear?.unit.plate;
+  if (!plate) throw new Error('no plates');
+  return structuredClone(plate);
+}

@@ -1,0 +1,97 @@
+import { entryOf } from '@hot-spline/core';
+import { deriveBuild } from '../derive';
+import type { Build } from '../document/schema';
+import { demoFiles } from '../testing/builds';
+import { weakestLinks } from './links';
+import { newShafts } from './new-shafts';
+import { shaftTorque, thinnestMm } from './state';
+
+function truck(change: (axle: NonNullable<Build['axles']['rear']>) => void = () => undefined): Build {
+  const { build } = structuredClone(demoFiles()['kittiwake-drift-coupe.json']) as { build: Build };
+  const axle = build.axles.rear;
+  if (!axle) throw new Error('no axle');
+  axle.shafts = newShafts(31);
+  change(axle);
+  return build;
+}
+const finding = (build: Build, id: string) =>
+  deriveBuild(build, []).findings.find((one) => one.id === `shaft.rear.${id}`);
+
+describe('shafts', () => {
+  // Minor diameter (N − 1.35)/P in [std: ANSI B92.1, from memory]: 31 teeth of 24 pitch: 1.2354 in.
+  it('are reckoned at the root of the spline, or at a thinner neck', () => {
+    const { left } = newShafts(31);
+    expect(thinnestMm(left) / 25.4).toBeCloseTo(1.2354, 4);
+    expect(thinnestMm({ ...left, neck: entryOf(28, 'mm') })).toBe(28);
+    expect(thinnestMm({ ...left, neck: entryOf(40, 'mm') }) / 25.4).toBeCloseTo(1.2354, 4);
+  });
+
+  // π·d³·τ/16 [exact]: 31.38 mm at 690 MPa → 4186 N·m.
+  it('yield at π·d³·τ/16', () => {
+    const build = truck(({ shafts }) => Object.assign(shafts?.left ?? {}, { material: 'alloy-hardened' }));
+    const figure = deriveBuild(build, []).figures.get('shaft.rear.left.yield');
+    expect(figure?.value).toBeCloseTo((Math.PI * (1.235417 * 25.4) ** 3 * 690) / 16_000, 0);
+    expect(figure?.explain?.().result.value).toBeCloseTo(figure?.value ?? 0, 6);
+  });
+
+  it('get all of the torque where the unit locks, half of it where nothing does, and no more than the tyre holds', () => {
+    const reaches = (type: 'spool' | 'open', grip: number) => {
+      const build = truck((axle) => (axle.unit = { ...axle.unit, type }));
+      build.road.grip = entryOf(grip, '');
+      const derived = deriveBuild(build, []);
+      const [own, unit] = [derived.gearing.rear, derived.axles.rear?.unit];
+      if (!own || !unit) throw new Error('not derived');
+      return shaftTorque(build, 'rear', own, unit);
+    };
+    expect(reaches('spool', 3).share).toBe(1);
+    expect(reaches('open', 3).share).toBe(0.5);
+    expect(reaches('spool', 0.2).limitedBy).toBe('tyre');
+    expect(reaches('spool', 0.4).nm).toBeCloseTo(2 * reaches('spool', 0.2).nm, 6);
+  });
+
+  it('that hold once are watched where it is hard on them; below what reaches them they stop', () => {
+    const at = (shear: number, use: Build['use']) => {
+      const build = truck(({ shafts }) => Object.assign(shafts?.left ?? {}, { shear }));
+      build.use = use;
+      return finding(build, 'left.torsion');
+    };
+    const margin = deriveBuild(
+      truck(({ shafts }) => Object.assign(shafts?.left ?? {}, { shear: 100 })),
+      [],
+    ).figures.get('shaft.rear.left.margin')?.value as number;
+    const one = 100 / margin;
+    expect(at(one * 0.9, 'street')?.verdict).toBe('stop');
+    expect(at(one * 1.7, 'street')?.verdict).toBe('fits');
+    expect(at(one * 1.7, 'drag')?.verdict).toBe('watch');
+    expect(at(one * 1.7, 'drag')?.say('metric').detail).toContain('does not hold for ever');
+  });
+
+  it('engagement, gap to the pin and unequal joints are judged', () => {
+    const build = truck(({ shafts }) => {
+      Object.assign(shafts?.left ?? {}, { engagement: entryOf(15, 'mm'), pinGap: entryOf(0, 'mm') });
+      if (shafts)
+        shafts.prop = {
+          outer: entryOf(3, 'in'),
+          wall: entryOf(0.065, 'in'),
+          between: entryOf(60, 'in'),
+          frontAngle: entryOf(1, '°'),
+          rearAngle: entryOf(4, '°'),
+        };
+    });
+    expect(finding(build, 'left.engaged')?.verdict).toBe('stop');
+    expect(finding(build, 'left.pin')?.verdict).toBe('stop');
+    expect(finding(build, 'critical')?.verdict).toBe('stop');
+    expect(finding(build, 'angles')?.say('inch').title).toContain('differ by 3.0°');
+    // 4.752e6·√(D² + d²)/L² with E 206 GPa and 7850 kg/m³ (handbook 11.2) [std: beam theory].
+    const critical = deriveBuild(build, []).figures.get('shaft.rear.critical')?.value as number;
+    expect(critical / ((4.752e6 * Math.hypot(3, 2.87)) / 60 ** 2)).toBeCloseTo(1, 3);
+  });
+
+  it('and the rest of the driveline are ordered, the weakest first', () => {
+    const build = truck(({ shafts }) => Object.assign(shafts?.right ?? {}, { shear: 60 }));
+    const links = weakestLinks(build, deriveBuild(build, []), 'rear');
+    expect(links[0]?.name).toBe('Right shaft');
+    expect(links.map(({ margin }) => margin)).toEqual([...links.map(({ margin }) => margin)].sort((a, b) => a - b));
+    expect(links.map(({ name }) => name)).toContain('Ring and pinion');
+  });
+});
