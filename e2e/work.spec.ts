@@ -27,12 +27,11 @@ async function answer(page: Page): Promise<void> {
     const good = group.getByRole('radio').first();
     if (!(await good.isChecked())) await good.check({ force: true });
   }
-  for (const field of await step.locator('.records input[inputmode="decimal"]').all()) {
+  for (const field of await step.locator('.records hs-entry input').all()) {
     if ((await field.inputValue()) !== '') continue;
-    await field.fill('45');
+    const label = await field.evaluate((input: HTMLInputElement) => input.labels?.[0]?.textContent?.trim() ?? '');
+    await field.fill({ Volume: '1.9 l', Additive: '120 ml' }[label] ?? '45');
     await field.press('Enter');
-    const really = step.getByRole('button', { name: /^(Yes|Really|really)/ });
-    if (await really.first().isVisible()) await really.first().click();
   }
 }
 
@@ -74,7 +73,7 @@ test.describe('the order of work', () => {
     await expect(page.getByRole('button', { name: /^Done/ })).toBeDisabled();
     // Left out with a reason, and the rules say what that breaks.
     await page.goto(`/builds/${job.id}/work?tab=step&step=shafts-in`);
-    await page.getByRole('button', { name: 'More' }).click();
+    await page.getByRole('button', { name: 'More', exact: true }).click();
     await job.enter('Left out, because', 'comes with the wheels');
     await expect(page.getByText('Left out: comes with the wheels')).toBeVisible();
     await page.getByRole('link', { name: 'Order of work' }).click();
@@ -107,10 +106,10 @@ test.describe('the order of work', () => {
     await job.enter('Why', 'seals are late');
     await expect(page.getByText('On hold for parts')).toBeVisible();
     await page.getByRole('link', { name: 'Parts and tools' }).click();
-    await page.locator('#part-oil-rear').getByText('ordered').click();
+    await page.locator('#part-oil-rear').getByRole('radio', { name: 'ordered' }).check();
     await job.enter('Supplier', 'oil house');
     await page.getByRole('link', { name: 'Tools', exact: true }).click();
-    await page.locator('#tool-adjuster-wrench-rear').getByText('missing').click();
+    await page.locator('#tool-adjuster-wrench-rear').getByRole('radio', { name: 'missing' }).check();
     await expect(job.finding('a tool is missing')).toBeVisible();
     await job.saved();
     await page.goto('/');
@@ -118,7 +117,7 @@ test.describe('the order of work', () => {
     const row = page.getByRole('row').filter({ hasText: name });
     await expect(row).toContainText('Waiting');
     await expect(row).toContainText('seals are late');
-    await page.getByText('By state').click();
+    await page.getByRole('radio', { name: 'By state' }).check();
     await expect(page.getByRole('region', { name: 'Waiting' })).toContainText(name);
   });
 
@@ -232,9 +231,10 @@ test.describe('at phone width', () => {
     await page.getByRole('button', { name: 'Threadlocker is opened' }).tap();
     await expect(page.getByText('Started means finished')).toBeVisible();
     await expect(page.getByText('Bolt 1 to 26 lbf·ft')).toBeVisible();
-    for (let i = 0; i < 10; i++) await page.getByRole('button', { name: /^Bolt \d+, next$/ }).tap();
+    for (const bolt of [1, 6, 3, 8, 5, 10, 2, 7, 4, 9])
+      await page.getByRole('button', { name: `Bolt ${bolt}, next`, exact: true }).tap();
     await expect(page.getByText('Bolt 1 to 46 lbf·ft')).toBeVisible();
-    await page.getByRole('button', { name: 'Bolt 1, next' }).tap();
+    await page.getByRole('button', { name: 'Bolt 1, next', exact: true }).tap();
     await page.reload();
     // What was ticked on this device is there again.
     await expect(page.getByText('1 of 10')).toBeVisible();
@@ -249,12 +249,12 @@ test('inspect: a pitted race run on is a stop, replaced it is decided; what was 
 }) => {
   const job = await jobOf(page, request, 'kittiwake-drift-coupe', () => undefined);
   await job.open('inspect');
-  const races = page.getByRole('listitem').filter({ hasText: 'Bearing races' });
+  const races = page.locator('.rows li').filter({ hasText: 'Bearing races' });
   await races.getByRole('button', { name: 'pitted' }).click();
   await expect(races).toContainText('All bearings');
-  await races.getByText('Run on').click();
+  await races.getByRole('radio', { name: 'Run on' }).check();
   await expect(job.finding('bearing races run on, pitted')).toBeVisible();
-  await races.getByText('Replace').click();
+  await races.getByRole('radio', { name: 'Replace' }).check();
   await expect(job.finding('bearing races run on')).toHaveCount(0);
   await page.getByRole('link', { name: 'Will it pass' }).click();
   await job.enter('What was cut, and where', 'two teeth of the ring');
@@ -265,7 +265,8 @@ test('shafts: the weakest link of the driveline is first, and stands on the Line
   await drift.open('shafts');
   const links = page.getByRole('region', { name: 'Weakest link first' }).getByRole('listitem');
   await expect(links.first()).toContainText('Ring joint');
-  await drift.enter('Shear yield by its maker, MPa', '100');
+  await page.locator('#shear-left-rear').fill('100');
+  await page.locator('#shear-left-rear').press('Enter');
   await expect(links.first()).toContainText('Left shaft');
   await expect(drift.finding('Rear left shaft holds')).toBeVisible();
 });

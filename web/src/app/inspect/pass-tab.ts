@@ -30,8 +30,9 @@ const CHECKS = [
         @for (check of checks(); track check.label) {
           <li>
             <hs-verdict [verdict]="check.verdict" />
-            <a [routerLink]="['../work']" [queryParams]="{ tab: 'step', at: check.field }">{{ check.label }}</a>
-            <span class="mono">{{ check.said ?? 'not looked at yet' }}</span>
+            <a [routerLink]="['../work']" [queryParams]="{ tab: 'step', at: check.field }">{{
+              check.label
+            }}</a>&ngsp;<span class="mono">{{ check.said ?? 'not looked at yet' }}</span>
           </li>
         } @empty {
           <li class="soft">This job has nothing that could foul.</li>

@@ -44,7 +44,10 @@ export class WorkStep {
   protected readonly readWhy = textReader('Why', 300, 1);
   protected readonly readName = textReader('Name', 60, 1);
   protected readonly readMinutes = countReader('Minutes', 0, 100_000);
-  protected readonly more = linkedSignal({ source: () => this.state().step.id, computation: () => false });
+  protected readonly more = linkedSignal<string, boolean>({
+    source: () => this.state().step.id,
+    computation: (id, before) => before?.source === id && before.value,
+  });
   protected readonly why = signal('');
 
   private readonly list = computed(() => this.edit.state()?.steps ?? []);
@@ -94,7 +97,7 @@ export class WorkStep {
   );
   protected readonly minutes = linkedSignal<string, string>({
     source: () => this.state().step.id,
-    computation: () => '',
+    computation: (id, before) => (before?.source === id ? before.value : ''),
   });
   protected readonly places = computed(() =>
     this.list()

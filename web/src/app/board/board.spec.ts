@@ -1,0 +1,256 @@
+import { TestBed } from '@angular/core/testing';
+import { signal } from '@angular/core';
+import type { Board, BoardRow, Recall } from '@hot-spline/model';
+import { Screen, openBench } from '../../testing/harness';
+import { Away } from '../state/away';
+import { Outbox } from '../state/outbox';
+import { BoardPage } from './board-page';
+import { BoardRows } from './board-rows';
+import { RecallPanel } from './recall-panel';
+
+const ID = (n: number): string => `a0000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+const rowOf = (n: number, change: Partial<BoardRow> = {}): BoardRow => ({
+  id: ID(n),
+  name: `Build ${n}`,
+  vehicle: 'Saloon',
+  use: 'street',
+  version: 1,
+  updatedAt: '2026-11-20T08:00:00.000Z',
+  archived: false,
+  rechecks: [],
+  unreadable: null,
+  promised: null,
+  worker: '',
+  customer: null,
+  work: { state: 'open', next: '', done: 0, of: 0, hold: '', takenH: 0, leftH: 0, due: '' },
+  ...change,
+});
+
+/** A server that answers from here, and says what it was asked. */
+class Answers {
+  readonly asked: string[] = [];
+  rows: BoardRow[] = [];
+  recall: Recall = { facets: [], builds: [] };
+  customers: { id: string; name: string; reach: string; builds: number }[] = [];
+
+  constructor() {
+    spyOn(globalThis, 'fetch').and.callFake((url, init) => Promise.resolve(this.answer(String(url), init)));
+  }
+
+  private answer(url: string, init?: RequestInit): Response {
+    this.asked.push(`${init?.method ?? 'GET'} ${url}`);
+    const json = (body: unknown): Response =>
+      new Response(JSON.stringify(body), { headers: { 'content-type': 'application/json' } });
+    const { pathname, searchParams } = new URL(url, 'http://shop');
+    if (pathname === '/api/board') return json(this.board(searchParams));
+    if (pathname === '/api/recall') return json(this.recall);
+    if (pathname === '/api/customers') return json(this.customers);
+    if (pathname.startsWith('/api/customers/')) {
+      const id = pathname.split('/').at(-1) ?? '';
+      if (init?.method === 'DELETE') {
+        this.customers = this.customers.filter((one) => one.id !== id);
+        return json({ id, erased: true });
+      }
+      const body = JSON.parse(String(init?.body)) as { name: string; reach: string };
+      const kept = { id, ...body, builds: 0 };
+      this.customers = [...this.customers.filter((one) => one.id !== id), kept];
+      return json(kept);
+    }
+    return json([]);
+  }
+
+  private board(query: URLSearchParams): Board {
+    const archived = query.get('archived') === '1';
+    const words = (query.get('search') ?? '').toLowerCase();
+    const found = this.rows.filter((row) => row.archived === archived && row.name.toLowerCase().includes(words));
+    const state = query.get('state');
+    const shown = state === null ? found : found.filter(({ work }) => work.state === state);
+    const [offset, limit] = [Number(query.get('offset') ?? 0), Number(query.get('limit') ?? 100)];
+    const states: Record<string, number> = {};
+    for (const { work } of found) states[work.state] = (states[work.state] ?? 0) + 1;
+    return { rows: shown.slice(offset, offset + limit), total: shown.length, states };
+  }
+}
+
+function open(): Answers {
+  const answers = new Answers();
+  openBench(undefined, [], 'metric', [
+    {
+      provide: Outbox,
+      useValue: {
+        waiting: signal(0),
+        trouble: signal(null),
+        holding: signal(false),
+        paused: signal(null),
+        notTaken: signal([]),
+      },
+    },
+    { provide: Away, useValue: { away: signal(false), newer: signal(false) } },
+    BoardRows,
+  ]);
+  return answers;
+}
+
+describe('rows of the board', () => {
+  it('come in pieces, where somebody scrolls to; what is here is not asked for again', async () => {
+    const answers = open();
+    answers.rows = Array.from({ length: 450 }, (_, i) => rowOf(i));
+    const board = TestBed.inject(BoardRows);
+    await board.load();
+    expect(board.rows().length).toBe(450);
+    expect(board.rows().filter((row) => row !== null).length).toBe(100);
+    expect(board.all()).toBe(450);
+    await board.reach(250, 60);
+    expect(board.rows()[299]?.name).toBe('Build 299');
+    expect(board.rows()[310]?.name).toBe('Build 310');
+    expect(board.rows()[150]).toBeNull();
+    const before = answers.asked.length;
+    await board.reach(250, 60);
+    await board.reach(0, 60);
+    expect(answers.asked.length).toBe(before);
+  });
+
+  it('an answer to an earlier question is dropped', async () => {
+    const answers = open();
+    answers.rows = [rowOf(1, { name: 'Kittiwake' }), rowOf(2, { name: 'Wren' })];
+    const board = TestBed.inject(BoardRows);
+    board.search.set('kitti');
+    const first = board.load();
+    board.search.set('wren');
+    const second = board.load();
+    await Promise.all([first, second]);
+    expect(board.rows().map((row) => row?.name)).toEqual(['Wren']);
+  });
+
+  it('say why they can’t be read', async () => {
+    open();
+    (globalThis.fetch as jasmine.Spy).and.rejectWith(new TypeError('away'));
+    const board = TestBed.inject(BoardRows);
+    await board.load();
+    expect(board.status()).toBe('failed');
+    expect(board.problem()).toContain('can’t be reached');
+  });
+});
+
+describe('the board', () => {
+  const work = (state: BoardRow['work']['state'], change: Partial<BoardRow['work']> = {}): BoardRow['work'] => ({
+    ...rowOf(0).work,
+    state,
+    done: 3,
+    of: 50,
+    next: 'Ring on',
+    leftH: 8,
+    ...change,
+  });
+  const page = async (rows: BoardRow[]): Promise<{ screen: Screen<BoardPage>; answers: Answers }> => {
+    const answers = open();
+    answers.rows = rows;
+    const screen = await Screen.of(BoardPage);
+    await new Promise((done) => setTimeout(done, 20));
+    await screen.fixture.whenStable();
+    return { screen, answers };
+  };
+
+  it('shows where each job stands, by when, and who works on it', async () => {
+    const { screen } = await page([
+      rowOf(1, { name: 'Kittiwake', work: work('loop'), promised: '2020-01-02', worker: 'Ines' }),
+      rowOf(2, { name: 'Bracken', work: work('waiting', { hold: 'seals are late' }) }),
+      rowOf(3, { name: 'Twite' }),
+    ]);
+    const row = (name: string): HTMLElement =>
+      screen.all('tbody tr').find((one) => one.textContent?.includes(name)) as HTMLElement;
+    expect(row('Kittiwake').textContent).toContain('In the loop');
+    expect(row('Kittiwake').textContent).toContain('Ines · 8 h left');
+    expect(row('Kittiwake').querySelector('.late')).not.toBeNull();
+    expect(row('Bracken').textContent).toContain('seals are late');
+    expect(screen.all('.states button').map((one) => one.textContent?.replace(/\s+/g, ' ').trim())).toEqual([
+      'Waiting 1',
+      'In the loop 1',
+      'No job 1',
+    ]);
+  });
+
+  it('a state is chosen and let go again; by state there is a lane each', async () => {
+    const { screen, answers } = await page([
+      rowOf(1, { name: 'Kittiwake', work: work('loop') }),
+      rowOf(2, { name: 'Wren', work: work('gate-b') }),
+    ]);
+    await screen.click(screen.all('.states button')[0] as HTMLElement);
+    await new Promise((done) => setTimeout(done, 20));
+    expect(answers.asked.at(-2)).toContain('state=loop');
+    screen.find<HTMLInputElement>('input[value="states"]').click();
+    await new Promise((done) => setTimeout(done, 30));
+    await screen.fixture.whenStable();
+    expect(screen.all('.lanes section').map((one) => one.getAttribute('aria-label'))).toEqual([
+      'In the loop',
+      'Up to Gate B',
+    ]);
+  });
+
+  it('looks a moment after the last letter', async () => {
+    const { screen, answers } = await page([rowOf(1, { name: 'Kittiwake' }), rowOf(2, { name: 'Wren' })]);
+    const box = screen.find<HTMLInputElement>('#board-filter');
+    for (const text of ['w', 'wr', 'wren']) {
+      box.value = text;
+      box.dispatchEvent(new Event('input', { bubbles: true }));
+    }
+    await new Promise((done) => setTimeout(done, 220));
+    await screen.fixture.whenStable();
+    expect(answers.asked.filter((one) => one.includes('search=w') && !one.includes('archived')).length).toBe(1);
+    expect(screen.all('tbody tr').map((one) => one.textContent?.includes('Wren'))).toEqual([true]);
+  });
+
+  it('asks a newcomer to begin', async () => {
+    const { screen } = await page([]);
+    expect(screen.text).toContain('No builds here yet');
+  });
+});
+
+describe('recall', () => {
+  it('finds what failed by its words, and whom to call', async () => {
+    const answers = open();
+    answers.recall = {
+      facets: [
+        { facet: 'carrier: Heron, Tall', builds: 2 },
+        { facet: 'ring bolts: M10x1.25 10.9, 28.0 mm', builds: 3 },
+      ],
+      builds: [{ id: ID(1), name: 'Kittiwake', vehicle: 'Coupé', customer: 'A. Reed', reach: '01632 960 001' }],
+    };
+    const screen = await Screen.of(RecallPanel);
+    await new Promise((done) => setTimeout(done, 20));
+    await screen.fixture.whenStable();
+    const box = screen.find<HTMLInputElement>('#recall-of');
+    box.value = '28.0 m10';
+    box.dispatchEvent(new Event('input', { bubbles: true }));
+    await screen.fixture.whenStable();
+    expect(screen.all('section li button').filter((one) => one.textContent?.includes(':')).length).toBe(1);
+    await screen.click('ring bolts: M10x1.25 10.9, 28.0 mm');
+    await new Promise((done) => setTimeout(done, 20));
+    await screen.fixture.whenStable();
+    expect(answers.asked.at(-1)).toContain('of=ring+bolts');
+    expect(screen.text).toContain('A. Reed');
+    expect(screen.text).toContain('01632 960 001');
+  });
+
+  it('keeps customers and erases them after it has asked', async () => {
+    const answers = open();
+    answers.customers = [{ id: ID(9), name: 'A. Reed', reach: '', builds: 1 }];
+    const screen = await Screen.of(RecallPanel);
+    const settled = async (): Promise<void> => {
+      await new Promise((done) => setTimeout(done, 30));
+      await screen.fixture.whenStable();
+    };
+    await settled();
+    await screen.type('Telephone or mail', 'reed@post.invalid');
+    await settled();
+    expect(answers.customers[0]?.reach).toBe('reed@post.invalid');
+    await screen.type('Another customer', 'B. Sedge');
+    await settled();
+    expect(answers.customers.map(({ name }) => name)).toContain('B. Sedge');
+    await screen.click('Remove A. Reed');
+    expect(answers.customers.length).toBe(2);
+    await screen.click('Really remove A. Reed');
+    await settled();
+    expect(answers.customers.map(({ name }) => name)).toEqual(['B. Sedge']);
+  });
+});

@@ -1,0 +1,100 @@
+import { newWork, type Build, type Reading } from '@hot-spline/model';
+import { Screen, openBench } from '../../testing/harness';
+import { setUpBuild } from '../../testing/set-up';
+import type { Bench } from '../state/bench';
+import { InspectSheet } from './inspect-sheet';
+
+function apart(): Build {
+  const build = setUpBuild();
+  const axle = build.axles.rear;
+  if (!axle?.identity) throw new Error('no axle');
+  axle.identity.retention = { value: 'c-clips', origin: 'measured' };
+  axle.work = newWork('overhaul', 'plain');
+  return build;
+}
+const row = (screen: Screen<InspectSheet>, part: string): HTMLElement => {
+  const found = screen.all('.rows li').find((one) => one.querySelector('strong')?.textContent === part);
+  if (!found) throw new Error(`no row ${part}`);
+  return found;
+};
+const press = async (screen: Screen<InspectSheet>, part: string, text: string): Promise<void> => {
+  const found = [...row(screen, part).querySelectorAll<HTMLElement>('button')].find(
+    (one) => one.textContent?.trim() === text,
+  );
+  if (!found) throw new Error(`no ${text} on ${part}`);
+  await screen.click(found);
+};
+const decide = async (screen: Screen<InspectSheet>, part: string, value: string): Promise<void> => {
+  row(screen, part).querySelector<HTMLInputElement>(`input[value="${value}"]`)?.click();
+  await screen.fixture.whenStable();
+};
+const values = (bench: Bench, what: string): unknown[] =>
+  bench
+    .ledger()
+    .flatMap((one) => (one.kind === 'reading' && one.subject.what === what ? [(one as Reading).value] : []));
+
+describe('inspecting every part', () => {
+  it('lists what this axle has, and counts what is decided', async () => {
+    const bench = openBench(apart());
+    const screen = await Screen.of(InspectSheet);
+    expect(screen.text).toContain('0 of 12 decided');
+    await press(screen, 'Rollers and cages', 'good');
+    // What is good runs on at once; that it does is written too.
+    expect(values(bench, 'part-decided')).toEqual([{ of: 'choice', choice: 'run-on' }]);
+    expect(screen.text).toContain('1 of 12 decided');
+  });
+
+  it('says what a finding means, and what it is when it runs on all the same', async () => {
+    const bench = openBench(apart());
+    const screen = await Screen.of(InspectSheet);
+    await press(screen, 'Bearing races', 'pitted');
+    expect(row(screen, 'Bearing races').textContent).toContain('All bearings, not this one alone.');
+    expect(values(bench, 'part-decided')).toEqual([]);
+    await decide(screen, 'Bearing races', 'run-on');
+    expect(bench.derived()?.findings.find(({ id }) => id === 'inspect.rear.races')?.verdict).toBe('stop');
+    await decide(screen, 'Bearing races', 'replace');
+    expect(bench.derived()?.findings.some(({ id }) => id === 'inspect.rear.races')).toBeFalse();
+  });
+
+  it('takes a finding in words, and a donor part', async () => {
+    const bench = openBench(apart());
+    const screen = await Screen.of(InspectSheet);
+    const field = row(screen, 'Case and seats').querySelector<HTMLInputElement>('input[type="text"]');
+    if (!field) throw new Error('no field');
+    field.value = 'weld beside the port';
+    field.dispatchEvent(new Event('input', { bubbles: true }));
+    await screen.fixture.whenStable();
+    field.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true }));
+    await screen.fixture.whenStable();
+    expect(values(bench, 'part-found')).toEqual([{ of: 'text', text: 'weld beside the port' }]);
+    await decide(screen, 'Case and seats', 'donor');
+    expect(values(bench, 'part-decided')).toEqual([{ of: 'choice', choice: 'donor' }]);
+  });
+
+  it('asks for the job first where there is none', async () => {
+    const build = apart();
+    if (build.axles.rear) build.axles.rear.work = null;
+    openBench(build);
+    const screen = await Screen.of(InspectSheet);
+    expect(screen.text).toContain('No job yet');
+  });
+});
+
+describe('will it pass', () => {
+  it('shows the checks of the job, and whatever was cut with who and when', async () => {
+    const build = apart();
+    if (build.axles.rear) build.axles.rear.work = newWork('ratio-swap', 'plain');
+    const bench = openBench(build);
+    const screen = await Screen.of(InspectSheet, { tab: 'pass' });
+    expect(screen.text).toContain('Cross pin past the ring not looked at yet');
+    await screen.type('What was cut, and where', 'two teeth of the ring');
+    await screen.type('How much', '0.8 mm');
+    const [cut] = bench.build()?.axles.rear?.work?.cuts ?? [];
+    expect(cut).toEqual(jasmine.objectContaining({ id: 'c1', where: 'two teeth of the ring' }));
+    expect(cut?.amount?.value).toBe(0.8);
+    expect(bench.derived()?.findings.find(({ id }) => id === 'plan.rear.cuts')?.verdict).toBe('stop');
+    await screen.click('Remove two teeth of the ring');
+    expect(bench.build()?.axles.rear?.work?.cuts).toEqual([]);
+    expect(screen.text).toContain('Nothing was cut.');
+  });
+});

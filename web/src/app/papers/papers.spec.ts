@@ -1,0 +1,207 @@
+import { entryOf } from '@hot-spline/core';
+import { deriveBuild, readingsInForce, type Build, type LedgerEntry, type Reading } from '@hot-spline/model';
+import { Screen, openBench } from '../../testing/harness';
+import { assemblyOf, setUpBuild } from '../../testing/set-up';
+import { plateBuild } from '../../testing/drift';
+import { PAPERS, labelFacts, readingRows, table, type PaperName } from './documents';
+import { MOST_WORKINGS, drivelineSvg, inSystems, labelText, plain, workingsThatMatter, type PaperInput } from './paper';
+import { PapersSheet } from './papers-sheet';
+import { pdfOf } from './pdf';
+import { shownPhotos } from './photos';
+import { csvOf, findingRows, partRows, stepRows } from './tables';
+
+const PIXEL = '<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10"><rect width="10" height="10"/></svg>';
+
+function inputOf(build: Build, ledger: readonly LedgerEntry[] = [], change: Partial<PaperInput> = {}): PaperInput {
+  return {
+    build,
+    derived: deriveBuild(build, ledger),
+    ledger,
+    systems: ['metric'],
+    shop: { name: 'Slipway Drivelines', logo: null },
+    customer: 'A. Reed',
+    stations: [
+      { name: 'Engine', main: '300 N·m', sub: '4800 rpm' },
+      { name: 'Tyres', main: '87 km/h', sub: '255/40R17' },
+    ],
+    choice: null,
+    photos: [],
+    qr: { text: 'x', svg: PIXEL },
+    day: '26 Nov 2026',
+    moment: (at) => at.slice(0, 10),
+    ...change,
+  };
+}
+let made = 0;
+const id = (): string => `90000000-0000-4000-8000-${String(++made).padStart(12, '0')}`;
+const signed = (gate: string, note?: string): LedgerEntry => ({
+  kind: 'signature',
+  id: id(),
+  at: '2026-11-20T08:00:00.000Z',
+  who: 'Ines',
+  gate,
+  name: 'Ines',
+  figures: {},
+  ...(note === undefined ? {} : { note }),
+});
+const torque = (i: number): Reading => ({
+  kind: 'reading',
+  id: id(),
+  at: '2026-11-20T08:00:00.000Z',
+  who: 'Ines',
+  subject: { what: 'step-torque', axle: 'rear', step: 'cover', record: `r${i}` },
+  value: { of: 'number', counts: 'one', entries: [entryOf(22, 'lbf·ft')] },
+  state: {},
+  instrument: 'Torque wrench',
+});
+/** All text of a document, in order. */
+function textOf(node: unknown): string {
+  if (typeof node === 'string') return node;
+  if (Array.isArray(node)) return node.map(textOf).join(' ');
+  if (typeof node !== 'object' || node === null) return '';
+  return Object.entries(node)
+    .filter(([key]) => ['text', 'stack', 'columns', 'ul', 'table', 'body', 'content'].includes(key))
+    .map(([, value]) => textOf(value))
+    .join(' ');
+}
+const paper = (name: PaperName, input: PaperInput): string =>
+  textOf(PAPERS[name].make(input).content).replace(/[\u00a0\s]+/g, ' ');
+
+describe('papers', () => {
+  it('say a number in the systems that are asked for', () => {
+    expect(inSystems(0.2, 'length', ['metric'], undefined, 'small')).toBe('0.20\u00a0mm');
+    expect(inSystems(0.2032, 'length', ['metric', 'inch'], undefined, 'small')).toBe('0.20\u00a0mm (8.0\u00a0thou)');
+    expect(inSystems(4.1, 'ratio', ['metric', 'inch'], 2)).toBe('4.10');
+    expect(plain('1\u202f689')).toBe('1\u00a0689');
+  });
+
+  it('the build sheet has readings, signatures, overrides in plain sight, what is open and cautions', () => {
+    const ledger = [...assemblyOf(1), torque(1), signed('rear A', 'shims were right already'), signed('rear B')];
+    const text = paper('build-sheet', inputOf(setUpBuild(), ledger, { systems: ['metric', 'inch'] }));
+    expect(text).toContain('For A. Reed');
+    expect(text).toContain('Rear A: Ines, 2026-11-20.');
+    expect(text).toContain('Done all the same: “shims were right already”');
+    // As typed, and in the system that it was not typed in.
+    expect(text).toContain('22 lbf·ft (29.8 N·m)');
+    expect(text).toContain('Open when this was printed');
+    expect(text).toContain('Spreading a case can crack it');
+    expect(text).toContain('How it was worked out');
+  });
+
+  it('a voided reading is not on it, but that there is one is said', () => {
+    const reading = torque(1);
+    const ledger: LedgerEntry[] = [
+      reading,
+      { kind: 'void', id: id(), at: reading.at, who: '', voids: reading.id, reason: 'wrong bolt' },
+    ];
+    const input = inputOf(setUpBuild(), ledger);
+    expect(readingRows(input)).toEqual([]);
+    expect(paper('build-sheet', input)).toContain('1 voided are in the ledger');
+  });
+
+  it('no more workings than ten, each with its source', () => {
+    const { derived } = inputOf(plateBuild());
+    const shown = workingsThatMatter(derived);
+    expect(shown.length).toBeLessThanOrEqual(MOST_WORKINGS);
+    expect(shown.length).toBeGreaterThan(4);
+    for (const { working } of shown) expect(working.sources.length).toBeGreaterThan(0);
+  });
+
+  it('set-up card, pack card, parts list and hand-over say so where there is nothing', () => {
+    const bare = inputOf(setUpBuild());
+    expect(paper('parts-list', bare)).toContain('No job is planned.');
+    expect(paper('hand-over', bare)).toContain('No job is planned.');
+    expect(paper('pack-card', inputOf(plateBuild()))).toContain('Outwards from the gear');
+    expect(paper('set-up-card', inputOf(setUpBuild(), assemblyOf(1)))).toContain('Backlash Pattern 1 ');
+  });
+
+  it('a table keeps its head on every page and cuts no row', () => {
+    const made = table(['A', 'B'], [['1', '2']], ['*', 'auto']);
+    expect([made.table.headerRows, made.table.dontBreakRows]).toEqual([1, true]);
+    expect(made.table.body.length).toBe(2);
+  });
+
+  // Laid out by the package itself: what comes out is a PDF, with as many pages as the readings need.
+  it('become a PDF with 1, 40 and 400 readings', async () => {
+    for (const [count, least, most] of [
+      [1, 1, 3],
+      [40, 2, 5],
+      [400, 8, 20],
+    ] as const) {
+      const ledger = Array.from({ length: count }, (_, i) => torque(i));
+      const blob = await pdfOf(PAPERS['build-sheet'].make(inputOf(setUpBuild(), ledger)));
+      const text = new TextDecoder('latin1').decode(await blob.arrayBuffer());
+      expect(text.startsWith('%PDF-')).toBeTrue();
+      const pages = text.match(/\/Type\s*\/Page[^s]/g)?.length ?? 0;
+      expect(pages).withContext(String(count)).toBeGreaterThanOrEqual(least);
+      expect(pages).withContext(String(count)).toBeLessThanOrEqual(most);
+    }
+  });
+
+  it('the label carries its readings in letters that an address may have', () => {
+    const text = labelText('http://shop:8010', 'abc', [
+      'Kittiwake',
+      '43/10 4.300',
+      'backlash 5.0–7.0 thou',
+      '<script>',
+    ]);
+    expect(text).toBe('http://shop:8010/builds/abc#Kittiwake__43/10_4.300__backlash_5.0-7.0_thou__script');
+    expect(new URL(text).pathname).toBe('/builds/abc');
+    expect(labelText('http://x', 'a', ['y'.repeat(5000)]).length).toBeLessThanOrEqual(900);
+    expect(labelFacts(inputOf(setUpBuild()))[0]).toBe(setUpBuild().name);
+  });
+
+  it('the driveline is a drawing of its own; names can’t break out of it', () => {
+    const svg = drivelineSvg([{ name: '</text><script>', main: '"1"', sub: '' }]);
+    const parsed = new DOMParser().parseFromString(svg, 'image/svg+xml');
+    expect(parsed.querySelector('parsererror')).toBeNull();
+    expect(parsed.querySelector('script')).toBeNull();
+  });
+
+  it('tables are CSV with a head, and no cell is a formula', () => {
+    const build = setUpBuild();
+    const input = inputOf(build);
+    expect(csvOf(stepRows(input)).split('\n')[0]).toContain('axle,step,state');
+    expect(csvOf(partRows(input)).split('\n')[0]).toContain('supplier,promised');
+    expect(csvOf([['a'], ['=1+1']])).toContain("'=1+1");
+    const rows = findingRows(input);
+    expect(rows.length).toBe(input.derived.findings.length + 1);
+  });
+
+  it('photos are those of readings in force, with what they show', () => {
+    const photo = 'a'.repeat(64);
+    const reading: Reading = {
+      kind: 'reading',
+      id: id(),
+      at: '2026-11-20T08:00:00.000Z',
+      who: '',
+      subject: { what: 'part-photo', axle: 'rear', part: 'races' },
+      value: { of: 'photos', photos: [photo] },
+      state: {},
+      instrument: 'Camera',
+    };
+    const build = setUpBuild();
+    expect(shownPhotos(build, readingsInForce([reading]))).toEqual([{ id: photo, what: 'Rear, races: photo' }]);
+    const gone: LedgerEntry = { kind: 'void', id: id(), at: reading.at, who: '', voids: reading.id, reason: 'blurred' };
+    expect(shownPhotos(build, readingsInForce([reading, gone]))).toEqual([]);
+  });
+});
+
+describe('the papers sheet', () => {
+  it('offers every paper, tables, drawings and the code', async () => {
+    openBench(setUpBuild(), assemblyOf(1));
+    const screen = await Screen.of(PapersSheet);
+    for (const { name } of Object.values(PAPERS)) expect(screen.text).toContain(name);
+    expect(screen.text).toContain('/builds/');
+    expect(screen.text).toContain('Readings');
+  });
+
+  it('takes the shop’s units or both', async () => {
+    openBench(setUpBuild(), assemblyOf(1), 'inch');
+    const screen = await Screen.of(PapersSheet);
+    expect(screen.find<HTMLInputElement>('input[value="inch"]').checked).toBeTrue();
+    screen.find<HTMLInputElement>('input[value="both"]').click();
+    await screen.fixture.whenStable();
+    expect(screen.find<HTMLInputElement>('input[value="both"]').checked).toBeTrue();
+  });
+});
