@@ -1,0 +1,205 @@
+import { CONSTRUCTIONS } from '../mesh/construction';
+import type { Operation } from './operation';
+import { orderOfWork } from './order';
+import { JOBS, RETENTIONS, UNIT_KINDS, type Situation } from './situation';
+
+const usual: Situation = {
+  job: 'full-build',
+  construction: 'integral-head-shim',
+  unit: 'plate',
+  retention: 'c-clips',
+  box: 'stays',
+  spacer: 'collapsible',
+  depth: 'gauge-first',
+  bearings: 'set-up',
+  ringGear: 'heated',
+  ringHand: 'right',
+};
+const of = (change: Partial<Situation>): readonly Operation[] => orderOfWork({ ...usual, ...change });
+const has = (id: string, change: Partial<Situation> = {}): boolean => of(change).some((step) => step.id === id);
+const step = (id: string, change: Partial<Situation> = {}): Operation => {
+  const found = of(change).find((one) => one.id === id);
+  if (!found) throw new Error(`no step ${id}`);
+  return found;
+};
+
+/** Every operation with the cases that have it and one that has not: common practice, no published source. */
+const TABLE: readonly (readonly [id: string, has: Partial<Situation>, not: Partial<Situation> | null])[] = [
+  ['brief', {}, null],
+  ['identify', {}, null],
+  ['count-teeth', {}, null],
+  ['choose', {}, null],
+  ['arrival', {}, null],
+  ['ready', {}, null],
+  ['raise', {}, null],
+  ['drain', {}, null],
+  ['readings-before', {}, { construction: 'electric-reduction' }],
+  ['undo-outside', {}, null],
+  ['wheel-ends-off', {}, null],
+  ['shafts-out', {}, null],
+  ['prop-off', {}, { job: 'unit-change' }],
+  ['prop-off', { job: 'unit-change', construction: 'drop-out' }, { construction: 'transaxle' }],
+  ['carrier-out', {}, null],
+  ['pinion-out', {}, { job: 'unit-change' }],
+  ['pinion-out', { job: 'overhaul' }, { construction: 'electric-reduction' }],
+  ['ring-off', { job: 'unit-change' }, { job: 'overhaul' }],
+  ['bearings-off', {}, { job: 'insert', unit: 'insert' }],
+  ['measure-shims', {}, null],
+  ['inspect', {}, null],
+  ['open-plate', { job: 'overhaul' }, { job: 'ratio-swap' }],
+  ['open-plate', { job: 'unit-change' }, { unit: 'geared' }],
+  ['judge-plates', {}, { unit: 'plain' }],
+  ['stack', {}, { unit: 'locker' }],
+  ['close-plate', {}, { unit: 'plain' }],
+  ['breakaway', {}, { unit: 'geared' }],
+  ['stub-washers', { retention: 'stub' }, { retention: 'c-clips' }],
+  ['pin-pass', {}, { retention: 'flange' }],
+  ['pin-pass', { job: 'unit-change' }, { job: 'overhaul' }],
+  ['fit-insert', { job: 'insert', unit: 'insert' }, {}],
+  ['oil-geared', { unit: 'geared' }, { unit: 'geared', job: 'ratio-swap' }],
+  ['locker-parts', { unit: 'locker' }, { unit: 'locker', job: 'overhaul' }],
+  ['compare-carriers', { job: 'unit-change' }, { job: 'ratio-swap' }],
+  ['faces', {}, { job: 'overhaul' }],
+  ['bolt-length', {}, { job: 'insert', unit: 'insert' }],
+  ['ring-on', {}, { construction: 'electric-reduction' }],
+  ['ring-bolts', { job: 'locker', unit: 'locker' }, { job: 'overhaul' }],
+  ['carrier-bearings', {}, { job: 'insert', unit: 'insert' }],
+  ['clearances', {}, { construction: 'electric-reduction' }],
+  ['machining', { job: 'locker', unit: 'locker' }, {}],
+  ['races-in', {}, { job: 'unit-change' }],
+  ['inner-seals', {}, { job: 'unit-change' }],
+  ['inner-seals', { job: 'unit-change', retention: 'unit-bearing' }, { construction: 'electric-reduction' }],
+  ['start-shim', {}, { job: 'locker', unit: 'locker' }],
+  ['pinion-trial', {}, { job: 'unit-change' }],
+  ['depth', {}, { depth: 'pattern-first' }],
+  ['trial-carrier', { job: 'insert', unit: 'insert' }, { construction: 'electric-reduction' }],
+  ['run-out', {}, { job: 'overhaul' }],
+  ['backlash', { job: 'overhaul' }, { construction: 'electric-reduction' }],
+  ['pattern', {}, { construction: 'electric-reduction' }],
+  ['next-move', {}, { construction: 'electric-reduction' }],
+  ['float-trial', { construction: 'electric-reduction' }, {}],
+  ['gate-a', {}, null],
+  ['carrier-again', {}, { job: 'unit-change' }],
+  ['carrier-again', { job: 'unit-change', construction: 'integral-inboard' }, { job: 'insert', unit: 'insert' }],
+  ['pinion-bearing', {}, { job: 'unit-change' }],
+  ['seal-flange', {}, { job: 'unit-change' }],
+  ['pinion-preload', { spacer: 'solid' }, { job: 'unit-change' }],
+  ['support-back', { construction: 'drop-out' }, {}],
+  ['carrier-final', {}, { construction: 'electric-reduction' }],
+  ['locker-line', { job: 'locker', unit: 'locker' }, {}],
+  ['final-readings', {}, { construction: 'electric-reduction' }],
+  ['synchro', { box: 'synchro' }, { box: 'sequential' }],
+  ['box-shafts', { box: 'sequential' }, { box: 'stays' }],
+  ['drum', { box: 'sequential' }, { box: 'synchro' }],
+  ['pinion-pack', { construction: 'transaxle' }, { construction: 'transaxle', job: 'unit-change' }],
+  ['input-float', { box: 'synchro' }, { box: 'stays' }],
+  ['close-case', { construction: 'electric-reduction' }, {}],
+  ['float-final', { construction: 'electric-reduction' }, {}],
+  ['gate-b', {}, null],
+  ['shafts-in', {}, null],
+  ['cover', {}, null],
+  ['prop-on', {}, { job: 'unit-change' }],
+  ['wheel-ends-on', {}, null],
+  ['fill', {}, null],
+  ['recalibrate', {}, { job: 'overhaul' }],
+  ['run-in', {}, null],
+  ['hand-over', {}, null],
+];
+
+describe('operations', () => {
+  for (const [id, yes, no] of TABLE)
+    it(`${id}: ${JSON.stringify(yes)}${no ? `, not ${JSON.stringify(no)}` : ''}`, () => {
+      expect(has(id, yes)).toBeTrue();
+      if (no) expect(has(id, no)).toBeFalse();
+      else
+        for (const construction of CONSTRUCTIONS)
+          for (const retention of RETENTIONS) expect(has(id, { construction, retention })).toBeTrue();
+    });
+
+  it('the table names every operation that any job has', () => {
+    const named = new Set(TABLE.map(([id]) => id));
+    const missing = new Set<string>();
+    for (const construction of CONSTRUCTIONS)
+      for (const unit of UNIT_KINDS)
+        for (const job of JOBS) {
+          if ((job === 'insert' || job === 'locker') && job !== unit) continue;
+          for (const { id } of of({ construction, unit, job, box: 'synchro' })) if (!named.has(id)) missing.add(id);
+        }
+    expect([...missing]).toEqual([]);
+  });
+});
+
+describe('what a step says follows the axle', () => {
+  it('the way out of the carrier is that of its construction', () => {
+    const says = (construction: Situation['construction']): string =>
+      step('carrier-out', { construction }).does.join(' ');
+    expect(says('integral-head-shim')).toContain('Spread the case');
+    expect(says('integral-inboard')).toContain('under the bearings');
+    expect(says('integral-adjusters')).toContain('count the notches');
+    expect(says('drop-out')).toContain('onto its stand');
+    expect(says('independent')).toContain('it fits one way');
+    expect(says('transaxle')).toContain('Case apart');
+    expect(says('electric-reduction')).toContain('hidden');
+  });
+
+  it('shafts come out by what holds them', () => {
+    const says = (retention: Situation['retention']): string => step('shafts-out', { retention }).does.join(' ');
+    expect(says('c-clips')).toContain('clip out with the magnet');
+    expect(says('flange')).toContain('Four nuts');
+    expect(says('unit-bearing')).toContain('Axle nut');
+    expect(says('stub')).toContain('lever it out');
+  });
+
+  it('the ring goes on as the school says, never with full torque on the bolts', () => {
+    const heated = step('ring-on');
+    expect(heated.does.join(' ')).toContain('oven');
+    expect(heated.waitsHours).toBe(2);
+    expect(heated.records.find(({ id }) => id === 'temperature')).toBeDefined();
+    const drawn = step('ring-on', { ringGear: 'pulled-on' });
+    expect(drawn.does.join(' ')).toContain('A few dry bolts drawn crosswise');
+    expect(drawn.records.find(({ id }) => id === 'temperature')).toBeUndefined();
+  });
+
+  it('preload by the spacer: a quarter turn at most and never back, or shims and the whole torque', () => {
+    const crush = step('pinion-preload');
+    expect(crush.does.join(' ')).toContain('a quarter turn at most');
+    expect(crush.fails).toContain('never backed off');
+    expect(crush.parts).toEqual(['collapsible-spacers']);
+    const solid = step('pinion-preload', { spacer: 'solid' });
+    expect(solid.does.join(' ')).toContain('More shim, less torque');
+    expect(solid.asks).toContain('pinionNutTorque');
+  });
+
+  it('what can’t be taken back asks for a gate or a sheet', () => {
+    for (const id of ['pinion-bearing', 'seal-flange', 'pinion-preload', 'carrier-final'])
+      expect(step(id).behind).toBe('A');
+    expect(step('cover').behind).toBe('B');
+    expect(step('ring-bolts').asks).toEqual(['ringBoltTorque']);
+    expect(step('carrier-out').asks).toEqual(['spreadLimit']);
+    expect(step('carrier-out', { construction: 'drop-out' }).asks).toEqual([]);
+    expect(step('close-case', { construction: 'electric-reduction' }).behind).toBe('A');
+  });
+
+  it('where it can hurt somebody it says so', () => {
+    for (const id of [
+      'raise',
+      'carrier-out',
+      'open-plate',
+      'ring-on',
+      'pinion-bearing',
+      'wheel-ends-on',
+      'trial-carrier',
+    ])
+      expect(step(id).caution).withContext(id).not.toBeNull();
+    expect(step('undo-outside', { construction: 'electric-reduction' }).caution).toContain('High voltage');
+    expect(step('locker-line', { job: 'locker', unit: 'locker' }).caution).toContain('wheels off the ground');
+  });
+
+  it('what is bought for it is named where it is used', () => {
+    expect(step('fill').parts).toEqual(['oil', 'additive']);
+    expect(step('fill', { unit: 'geared' }).parts).toEqual(['oil']);
+    expect(step('fit-insert', { job: 'insert', unit: 'insert' }).parts).toEqual(['insert']);
+    expect(step('ring-on', { job: 'unit-change' }).parts).toEqual([]);
+    expect(step('ring-on').parts).toEqual(['gear-set']);
+  });
+});
