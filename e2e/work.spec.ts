@@ -180,7 +180,8 @@ test.describe('the order of work', () => {
       await hill.enter('Highest oil temperature', temperature);
       await page.getByRole('button', { name: 'Log this trip' }).click();
     }
-    await expect(page.getByText('45 km').first()).toBeVisible();
+    // 20 and 25 km, in the units of the shop.
+    await expect(page.getByText('28 mile').first()).toBeVisible();
     await expect(hill.finding(/oil at .* on the last trip/)).toBeVisible();
     await hill.saved();
     await hill.open('papers');

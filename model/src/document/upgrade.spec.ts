@@ -82,6 +82,16 @@ describe('documents grow', () => {
     }
   });
 
+  it('version 6 says of an earlier one: no work, joint or shafts said, nobody’s, promised for no day', () => {
+    for (const version of ['1', '2', '3', '4', '5']) {
+      const { build } = readBuildFile(read(`${version}/kittiwake-drift-coupe.json`));
+      expect([build.customer, build.promised, build.worker]).withContext(version).toEqual([null, null, '']);
+      const axle = build.axles.rear;
+      expect([axle?.work, axle?.joint, axle?.shafts]).withContext(version).toEqual([null, null, null]);
+      expect(axle?.identity?.retention).withContext(version).toBeNull();
+    }
+  });
+
   it('version 4 calls threaded adjusters as everything else does', () => {
     const old = read('3/kittiwake-drift-coupe.json') as {
       build: { axles: { rear: { identity: { construction: object } } } };

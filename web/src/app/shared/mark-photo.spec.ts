@@ -1,0 +1,88 @@
+import { Component } from '@angular/core';
+import { Screen, openBench } from '../../testing/harness';
+import { MarkPhoto } from './mark-photo';
+
+const PHOTO = 'c'.repeat(64);
+
+@Component({
+  selector: 'hs-host',
+  imports: [MarkPhoto],
+  template: `<hs-mark-photo [photo]="photo" what="races" (kept)="kept.push($event)" (closed)="closed = true" />`,
+})
+class Host {
+  readonly photo = PHOTO;
+  readonly kept: string[] = [];
+  closed = false;
+}
+
+async function open(): Promise<Screen<Host>> {
+  const picture = document.createElement('canvas');
+  picture.width = 200;
+  picture.height = 100;
+  const data = picture.toDataURL('image/jpeg');
+  // The photo itself comes from the server; here it is a picture of its own.
+  spyOnProperty(HTMLImageElement.prototype, 'src', 'set').and.callFake(function (this: HTMLImageElement) {
+    this.setAttribute('src', data);
+  });
+  openBench();
+  const screen = await Screen.of(Host);
+  for (let i = 0; i < 40 && screen.find<HTMLCanvasElement>('canvas').width !== 200; i++) {
+    await new Promise((done) => setTimeout(done, 25));
+    await screen.fixture.whenStable();
+  }
+  return screen;
+}
+
+async function drag(screen: Screen<Host>, from: [number, number], to: [number, number]): Promise<void> {
+  const canvas = screen.find<HTMLCanvasElement>('canvas');
+  canvas.setPointerCapture = () => undefined;
+  const at = (type: string, [x, y]: [number, number]): void => {
+    const event = new PointerEvent(type, { pointerId: 1, bubbles: true });
+    Object.defineProperty(event, 'offsetX', { value: x });
+    Object.defineProperty(event, 'offsetY', { value: y });
+    canvas.dispatchEvent(event);
+  };
+  at('pointerdown', from);
+  at('pointermove', to);
+  at('pointerup', to);
+  await screen.fixture.whenStable();
+}
+
+describe('marks on a photo', () => {
+  it('are drawn with a finger, taken back, and kept as a photo of their own', async () => {
+    const screen = await open();
+    const canvas = screen.find<HTMLCanvasElement>('canvas');
+    expect([canvas.width, canvas.height]).toEqual([200, 100]);
+    await drag(screen, [20, 20], [80, 60]);
+    expect(canvas.getAttribute('aria-label')).toContain('1 marks');
+    screen.find<HTMLInputElement>('input[value="circle"]').click();
+    await drag(screen, [150, 50], [170, 50]);
+    expect(canvas.getAttribute('aria-label')).toContain('2 marks');
+    // A tap draws nothing.
+    await drag(screen, [10, 10], [11, 10]);
+    expect(canvas.getAttribute('aria-label')).toContain('2 marks');
+    await screen.click('Take the last off');
+    expect(canvas.getAttribute('aria-label')).toContain('1 marks');
+    const sent: string[] = [];
+    spyOn(globalThis, 'fetch').and.callFake((url) => {
+      sent.push(String(url));
+      const id = String(url).split('/').at(-1) ?? '';
+      return Promise.resolve(
+        new Response(JSON.stringify({ id }), { status: 201, headers: { 'content-type': 'application/json' } }),
+      );
+    });
+    await screen.click('Keep it marked');
+    for (let i = 0; i < 40 && screen.fixture.componentInstance.kept.length === 0; i++)
+      await new Promise((done) => setTimeout(done, 25));
+    expect(screen.fixture.componentInstance.kept.length).toBe(1);
+    expect(sent[0]).toContain('/api/photos/');
+    expect(screen.fixture.componentInstance.kept[0]).not.toBe(PHOTO);
+  });
+
+  it('close without keeping anything', async () => {
+    const screen = await open();
+    await screen.click('Close');
+    expect(screen.fixture.componentInstance.closed).toBeTrue();
+    expect(screen.fixture.componentInstance.kept).toEqual([]);
+  });
+});
