@@ -1,3 +1,4 @@
+import { hasAdjusters } from './carrier';
 import { always, choice, count, length, operation, text, yes, type Recipe } from './operation';
 import { hasCover, type Case } from './situation';
 
@@ -93,9 +94,7 @@ export const DECIDE: readonly Recipe[] = [
     does: [
       'Read every value from a sheet and write where it stands. Memory is no sheet.',
       'Lay the tools out; try what has a pattern or a hand on this axle.',
-      ...(c.construction === 'integral-adjusters' || c.construction === 'drop-out'
-        ? ['Try the adjuster wrench in its holes.']
-        : []),
+      ...(hasAdjusters(c) ? ['Try the adjuster wrench in its holes.'] : []),
     ],
     after: ['arrival'],
     pass: 'Backlash or float, turning torque, all torques and the oil volume read from a sheet.',
@@ -250,9 +249,7 @@ export const GET_IN: readonly Recipe[] = [
       'trays',
       ...(c.construction === 'integral-head-shim' ? (['spreader', 'indicator'] as const) : []),
       ...(c.caps ? (['soft-lever'] as const) : []),
-      ...(c.construction === 'integral-adjusters' || c.construction === 'drop-out'
-        ? (['adjuster-wrench'] as const)
-        : []),
+      ...(hasAdjusters(c) ? (['adjuster-wrench'] as const) : []),
       ...(c.construction === 'drop-out' || c.construction === 'independent' ? (['bench-stand'] as const) : []),
       'camera',
     ],
@@ -267,22 +264,18 @@ export const GET_IN: readonly Recipe[] = [
       ...(c.mesh && !c.caps ? [{ part: 'Side covers' }, { part: 'Side cover bolts' }] : []),
       ...(c.mesh ? [] : [{ part: 'Case bolts' }, { part: 'Inverter-side bolts' }, { part: 'Split ring', count: 1 }]),
       ...(c.construction === 'drop-out' ? [{ part: 'Carrier housing fasteners' }] : []),
-      ...(c.construction === 'integral-adjusters' || c.construction === 'drop-out'
+      ...(hasAdjusters(c)
         ? [{ part: 'Adjuster locks', count: 2 }]
         : [{ part: c.mesh ? 'Side shims, left and right' : 'The one shim', ...(c.mesh ? {} : { count: 1 }) }]),
       { part: 'Carrier', count: 1 },
     ],
     records: [
       text('marks', 'Marks found, and marks made'),
-      ...(c.construction === 'integral-adjusters' || c.construction === 'drop-out'
-        ? [count('notches', 'Notches backed off')]
-        : []),
+      ...(hasAdjusters(c) ? [count('notches', 'Notches backed off')] : []),
       ...(c.construction === 'integral-head-shim'
         ? [{ ...length('spread', 'Case spread', 'small'), sheet: 'spreadLimit' }]
         : []),
-      ...(c.construction === 'integral-adjusters' || c.construction === 'drop-out'
-        ? []
-        : [yes('bagged', 'Shims bagged by side')]),
+      ...(hasAdjusters(c) ? [] : [yes('bagged', 'Shims bagged by side')]),
     ],
     asks: c.construction === 'integral-head-shim' ? ['spreadLimit'] : [],
     pass: 'Caps to their side and top; shims caught and bagged by side.',

@@ -1,3 +1,4 @@
+import { carrierPieces, hasAdjusters } from './carrier';
 import { choice, operation, text, torque, yes, type Recipe } from './operation';
 
 /** The set-up loop, up to Gate A: common practice, no published source. */
@@ -70,9 +71,7 @@ export const LOOP: readonly Recipe[] = [
       tools: [
         'indicator',
         ...(c.construction === 'integral-head-shim' ? (['spreader'] as const) : []),
-        ...(c.construction === 'integral-adjusters' || c.construction === 'drop-out'
-          ? (['adjuster-wrench'] as const)
-          : []),
+        ...(hasAdjusters(c) ? (['adjuster-wrench'] as const) : []),
         'torque-wrench',
       ],
       after: [
@@ -85,18 +84,7 @@ export const LOOP: readonly Recipe[] = [
         'measure-shims',
       ],
       asks: c.construction === 'integral-head-shim' ? ['spreadLimit'] : [],
-      returns: [
-        { part: 'Carrier', count: 1 },
-        ...(c.construction === 'integral-adjusters' || c.construction === 'drop-out'
-          ? []
-          : [{ part: 'Side shims, left and right' }]),
-        ...(c.caps
-          ? [
-              { part: 'Bearing caps', count: 2 },
-              { part: 'Cap bolts', count: 4 },
-            ]
-          : [{ part: 'Side covers' }, { part: 'Side cover bolts' }]),
-      ],
+      returns: [...carrierPieces(c)],
       pass: 'Shims or notches each side, caps and preload written down.',
       fails: 'One adjuster far in and the other far out, or a rub: stop before painting.',
       caution: 'Hold it until the second cap is on. Spreading can crack the case.',
@@ -181,18 +169,7 @@ export const FINAL: readonly Recipe[] = [
       does: ['Shims stay by side, caps by their marks. Adjusters: count the notches.'],
       tools: ['trays', ...(c.construction === 'integral-head-shim' ? (['spreader'] as const) : [])],
       after: ['gate-a'],
-      takes: [
-        { part: 'Carrier', count: 1 },
-        ...(c.construction === 'integral-adjusters' || c.construction === 'drop-out'
-          ? []
-          : [{ part: 'Side shims, left and right' }]),
-        ...(c.caps
-          ? [
-              { part: 'Bearing caps', count: 2 },
-              { part: 'Cap bolts', count: 4 },
-            ]
-          : [{ part: 'Side covers' }, { part: 'Side cover bolts' }]),
-      ],
+      takes: [...carrierPieces(c)],
       pass: 'All of it in its trays.',
       fails: '',
       caution: c.caps ? 'It falls out when the second cap goes.' : null,
@@ -296,30 +273,15 @@ export const FINAL_CLOSE: readonly Recipe[] = [
         c.caps
           ? 'Caps by their marks. Every cap bolt is ticked twice.'
           : 'Side covers by their marks. Every bolt is ticked twice.',
-        ...(c.construction === 'integral-adjusters' || c.construction === 'drop-out' ? ['Locks on.'] : []),
+        ...(hasAdjusters(c) ? ['Locks on.'] : []),
       ],
       tools: ['torque-wrench', ...(c.construction === 'integral-head-shim' ? (['spreader'] as const) : [])],
       after: ['gate-a', 'carrier-bearings', 'support-back', 'pinion-preload', 'seal-flange', 'pinion-bearing'],
       behind: 'A',
       asks: c.caps ? ['capTorque'] : [],
       returns: [
-        ...(c.carrierAgain
-          ? [
-              { part: 'Carrier', count: 1 },
-              ...(c.construction === 'integral-adjusters' || c.construction === 'drop-out'
-                ? []
-                : [{ part: 'Side shims, left and right' }]),
-              ...(c.caps
-                ? [
-                    { part: 'Bearing caps', count: 2 },
-                    { part: 'Cap bolts', count: 4 },
-                  ]
-                : [{ part: 'Side covers' }, { part: 'Side cover bolts' }]),
-            ]
-          : []),
-        ...(c.construction === 'integral-adjusters' || c.construction === 'drop-out'
-          ? [{ part: 'Adjuster locks', count: 2 }]
-          : []),
+        ...(c.carrierAgain ? [...carrierPieces(c)] : []),
+        ...(hasAdjusters(c) ? [{ part: 'Adjuster locks', count: 2 }] : []),
       ],
       records: [
         torque('torque', c.caps ? 'Cap bolts' : 'Side cover bolts', c.caps ? 'capTorque' : undefined),

@@ -1,4 +1,4 @@
-import { Component } from '@angular/core';
+import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { Screen, openBench } from '../../testing/harness';
 import { MarkPhoto } from './mark-photo';
 
@@ -7,6 +7,7 @@ const PHOTO = 'c'.repeat(64);
 @Component({
   selector: 'hs-host',
   imports: [MarkPhoto],
+  changeDetection: ChangeDetectionStrategy.OnPush,
   template: `<hs-mark-photo [photo]="photo" what="races" (kept)="kept.push($event)" (closed)="closed = true" />`,
 })
 class Host {
