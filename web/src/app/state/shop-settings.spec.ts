@@ -4,9 +4,12 @@ import { ShopSettings } from './shop-settings';
 describe('prices', () => {
   const answer = (currency: string): Promise<Response> =>
     Promise.resolve(
-      new Response(JSON.stringify({ id: crypto.randomUUID(), version: '1', currency, decimal: 'comma' }), {
-        headers: { 'content-type': 'application/json' },
-      }),
+      new Response(
+        JSON.stringify({ id: crypto.randomUUID(), version: '1', currency, decimal: 'comma', name: '', logo: null }),
+        {
+          headers: { 'content-type': 'application/json' },
+        },
+      ),
     );
 
   beforeEach(() => ['currency', 'decimal'].forEach((key) => localStorage.removeItem(`hot-spline.${key}`)));
