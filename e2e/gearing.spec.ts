@@ -144,6 +144,8 @@ test.describe('story 1: tyre and ratio', () => {
     await truck.open('gearing');
     await expect(truck.figure('gearing.mismatch')).toHaveText('−0.27 %');
     await page.getByRole('radio', { name: 'Front axle' }).click();
+    // The fields stand for the other axle once they show it.
+    await expect(truck.field('Ring teeth')).toHaveValue('46');
     await truck.enter('Ring teeth', '44');
     await expect(truck.finding('Front shaft 4.61 % slower than rear')).toBeVisible();
     await expect(truck.finding(/transfer case winds up/)).toBeVisible();

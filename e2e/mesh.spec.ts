@@ -90,7 +90,7 @@ class Practice {
     for (let n = 1; n <= 9; n++) {
       await this.read();
       if (await this.page.getByText('All of it is in band.').isVisible()) return n;
-      await this.page.getByRole('link', { name: 'Lay it out' }).click();
+      await this.page.getByRole('link', { name: 'Put it in' }).click();
       await expect(this.page.getByRole('heading', { name: 'Carrier', level: 1 })).toBeVisible();
       await this.assemble();
     }
@@ -208,7 +208,7 @@ test('an electric unit, whose one shim sets end float, from baseline to gate B; 
   await bench.go('Carrier');
   await bench.take('End float, while tried');
   await page.reload();
-  await page.getByRole('status', { name: 'Next shim' }).getByRole('button', { name: 'Lay it out' }).click();
+  await page.getByRole('status', { name: 'Next shim' }).getByRole('button', { name: 'Put it in' }).click();
   await page.getByRole('button', { name: 'Put together: assembly 1' }).click();
   await expect(page.getByRole('button', { name: 'Put together: assembly 2' })).toBeVisible();
   await page.getByRole('button', { name: 'Gauge: simulated' }).click();

@@ -284,6 +284,12 @@ test('recall: every build with a part, with the customer to call; a customer is 
       one.axles.rear.work.parts[0].number = serial;
     });
   await page.goto('/');
+  // The finder knows customers too; one leads to the board with what is theirs.
+  await page.keyboard.press('/');
+  await page.locator('#finder-box').fill(name);
+  await page.getByRole('option', { name: new RegExp(`customer.*${name}`) }).click();
+  await expect(page.getByRole('link', { name: `One ${serial}` })).toBeVisible();
+  await expect(page.getByRole('link', { name: `Two ${serial}` })).toHaveCount(0);
   await page.getByRole('button', { name: 'Recall' }).click();
   await page.getByLabel('What failed').fill(serial);
   await page.getByRole('button', { name: `part: ${serial}` }).click();

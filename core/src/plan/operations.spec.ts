@@ -2,6 +2,7 @@ import { CONSTRUCTIONS } from '../mesh/construction';
 import type { Operation } from './operation';
 import { orderOfWork } from './order';
 import { JOBS, RETENTIONS, UNIT_KINDS, type Situation } from './situation';
+import { TOOLS } from './tools';
 
 const usual: Situation = {
   job: 'full-build',
@@ -201,5 +202,71 @@ describe('what a step says follows the axle', () => {
     expect(step('fit-insert', { job: 'insert', unit: 'insert' }).parts).toEqual(['insert']);
     expect(step('ring-on', { job: 'unit-change' }).parts).toEqual([]);
     expect(step('ring-on').parts).toEqual(['gear-set']);
+  });
+
+  it('what nobody can buy, what yields and what must fit this axle is said before the start', () => {
+    expect(step('close-case', { construction: 'electric-reduction' }).does.join(' ')).toContain('no spare to be had');
+    expect(TOOLS.spreader.mind).toContain('yields in the middle');
+    expect(TOOLS['adjuster-wrench'].mind).toContain('try it before the job');
+    expect(step('ready', { construction: 'integral-adjusters' }).does.join(' ')).toContain('Try the adjuster wrench');
+    expect(TOOLS['flange-holder'].mind).toContain('slip');
+    expect(TOOLS.puller.mind).toContain('worn one needs a clamp');
+    expect(TOOLS['left-torque-wrench'].mind).toContain('over-torque');
+    expect(TOOLS['v-blocks'].mind).toContain('On the bearing seats');
+    for (const { name, standIns } of Object.values(TOOLS)) {
+      expect(name.length).toBeLessThan(60);
+      expect(new Set(standIns).size).toBe(standIns.length);
+    }
+  });
+
+  it('closing asks for what is over: trays, sealant that is still tacky, threads that were wet', () => {
+    expect(step('cover').records.map(({ id }) => id)).toContain('trays');
+    expect(step('cover').does.join(' ')).toContain('until it skins');
+    expect(step('seal-flange').does.join(' ')).toContain('Started means finished');
+    expect(step('ring-bolts').does.join(' ')).toContain('Don’t stop half way');
+    expect(step('ring-bolts').fails).toContain('begin again');
+    expect(step('fill').records.find(({ id }) => id === 'filled')).toEqual(
+      jasmine.objectContaining({ of: 'choice', choices: ['filled to the level', 'dry: labelled “no oil in it”'] }),
+    );
+    expect(step('wheel-ends-on').does.join(' ')).toContain('once more after driving');
+  });
+
+  it('a box is opened with its order, its counts and its gate', () => {
+    const shafts = step('box-shafts', { box: 'synchro' });
+    expect(shafts.does.join(' ')).toContain('small to large');
+    // Below 0.10 mm at the bearing seats: common practice, no published source.
+    expect(shafts.records.find(({ id }) => id === 'run-out')).toEqual(
+      jasmine.objectContaining({ pass: jasmine.objectContaining({ atMost: 0.1 }) }),
+    );
+    expect(step('drum', { box: 'sequential' }).fails).toContain('Dog on dog');
+    const float = step('input-float', { box: 'synchro' });
+    expect(float.closedBy).toBe('cover');
+    expect(float.records.map(({ id }) => id)).toEqual(['guide', 'float', 'shim', 'again']);
+    const closing = step('close-case', { construction: 'electric-reduction' });
+    expect(closing.records.map(({ id }) => id)).toEqual(['sizes', 'bolts', 'pump']);
+  });
+
+  it('the shims of a side stay of their side', () => {
+    for (const construction of ['integral-head-shim', 'integral-inboard', 'independent', 'transaxle'] as const) {
+      const out = step('carrier-out', { construction });
+      expect(out.takes.map(({ part }) => part))
+        .withContext(construction)
+        .toContain('Side shims, left and right');
+      expect(out.records.map(({ id }) => id))
+        .withContext(construction)
+        .toContain('bagged');
+    }
+    for (const construction of ['integral-adjusters', 'drop-out'] as const) {
+      const out = step('carrier-out', { construction });
+      expect(out.takes.map(({ part }) => part))
+        .withContext(construction)
+        .toContain('Adjuster locks');
+      expect(out.records.map(({ id }) => id))
+        .withContext(construction)
+        .toContain('notches');
+    }
+    expect(step('carrier-out', { construction: 'electric-reduction' }).takes.map(({ part }) => part)).toContain(
+      'The one shim',
+    );
   });
 });

@@ -1,6 +1,7 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, inject, signal, viewChild } from '@angular/core';
-import { Router, RouterLink } from '@angular/router';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { InputError, cutText } from '@hot-spline/core';
 import {
   FORMAT_VERSION,
@@ -79,7 +80,13 @@ export class BoardPage {
   private alone = false;
 
   constructor() {
-    void this.board.load();
+    // The finder names what is looked for.
+    inject(ActivatedRoute)
+      .queryParamMap.pipe(takeUntilDestroyed())
+      .subscribe((query) => {
+        this.board.search.set(query.get('search') ?? '');
+        this.again();
+      });
   }
 
   /** Looks for it a moment after the last letter. */

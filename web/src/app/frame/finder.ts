@@ -2,10 +2,11 @@ import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, inject, model, signal, viewChild } from '@angular/core';
 import { Router } from '@angular/router';
 import { cutText, say } from '@hot-spline/core';
-import { AXLES, type LibrarySpec } from '@hot-spline/model';
+import { AXLES, type Customer, type LibrarySpec } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { Dialog } from 'primeng/dialog';
 import { Bench } from '../state/bench';
+import { ApiError, api } from '../state/api';
 import { boardActions, boardFeature } from '../state/board';
 import { uiActions } from '../state/ui';
 import { kindOf, typedText } from '../ledger/reading-words';
@@ -30,7 +31,9 @@ const KINDS: Readonly<Record<string, readonly [string, string]>> = {
   part: ['part', 'parts'],
   figure: ['figure', 'figures'],
   reading: ['reading', 'readings'],
-  number: ['match number', 'match numbers'],
+  number: ['number', 'numbers'],
+  customer: ['customer', 'customers'],
+  step: ['step', 'steps'],
 };
 const KIND_NAMES: Readonly<Record<Exclude<LibrarySpec['kind'], 'schools'>, string>> = {
   axle: 'axle',
@@ -43,6 +46,10 @@ const KIND_NAMES: Readonly<Record<Exclude<LibrarySpec['kind'], 'schools'>, strin
 
 /** Once the finder has closed, so that it is not on the paper. */
 const printSoon = (): void => void setTimeout(() => window.print(), 350);
+
+/** What is on the sheet as files; fetched when somebody wants it. */
+const saveSoon = (what: 'tables' | 'drawings'): void =>
+  void setTimeout(() => void import('../shared/save-view').then(({ saveView }) => saveView(what)), 350);
 
 /** Finds anything: builds, sheets, parts, figures, readings, pieces of the library, commands. */
 @Component({
@@ -152,6 +159,8 @@ export class Finder {
   private readonly router = inject(Router);
   private readonly box = viewChild<ElementRef<HTMLInputElement>>('box');
   private readonly builds = this.store.selectSignal(boardFeature.selectBuilds);
+  /** Asked for when the finder opens; none while the server is away. */
+  private readonly customers = signal<readonly Customer[]>([]);
   protected readonly text = signal('');
   protected readonly at = signal(0);
 
@@ -201,6 +210,13 @@ export class Finder {
           more: KIND_NAMES[of.kind],
           run: () => void this.router.navigate(['/library'], { queryParams: { spec } }),
         });
+    for (const { name, reach, builds: count } of this.customers())
+      hits.push({
+        kind: 'customer',
+        name,
+        more: [reach, `${count} ${count === 1 ? 'build' : 'builds'}`].filter(Boolean).join(' · '),
+        run: () => void this.router.navigate(['/'], { queryParams: { search: name } }),
+      });
     const build = this.bench.build();
     const derived = this.bench.derived();
     if (id === null || !build || !derived) return hits;
@@ -235,6 +251,25 @@ export class Finder {
       });
     }
     for (const name of AXLES) {
+      for (const { step, status } of derived.work[name]?.steps ?? [])
+        hits.push({
+          kind: 'step',
+          name: step.title,
+          more: status === 'open' ? name : `${name}, ${status}`,
+          run: () =>
+            void this.router.navigate(['/builds', id, 'work'], {
+              queryParams: { tab: 'step', at: `step-${step.id}-${name}` },
+            }),
+        });
+      for (const part of build.axles[name]?.work?.parts ?? [])
+        if (part.number !== '')
+          hits.push({
+            kind: 'number',
+            name: part.number,
+            more: `${part.name}, ${name}`,
+            run: () =>
+              void this.router.navigate(['/builds', id, 'parts'], { queryParams: { at: `part-${part.id}-${name}` } }),
+          });
       const marks = build.axles[name]?.matchNumbers;
       for (const part of ['ring', 'pinion'] as const)
         if (marks?.[part])
@@ -253,6 +288,8 @@ export class Finder {
         more: 'one file',
         run: () => location.assign(`/api/builds/${id}/export`),
       },
+      { kind: 'command', name: 'Save the tables of this sheet', more: 'CSV', run: () => saveSoon('tables') },
+      { kind: 'command', name: 'Save the drawings of this sheet', more: 'SVG', run: () => saveSoon('drawings') },
       { kind: 'command', name: 'Undo', more: 'Ctrl Z', run: () => this.bench.undo() },
       { kind: 'command', name: 'Redo', more: 'Ctrl Y', run: () => this.bench.redo() },
     );
@@ -277,7 +314,17 @@ export class Finder {
   protected shown(): void {
     this.library.open();
     this.store.dispatch(boardActions.opened());
+    void this.readCustomers();
     this.box()?.nativeElement.focus();
+  }
+
+  private async readCustomers(): Promise<void> {
+    try {
+      this.customers.set(await api.customers());
+    } catch (error) {
+      // Away, as the header says: those that were known stay.
+      if (!(error instanceof ApiError)) throw error;
+    }
   }
 
   /** Emptied when it goes, not when it is there: who types at once loses nothing. */

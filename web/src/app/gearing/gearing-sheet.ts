@@ -21,6 +21,7 @@ import {
 import { Store } from '@ngrx/store';
 import { Bench } from '../state/bench';
 import { uiFeature } from '../state/ui';
+import { RemoveButton } from '../shared/remove-button';
 import { Chart, chartColours } from '../shared/chart';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field, type Understood } from '../shared/field';
@@ -54,8 +55,9 @@ import { TyrePanel } from './tyre-panel';
     FindTab,
     HeatTab,
     LadderTab,
-    NoiseTab,
     MatchTab,
+    NoiseTab,
+    RemoveButton,
     SheetHead,
     Tabs,
     ThrustTab,

@@ -48,7 +48,7 @@ const FIELDS: readonly { readonly key: Key; readonly label: string; readonly shi
         <p class="sides">
           Left <strong class="mono">{{ text(sides.leftMm) }}</strong>, right
           <strong class="mono">{{ text(sides.rightMm) }}</strong>
-          <button type="button" class="quiet" (click)="lay()">Lay it out</button>
+          <button type="button" class="quiet" (click)="lay()">Put it in</button>
         </p>
       } @else if (!result.problem()) {
         <p class="soft">{{ missing() }}</p>

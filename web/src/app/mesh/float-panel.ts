@@ -68,7 +68,7 @@ import { NOTHING_IN, SetUp, type Assembly } from './set-up';
               <p>
                 <strong>{{ shim.says }}</strong>
               </p>
-              <button type="button" class="quiet" (click)="lay(shim.pieces)">Lay it out</button>
+              <button type="button" class="quiet" (click)="lay(shim.pieces)">Put it in</button>
             </div>
           }
         } @else {

@@ -49,7 +49,7 @@ describe('a unit whose one shim sets end float', () => {
     await screen.type('End float, while tried', '0.24 mm');
     // 1.25 + 0.24 − 0.12
     expect(screen.text).toMatch(/Middle of the band: a shim of 1\.370\smm, to be found/);
-    await screen.click('Lay it out');
+    await screen.click('Put it in');
     expect(screen.text).toMatch(/0\.120\smm thicker/);
     await screen.click('Put together: assembly 1');
     await screen.type('End float, while tried', '0.12 mm; 0.13 mm');

@@ -317,7 +317,7 @@ describe('baseline and depth', () => {
     expect(screen.text).toContain('the pinion sits 0.80 mm shallower than it did');
     await screen.type('goes in', '0.8');
     expect(screen.text).not.toContain('than it did');
-    await screen.click('Take baffle off the list');
+    await screen.click('Remove baffle');
     expect(bench.axle()?.setup?.stack).toEqual([]);
   });
 
@@ -332,7 +332,7 @@ describe('baseline and depth', () => {
     await screen.click('Add a length');
     await screen.type('Length', '1.6');
     expect(screen.text).toContain('1.60');
-    await screen.click('Lay out: The shim that came out');
+    await screen.click('Put in: The shim that came out');
     expect(bench.axle()?.setup?.depth.chain.length).toBe(1);
   });
 });

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MESH_LIMITS, saySmall } from '@hot-spline/core';
 import { STACK_PARTS, stackError, type StackPart } from '@hot-spline/model';
+import { RemoveButton } from '../shared/remove-button';
 import { EntryField } from '../shared/entry-field';
 import { Field } from '../shared/field';
 import { textReader } from '../shared/readers';
@@ -13,7 +14,7 @@ const SETS_DEPTH: readonly StackPart['part'][] = ['head-shim', 'baffle', 'head-b
 /** What is on the pinion shaft, from the head outwards: as it came out, as it goes in. */
 @Component({
   selector: 'hs-stack-tab',
-  imports: [EntryField, Field],
+  imports: [EntryField, Field, RemoveButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="soft">
@@ -84,14 +85,7 @@ const SETS_DEPTH: readonly StackPart['part'][] = ['head-shim', 'baffle', 'head-b
             >
               <i class="pi pi-arrow-up" aria-hidden="true"></i>
             </button>
-            <button
-              type="button"
-              class="quiet icon bare"
-              (click)="remove(part.id)"
-              [attr.aria-label]="'Take ' + words(part.part) + ' off the list'"
-            >
-              <i class="pi pi-times" aria-hidden="true"></i>
-            </button>
+            <hs-remove [what]="words(part.part)" (removed)="remove(part.id)" />
           </span>
         </li>
       }

@@ -213,7 +213,7 @@ describe('the short ways', () => {
     // 6 + 60 − (59.9 − 2) = 8.1; 6 + 70 − (72.3 − 2) = 5.7 [exact].
     expect(screen.text).toContain('Left 8.1');
     expect(screen.text).toContain('right 5.7');
-    await screen.click('Lay it out');
+    await screen.click('Put it in');
     expect(bench.axle()?.setup?.carryOver.newMaster?.value).toBe(2);
     const carrier = await Screen.of(CarrierSheet);
     expect(carrier.field('Left shims, behind the ring').value).toContain('8.1');

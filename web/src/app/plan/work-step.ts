@@ -80,7 +80,13 @@ export class WorkStep {
   protected readonly place = computed(() => {
     const { place } = this.state().step;
     const sheet = this.sheets.find((one) => one.sheet === place?.sheet);
-    return place && sheet ? { ...place, name: sheet.name } : null;
+    if (!place || !sheet) return null;
+    // Where the sheet knows what is measured next, its field is opened, not the sheet alone.
+    const derived = this.edit.bench.derived();
+    const next = derived ? (sheet.measure?.(derived) ?? null) : null;
+    const here = next?.sheet === place.sheet && (place.tab === undefined || (next.tab ?? place.tab) === place.tab);
+    const tab = place.tab ?? (here ? next.tab : undefined);
+    return { sheet: place.sheet, name: sheet.name, query: { tab: tab ?? null, at: here ? next.field : null } };
   });
   protected readonly closes = computed(() => this.titleOf(this.state().step.closedBy));
   protected readonly earlier = computed(() =>

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { InputError, LIMITS, SEARCH_LIMITS, entryOf, type ToothPair } from '@hot-spline/core';
 import { freshId, type Shelf, type ShelfPairSpec } from '@hot-spline/model';
+import { RemoveButton } from '../shared/remove-button';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field, type Understood } from '../shared/field';
@@ -10,7 +11,7 @@ import { Bench } from '../state/bench';
 /** Pairs and final drives that lie on the shelf, and the rules for putting a set together. */
 @Component({
   selector: 'hs-shelf-tab',
-  imports: [Choice, EntryField, Field],
+  imports: [Choice, EntryField, Field, RemoveButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './shelf-tab.html',
   styleUrl: './shelf-tab.scss',
