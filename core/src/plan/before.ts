@@ -30,7 +30,7 @@ export const DECIDE: readonly Recipe[] = [
     records: [text('variant', 'Variant, and earlier people’s marks')],
     pass: 'It matches a spec of the shop.',
     fails: 'Strip before ordering.',
-    place: { sheet: 'brief', tab: 'identity' },
+    place: { sheet: 'brief', tab: 'axle' },
     minutes: 20,
   }),
   operation('decide', 'count-teeth', always, (c) => ({
@@ -48,7 +48,7 @@ export const DECIDE: readonly Recipe[] = [
     ],
     pass: 'The quotient is the ratio that was ordered, and the pair’s numbers agree.',
     fails: 'Return the set.',
-    place: { sheet: 'speed' },
+    place: { sheet: 'gearing', tab: 'speed' },
     minutes: 10,
   })),
   operation('decide', 'choose', always, (c) => ({
@@ -60,7 +60,7 @@ export const DECIDE: readonly Recipe[] = [
     after: ['count-teeth'],
     pass: 'Cruise is 500 to 800 rpm above stall, and the window is kept.',
     fails: 'Another set, tyre or converter.',
-    place: { sheet: 'final' },
+    place: { sheet: 'gearing', tab: 'find' },
     minutes: 30,
   })),
   operation('decide', 'arrival', always, (c) => ({
@@ -99,7 +99,7 @@ export const DECIDE: readonly Recipe[] = [
     after: ['arrival'],
     pass: 'Backlash or float, turning torque, all torques and the oil volume read from a sheet.',
     fails: 'No irreversible step is begun: no crush, no final press, no threadlocker.',
-    place: { sheet: c.mesh ? 'mesh' : 'carrier', ...(c.mesh ? { tab: 'sheet' } : {}) },
+    place: { sheet: 'baseline', tab: 'sheet' },
     minutes: 25,
   })),
 ];
@@ -313,7 +313,7 @@ export const GET_IN: readonly Recipe[] = [
       pass: 'All pieces listed on Shaft stack.',
       fails: 'A torn baffle: a new one of the same thickness, since it sets depth.',
       caution: 'A makeshift holder slips. The nut is under a great torque.',
-      place: { sheet: 'preload', tab: 'stack' },
+      place: { sheet: 'baseline', tab: 'stack' },
       minutes: 40,
     }),
   ),

@@ -188,7 +188,7 @@ export const CARRIER: readonly Recipe[] = [
     after: ['inspect', 'close-plate'],
     pass: 'The difference is carried into left and right shims.',
     fails: 'Flanges agree: the old carrier would have done.',
-    place: { sheet: 'baseline', tab: 'carry' },
+    place: { sheet: 'baseline', tab: 'came' },
     minutes: 25,
   }),
   operation('carrier', 'faces', (c) => c.ringOff, {

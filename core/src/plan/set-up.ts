@@ -188,7 +188,7 @@ export const FINAL: readonly Recipe[] = [
     pass: 'Home, with the pieces that were approved.',
     fails: 'A piece left out is a depth error: off again.',
     caution: 'Hot bearing, loaded press: gloves and face shield. By the race, never the cage.',
-    place: { sheet: 'preload', tab: 'stack' },
+    place: { sheet: 'baseline', tab: 'stack' },
     minutes: 25,
   }),
   operation('final', 'seal-flange', (c) => c.pinionOut, {

@@ -21,7 +21,7 @@ const loose = (file: unknown): any => file;
 describe('build file', () => {
   it('demo files are read and come back unchanged', () => {
     const files = demoFiles();
-    expect(Object.keys(files).length).toBe(4);
+    expect(Object.keys(files).length).toBe(5);
     for (const file of Object.values(files)) {
       expect(readBuildFile(JSON.parse(JSON.stringify(file)))).toEqual(file);
     }

@@ -1,0 +1,84 @@
+import { newBuild } from '../document/new-build';
+import type { Axle } from '../document/schema';
+import type { InForce, Readings } from '../engine/readings';
+import { newAxleSpec } from '../library/new-spec';
+import { newWork } from '../plan/new-work';
+import { partStates } from './index';
+import { INSPECTED, inspectedParts } from './parts';
+import { partDecided, partFound, partPhoto } from './readings';
+
+function axleOf(change: (axle: Axle) => unknown = () => undefined): Axle {
+  const axle = newBuild('Test').axles.rear;
+  if (!axle) throw new Error('no axle');
+  axle.identity = newAxleSpec('Test', 'integral-head-shim', 'measured');
+  axle.work = newWork('overhaul', 'plain');
+  change(axle);
+  return axle;
+}
+const inForce = (subject: InForce['subject'], value: InForce['value']): InForce => ({
+  kind: 'reading',
+  id: 'd0000000-0000-4000-8000-000000000001',
+  at: '2026-11-26T08:00:00.000Z',
+  who: '',
+  subject,
+  value,
+  state: {},
+  instrument: 'By eye',
+  seq: 0,
+  earlier: [],
+});
+const readings = (...all: readonly (readonly [string, InForce])[]): Readings => new Map(all);
+const keys = { axle: 'rear' as const, part: 'races' };
+const found = (text: string) => [partFound.key(keys), inForce(partFound.of(keys), { of: 'text', text })] as const;
+const decided = (choice: string) =>
+  [partDecided.key(keys), inForce(partDecided.of(keys), { of: 'choice', choice })] as const;
+const races = (...all: readonly (readonly [string, InForce])[]) =>
+  partStates('rear', axleOf(), readings(...all)).find(({ id }) => id === 'races');
+
+// Findings of common practice, no published source.
+describe('parts that are looked at', () => {
+  it('every part has one finding that is good, and each that is not says what it means', () => {
+    for (const { id, findings } of INSPECTED) {
+      expect(findings.filter(({ verdict }) => verdict === 'fits').length)
+        .withContext(id)
+        .toBe(1);
+      for (const { found: what, means } of findings) expect(means).withContext(`${id} ${what}`).not.toBe('');
+      expect(new Set(findings.map(({ found: what }) => what)).size)
+        .withContext(id)
+        .toBe(findings.length);
+    }
+    expect(new Set(INSPECTED.map(({ id }) => id)).size).toBe(INSPECTED.length);
+  });
+
+  it('are those that the axle has', () => {
+    const ids = (axle: Axle) => inspectedParts(axle).map(({ id }) => id);
+    expect(ids(axleOf())).toContain('clips');
+    expect(
+      ids(axleOf(({ identity }) => identity && (identity.retention = { value: 'flange', origin: 'measured' }))),
+    ).not.toContain('clips');
+    const electric = ids(axleOf((axle) => (axle.identity = newAxleSpec('E', 'electric-reduction', 'measured'))));
+    for (const gone of ['ring-and-pinion', 'caps', 'holes', 'flange']) expect(electric).not.toContain(gone);
+    expect(electric).toContain('races');
+  });
+
+  it('are not judged before somebody has decided; what runs on is judged by what was found', () => {
+    expect(races()?.verdict).toBe('not-yet');
+    expect(races(found('pitted'))?.verdict).toBe('not-yet');
+    expect(races(found('pitted'), decided('run-on'))?.verdict).toBe('stop');
+    expect(races(found('frosted'), decided('run-on'))?.verdict).toBe('watch');
+    expect(races(found('good'), decided('run-on'))?.verdict).toBe('fits');
+    expect(races(found('something of its own'), decided('run-on'))?.verdict).toBe('watch');
+    expect(races(decided('run-on'))?.verdict).toBe('fits');
+    for (const choice of ['replace', 'donor']) expect(races(found('pitted'), decided(choice))?.verdict).toBe('fits');
+  });
+
+  it('carry their photos and what the finding means', () => {
+    const photo = [
+      partPhoto.key(keys),
+      inForce(partPhoto.of(keys), { of: 'photos', photos: ['a'.repeat(64)] }),
+    ] as const;
+    const state = races(found('spun'), photo);
+    expect(state?.photos).toEqual(['a'.repeat(64)]);
+    expect(state?.means?.means).toContain('takes the preload');
+  });
+});
