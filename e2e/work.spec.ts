@@ -284,6 +284,7 @@ test('recall: every build with a part, with the customer to call; a customer is 
       one.axles.rear.work.parts[0].number = serial;
     });
   await page.goto('/');
+  await expect(page.getByRole('button', { name: 'Recall' })).toBeVisible();
   // The finder knows customers too; one leads to the board with what is theirs.
   await page.keyboard.press('/');
   await page.locator('#finder-box').fill(name);

@@ -274,6 +274,7 @@ export { fastestProp, propState, shaftMargin, shearOf, thinnestMm, type ShaftTor
 export { newShafts } from './shaft/new-shafts';
 export { weakestLinks, type Link } from './shaft/links';
 export { DECISIONS, type PartDecision, type PartState } from './inspect';
+export { wholeJob, type WholeJob } from './inspect/whole-job';
 export * as inspectSubjects from './inspect/readings';
 export * as runInSubjects from './runin/readings';
 export type { RunInState, Trip } from './runin';

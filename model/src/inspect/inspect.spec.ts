@@ -5,6 +5,7 @@ import { newAxleSpec } from '../library/new-spec';
 import { newWork } from '../plan/new-work';
 import { partStates } from './index';
 import { INSPECTED, inspectedParts } from './parts';
+import { wholeJob } from './whole-job';
 import { partDecided, partFound, partPhoto } from './readings';
 
 function axleOf(change: (axle: Axle) => unknown = () => undefined): Axle {
@@ -80,5 +81,47 @@ describe('parts that are looked at', () => {
     const state = races(found('spun'), photo);
     expect(state?.photos).toEqual(['a'.repeat(64)]);
     expect(state?.means?.means).toContain('takes the preload');
+  });
+});
+
+// An overhaul kit weeks away can lose to a complete unit on the shelf: common practice, no published source.
+describe('overhaul or a complete unit, over the whole job', () => {
+  const part = (id: string, price: number | null, promised: string | null, state: 'here' | 'ordered' = 'ordered') => ({
+    id,
+    name: id,
+    count: 1,
+    state,
+    supplier: '',
+    price,
+    promised,
+    number: '',
+  });
+  const until: Readonly<Record<string, number>> = { '2026-12-06': 10, '2026-11-01': -25 };
+  const judge = (parts: ReturnType<typeof part>[], complete: { price: number | null; days: number | null }) => {
+    const work = { ...newWork('overhaul', 'plain'), parts, complete };
+    return wholeJob(
+      work,
+      partStates('rear', axleOf(), readings(found('pitted'), decided('replace'))),
+      (day) => until[day] ?? NaN,
+    );
+  };
+
+  it('what is sooner and not dearer wins', () => {
+    const parts = [part('kit', 300, '2026-12-06'), part('oil', 20, null, 'here')];
+    expect(judge(parts, { price: 900, days: 20 })).toEqual(
+      jasmine.objectContaining({ choice: 'overhaul', price: 320, days: 10, replaced: ['Bearing races'] }),
+    );
+    expect(judge(parts, { price: 250, days: 2 }).choice).toBe('replace');
+    expect(judge(parts, { price: 250, days: 2 }).reasons[0]).toContain('8 days before the last part');
+  });
+
+  it('one sooner and the other cheaper is asked; so is what nobody has said', () => {
+    const parts = [part('kit', 300, '2026-12-06')];
+    expect(judge(parts, { price: 900, days: 2 }).choice).toBe('ask');
+    expect(judge(parts, { price: null, days: 2 }).reasons).toEqual(['Nobody has asked what a complete unit costs.']);
+    expect(judge(parts, { price: 250, days: null }).choice).toBe('ask');
+    expect(judge([part('kit', null, '2026-12-06')], { price: 900, days: 20 }).choice).toBe('ask');
+    expect(judge([part('kit', 300, null)], { price: 900, days: 20 }).days).toBeNull();
+    expect(judge([part('kit', 300, '2026-11-01')], { price: 900, days: 20 }).days).toBe(0);
   });
 });

@@ -18,6 +18,7 @@ export function newWork(
     hold: null,
     parts: [],
     tools: [],
+    complete: { price: null, days: null },
     trays: [],
     cuts: [],
     runIn: {

@@ -72,6 +72,8 @@ export const workSchema = z.strictObject({
       )
       .max(80),
   ),
+  /** A complete unit in place of the work: what it costs and in how many days it is here; null where nobody has asked. */
+  complete: z.strictObject({ price: z.number().min(0).max(1e9).nullable(), days: z.int().min(0).max(3650).nullable() }),
   /** What came off, by part and side: what goes back is counted against it. */
   trays: unique(
     z

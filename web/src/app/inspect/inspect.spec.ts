@@ -71,6 +71,32 @@ describe('inspecting every part', () => {
     expect(values(bench, 'part-decided')).toEqual([{ of: 'choice', choice: 'donor' }]);
   });
 
+  it('over the whole job: what a complete unit costs and when it is here decides', async () => {
+    const build = apart();
+    const work = build.axles.rear?.work;
+    if (work)
+      work.parts = [
+        {
+          id: 'kit',
+          name: 'Kit',
+          count: 1,
+          state: 'ordered',
+          supplier: '',
+          price: 300,
+          promised: '2099-01-01',
+          number: '',
+        },
+      ];
+    const bench = openBench(build);
+    const screen = await Screen.of(InspectSheet);
+    expect(screen.text).toContain('Not clear yet');
+    await screen.type('A complete unit costs', '250');
+    await screen.type('Here in days', '3');
+    expect(bench.build()?.axles.rear?.work?.complete).toEqual({ price: 250, days: 3 });
+    expect(screen.text).toContain('Take a complete unit');
+    expect(screen.text).toContain('A complete unit costs less.');
+  });
+
   it('asks for the job first where there is none', async () => {
     const build = apart();
     if (build.axles.rear) build.axles.rear.work = null;

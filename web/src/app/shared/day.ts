@@ -19,3 +19,6 @@ export const sayMoment = (at: string | Date): string =>
 
 /** Words of the model, which knows no clock: every day in them as it is said here. */
 export const sayDays = (words: string): string => words.replace(/\b\d{4}-\d{2}-\d{2}\b/g, (day) => sayDay(day));
+
+/** Days from one day to another, both YYYY-MM-DD. */
+export const daysBetween = (from: string, to: string): number => (Date.parse(to) - Date.parse(from)) / 86_400_000;
