@@ -124,4 +124,21 @@ describe('overhaul or a complete unit, over the whole job', () => {
     expect(judge([part('kit', 300, null)], { price: 900, days: 20 }).days).toBeNull();
     expect(judge([part('kit', 300, '2026-11-01')], { price: 900, days: 20 }).days).toBe(0);
   });
+
+  it('the same day and the same price: the overhaul, and both are said', () => {
+    const parts = [part('kit', 300, '2026-12-06')];
+    const even = judge(parts, { price: 300, days: 10 });
+    expect(even.choice).toBe('overhaul');
+    expect(even.reasons).toEqual(['Both in 10 days.', 'Both cost the same.']);
+    expect(judge(parts, { price: 300, days: 9 }).choice).toBe('replace');
+    expect(judge(parts, { price: 301, days: 10 }).reasons[1]).toBe('The parts cost less.');
+  });
+
+  it('all parts here: nothing is waited for', () => {
+    const here = judge([part('kit', 300, null, 'here')], { price: 900, days: 1 });
+    expect(here.days).toBe(0);
+    expect(here.choice).toBe('overhaul');
+    expect(here.reasons[0]).toBe('Parts are here 1 day before a complete unit.');
+    expect(judge([], { price: 0, days: 0 }).price).toBe(0);
+  });
 });
