@@ -122,7 +122,10 @@ describe('overhaul or a complete unit, over the whole job', () => {
     expect(judge(parts, { price: 250, days: null }).choice).toBe('ask');
     expect(judge([part('kit', null, '2026-12-06')], { price: 900, days: 20 }).choice).toBe('ask');
     expect(judge([part('kit', 300, null)], { price: 900, days: 20 }).days).toBeNull();
-    expect(judge([part('kit', 300, '2026-11-01')], { price: 900, days: 20 }).days).toBe(0);
+    const late = judge([part('kit', 300, '2026-11-01')], { price: 900, days: 20 });
+    expect(late.days).toBeNull();
+    expect(late.choice).toBe('ask');
+    expect(late.reasons[0]).toBe('A part is past its promised day.');
   });
 
   it('the same day and the same price: the overhaul, and both are said', () => {

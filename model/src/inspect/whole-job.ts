@@ -8,7 +8,7 @@ export interface WholeJob {
   /** Price of the parts of the job, as far as somebody has said it; whether all of it is said. */
   readonly price: number;
   readonly priced: boolean;
-  /** Days until the last part is here; null where one has no day. */
+  /** Days until the last part is here; null where one has no day, or its day is past. */
   readonly days: number | null;
   readonly reasons: readonly string[];
 }
@@ -23,8 +23,10 @@ const days = (n: number): string => (n === 1 ? '1 day' : `${n} days`);
 export function wholeJob(work: Work, parts: readonly PartState[], daysUntil: (day: string) => number): WholeJob {
   const replaced = parts.filter(({ decided }) => decided === 'replace' || decided === 'donor').map(({ name }) => name);
   const away = work.parts.filter(({ state }) => state !== 'here');
-  const until = away.map(({ promised }) => (promised === null ? null : Math.max(0, daysUntil(promised))));
-  const known = until.every((one) => one !== null);
+  const until = away.map(({ promised }) => (promised === null ? null : daysUntil(promised)));
+  // A promise that is past says nothing of when the part comes.
+  const late = until.some((one) => one !== null && one < 0);
+  const known = !late && until.every((one) => one !== null);
   const last = known ? Math.max(0, ...until.map((one) => one ?? 0)) : null;
   const price = work.parts.reduce((sum, one) => sum + (one.price ?? 0), 0);
   const priced = work.parts.every((one) => one.price !== null);
@@ -36,7 +38,9 @@ export function wholeJob(work: Work, parts: readonly PartState[], daysUntil: (da
   }
   const reasons = [
     last === null
-      ? 'A part has no promised day.'
+      ? late
+        ? 'A part is past its promised day.'
+        : 'A part has no promised day.'
       : last === complete.days
         ? `Both in ${days(last)}.`
         : last < complete.days
