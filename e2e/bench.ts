@@ -2,7 +2,8 @@ import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { test as base, expect, type APIRequestContext, type Locator, type Page } from '@playwright/test';
 
-export type DemoName = 'kittiwake-drift-coupe' | 'bracken-raid-truck' | 'wren-hill-climb' | 'plover-electric-hatch';
+export type DemoName =
+  'kittiwake-drift-coupe' | 'bracken-raid-truck' | 'wren-hill-climb' | 'plover-electric-hatch' | 'dunnock-rally-saloon';
 
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- files are changed freely before they are imported
 export function demoFile(name: DemoName): any {

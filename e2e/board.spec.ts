@@ -1,4 +1,6 @@
+import { randomUUID } from 'node:crypto';
 import { expect, test } from './bench';
+import { jobOf } from './job';
 
 test.describe('the board', () => {
   test('shows the demo builds and opens one', async ({ page }) => {
@@ -47,5 +49,22 @@ test.describe('the board', () => {
     await page.getByRole('radio', { name: 'Low', exact: true }).click();
     await expect(drift.station('Range Low')).toBeVisible();
     await drift.saved();
+  });
+});
+
+test.describe('west of Greenwich', () => {
+  test.use({ timezoneId: 'America/Los_Angeles', locale: 'en-GB' });
+
+  test('a promised day is that day, on the board and on the sheet', async ({ page, request }) => {
+    const name = `Dunlin ${randomUUID().slice(0, 6)}`;
+    const job = await jobOf(page, request, 'dunnock-rally-saloon', (build) => {
+      build.name = name;
+      build.promised = '2026-12-24';
+    });
+    await page.goto('/');
+    await page.getByPlaceholder(/customer, part number/).fill(name);
+    await expect(page.getByRole('row').filter({ hasText: name })).toContainText('24 Dec 2026');
+    await job.open('work');
+    await expect(job.field('Promised for')).toHaveValue('2026-12-24');
   });
 });

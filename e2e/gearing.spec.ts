@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, test } from './bench';
 
 test.describe('story 1: tyre and ratio', () => {
@@ -18,6 +19,28 @@ test.describe('story 1: tyre and ratio', () => {
       await expect.poll(() => drift.number('gearing.cruise')).toBeCloseTo((cruise * 635.8) / diameter, -1);
     }
     await drift.saved();
+  });
+
+  test('the picture is saved as SVG and the table as CSV, as they are seen', async ({ drift, page }) => {
+    await drift.open('gearing');
+    await expect(page.locator('hs-chart canvas').first()).toBeVisible();
+    const save = async (name: RegExp): Promise<string> => {
+      await page.getByRole('button', { name: 'Save a drawing or table of this sheet' }).click();
+      const [file] = await Promise.all([
+        page.waitForEvent('download'),
+        page.getByRole('list', { name: 'To be saved' }).getByRole('button', { name }).click(),
+      ]);
+      return readFileSync(await file.path(), 'utf8');
+    };
+    const svg = await save(/SVG$/);
+    expect(svg).toMatch(/^<svg[^>]* xmlns="http:\/\/www.w3.org\/2000\/svg"/);
+    // Axis and limiter are in it as text.
+    expect(svg).toContain('road speed');
+    expect(svg).toContain('limiter');
+    const table = await save(/CSV$/);
+    expect(table.split('\n')[0]).toContain('At the limiter');
+    expect(table).toContain('3.727,45.6');
+    await page.keyboard.press('Escape');
   });
 
   test('a measured rollout replaces the designation', async ({ drift }) => {

@@ -45,6 +45,7 @@ test.describe('story 2: the unit', () => {
     await expect(drift.figure('unit.rear.drive.bias')).toHaveText('locked');
     await expect(page.locator('hs-unit-sheet').getByText(/off its stands/)).toBeVisible();
     await page.keyboard.press('Escape');
+    await drift.saved();
     await drift.open('pack');
     await expect(page.getByText('This axle has no clutch packs')).toBeVisible();
     await page.getByRole('link', { name: 'To the unit' }).click();

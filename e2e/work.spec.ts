@@ -1,54 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { readFileSync } from 'node:fs';
-import type { APIRequestContext, Page } from '@playwright/test';
-import { Bench, demoFile, expect, test, type DemoName } from './bench';
-
-/** A demo build of one's own, changed before it is taken in. */
-async function jobOf(
-  page: Page,
-  request: APIRequestContext,
-  name: DemoName,
-  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a file is changed freely before it is imported
-  change: (build: any) => void,
-): Promise<Bench> {
-  const file = demoFile(name);
-  file.ledger = [];
-  change(file.build);
-  const id = randomUUID();
-  const answer = await request.post('/api/builds', { data: { id, file } });
-  expect(answer.status(), await answer.text()).toBe(201);
-  return new Bench(page, id);
-}
-
-/** What is to be written down at the step that is open, answered as in a job that goes well. */
-async function answer(page: Page): Promise<void> {
-  const step = page.locator('hs-work-step article');
-  for (const group of await step.getByRole('radiogroup').all()) {
-    const good = group.getByRole('radio').first();
-    if (!(await good.isChecked())) await good.check({ force: true });
-  }
-  for (const field of await step.locator('.records hs-entry input').all()) {
-    if ((await field.inputValue()) !== '') continue;
-    const label = await field.evaluate((input: HTMLInputElement) => input.labels?.[0]?.textContent?.trim() ?? '');
-    await field.fill({ Volume: '1.9 l', Additive: '120 ml' }[label] ?? '45');
-    await field.press('Enter');
-  }
-}
-
-/** Goes through steps with the button of a thumb until the step is open that has this title. */
-async function walkTo(page: Page, title: string): Promise<void> {
-  const heading = page.locator('hs-work-step h2');
-  for (let i = 0; i < 12; i++) {
-    const now = await heading.innerText();
-    if (now === title) return;
-    await answer(page);
-    await page.getByRole('button', { name: /^Done/ }).click();
-    await expect(heading).not.toHaveText(now);
-  }
-  throw new Error(`${title} was not reached`);
-}
-
-const openStep = (page: Page) => page.getByRole('link', { name: 'Open this step' });
+import { expect, test } from './bench';
+import { jobOf, openStep, walkTo } from './job';
 
 test.describe('the order of work', () => {
   test('a ratio swap with c-clips: chosen, walked step by step, what is reachable only now, left out with a reason', async ({
@@ -164,45 +116,6 @@ test.describe('the order of work', () => {
     await expect(job.finding(/locker loses .* a minute/)).toBeVisible();
     await job.enter('Least gap to ring, cap or carrier', '1 mm');
     await expect(job.finding('least gap to ring, cap or carrier is 1 mm')).toBeVisible();
-  });
-
-  test('from Gate B to the label: shafts, cover, fill, run-in, papers', async ({ hill, page }) => {
-    await hill.open('work');
-    await openStep(page).click();
-    await expect(page.locator('hs-work-step h2')).toHaveText('Shafts in');
-    await walkTo(page, 'Run in and recheck');
-    await page.getByRole('link', { name: 'Open Close, run in' }).click();
-    for (const [distance, temperature] of [
-      ['20 km', '80 °C'],
-      ['25 km', '115 °C'],
-    ] as const) {
-      await hill.enter('Distance', distance);
-      await hill.enter('Highest oil temperature', temperature);
-      await page.getByRole('button', { name: 'Log this trip' }).click();
-    }
-    // 20 and 25 km, in the units of the shop.
-    await expect(page.getByText('28 mile').first()).toBeVisible();
-    await expect(hill.finding(/oil at .* on the last trip/)).toBeVisible();
-    await hill.saved();
-    await hill.open('papers');
-    for (const paper of ['Label for the unit', 'Build sheet', 'Hand-over letter']) {
-      const [file] = await Promise.all([
-        page.waitForEvent('download', { timeout: 30_000 }),
-        page.getByRole('button', { name: paper }).click(),
-      ]);
-      expect(file.suggestedFilename()).toMatch(/^wren-.*\.pdf$/);
-      expect(
-        readFileSync(await file.path())
-          .subarray(0, 5)
-          .toString(),
-      ).toBe('%PDF-');
-    }
-    await expect(page.getByAltText('Code that opens this build')).toHaveJSProperty('complete', true);
-    const [csv] = await Promise.all([
-      page.waitForEvent('download'),
-      page.getByRole('button', { name: 'Order of work' }).click(),
-    ]);
-    expect(readFileSync(await csv.path(), 'utf8')).toContain('Shafts in');
   });
 });
 

@@ -49,6 +49,12 @@ export async function boardAtSize(builds = 10_000, entries = 1_000_000) {
       `insert into build_facets (build_id, facet) select id, 'part: KT-' || substr(name, 7) from builds
        union all select id, 'carrier: ' || (length(name) + ascii(right(name, 1)) % 40) from builds`,
     );
+    await db.query(
+      `insert into build_words (build_id, word)
+       select distinct b.id, 'word' || ((substr(b.name, 7)::int * 7 + k * 131) % 5000)
+       from builds b cross join generate_series(1, 40) k
+       union all select id, 'chatter' from builds`,
+    );
     const entry = JSON.stringify({
       kind: 'decision',
       at: '2026-11-26T08:00:00.000Z',
@@ -68,10 +74,11 @@ export async function boardAtSize(builds = 10_000, entries = 1_000_000) {
       db.query('select id, name, work from builds where archived = false order by name, id limit 100'),
     );
     const ask = { search: '', archived: false, sort: 'name', offset: 0, limit: 100 } as const;
-    const [list, deep, search, state, found] = [
+    const [list, deep, search, written, state, found] = [
       await timesOf(() => readBoard(db, ask)),
       await timesOf(() => readBoard(db, { ...ask, offset: 9000 })),
       await timesOf(() => readBoard(db, { ...ask, search: 'car 42 kt-9' })),
+      await timesOf(() => readBoard(db, { ...ask, search: 'chatter word4217' })),
       await timesOf(() => readBoard(db, { ...ask, state: 'waiting', sort: 'promised' })),
       await timesOf(() => recall(db, 'part: KT-5000')),
     ];
@@ -87,6 +94,7 @@ export async function boardAtSize(builds = 10_000, entries = 1_000_000) {
       list: one(list),
       farDown: one(deep),
       search: one(search),
+      searchOfLedgers: one(written),
       byState: one(state),
       recall: one(found),
     };

@@ -41,6 +41,3 @@ type IdsOf<C> =
 
 /** Ids of all figures that there are. */
 export type FigureId = IdsOf<(typeof capabilities)[number]>;
-
-/** Everything that can be read. */
-export const subjects = capabilities.flatMap((capability) => [...capability.subjects]);

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { entryOf, explain, saySmall } from '@hot-spline/core';
 import { calculations } from './calculations';
-import { capabilities, subjects } from './capabilities';
+import { capabilities } from './capabilities';
 import { BuildDeriver, deriveBuild } from './derive';
 import { ledgerEntrySchema, ledgerSchemas } from './document/ledger';
 import { newBuild } from './document/new-build';
@@ -14,6 +14,7 @@ import { ledgerCsv, readLedgerCsv } from './engine/ledger-csv';
 import { openApi } from './engine/openapi';
 import { inForce, readingBase, type Reading } from './engine/readings';
 import { defineSubject, type Subject } from './engine/subjects';
+import { subjects } from './subjects';
 import type { ReadingValue, ValueKind } from './engine/values';
 import { parseOrRefuse } from './refuse';
 import { demoFiles, testId } from './testing/builds';
@@ -112,6 +113,7 @@ describe('every capability', () => {
   it('has a name, figures and subjects of its own, and stands after what it needs', () => {
     expect(twice(capabilities.map(({ name }) => name))).toEqual([]);
     expect(twice(subjects.map(({ what }) => what))).toEqual([]);
+    expect(new Set(subjects)).toEqual(new Set(capabilities.flatMap((capability) => [...capability.subjects])));
     expect(twice(calculations.names())).toEqual([]);
     capabilities.forEach((capability, i) => {
       for (const need of capability.needs)

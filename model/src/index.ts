@@ -48,6 +48,7 @@ export {
 } from './library/schema';
 export { USUAL_SCHOOLS, SCHOOLS, SCHOOL_KEYS, type SchoolKey, type Schools } from './library/schools';
 export { peakPower, torqueCurve } from './road/torque-curve';
+export { finishName } from './road/words';
 export { vehicleOf } from './road/vehicle';
 export { searchProblemOf } from './road/search-problem';
 export { explainHeat } from './road/calc-heat';
@@ -85,7 +86,8 @@ export { defineSubject, type Subject, type SubjectOf } from './engine/subjects';
 export { countedEntry, numberValue, type ReadingValue, type ValueKind } from './engine/values';
 export { defineCapability, type Capability, type Given, type Inputs } from './engine/capability';
 export { HEAVY, calculations } from './calculations';
-export { capabilities, subjects, type FigureId } from './capabilities';
+export { capabilities, type FigureId } from './capabilities';
+export { subjects } from './subjects';
 export { defineHeavy, unattended, type HeavyContext, type HeavyWork } from './engine/heavy';
 export type { SearchNews } from './road/heavy';
 export type { SureAsked } from './pack/heavy';
@@ -111,24 +113,23 @@ export { type OperatingPoint } from './point/schema';
 export { FORMAT_VERSION } from './document/version';
 export { entryVersion, requireVersion, upgrade, type Kept } from './document/upgrade';
 export { fileJsonSchema } from './engine/file-schemas';
+export { calculationRoutes } from './calculation-routes';
+export { routes, type WireRoute } from './wire';
 export {
-  calculationRoutes,
-  routes,
+  setUpsSchema,
   type Board,
   type BoardRow,
   type BuildSummary,
   type Customer,
   type CustomerWrite,
   type Recall,
+  type SetUps,
   type Shop,
+  type ShopSettings,
   type ShownFigures,
   type StoredBuild,
-  setUpsSchema,
-  type SetUps,
-  type ShopSettings,
   type StoredSpec,
-  type WireRoute,
-} from './wire';
+} from './wire-bodies';
 export {
   axleGearingState,
   drivenAxles,
@@ -253,7 +254,9 @@ export { PRELOAD_GUARDS, type PinionRead, type PreloadAxle } from './preload/sta
 export { turningText } from './preload/words';
 export { capital } from './document/names';
 export { GATES, type GateName, type GateState } from './plan/gates';
-export { BOARD_STATES, boardWork, facetsOf, type BoardState, type BoardWork } from './plan/board';
+export { ledgerWords } from './document/ledger-words';
+export { boardWork, facetsOf, type BoardWork } from './plan/board';
+export { BOARD_STATES, type BoardState } from './plan/board-states';
 export { overrideKey } from './plan';
 export { faultText } from './plan/derive-work';
 export { planFigures } from './plan/ids';

@@ -1,193 +1,36 @@
-import { CONSTRUCTIONS, DECIMAL_SIGNS, STAND_INS } from '@hot-spline/core';
-import { calculations } from './calculations';
+import { STAND_INS } from '@hot-spline/core';
 import { buildFileSchema, shopFileSchema } from './document/build-file';
 import { idSchema, photoId } from './document/fields';
 import { ledgerEntrySchema } from './document/ledger';
 import { AXLES } from './document/names';
 import { PHOTO_BYTES, PHOTO_TYPES } from './document/photos';
-import { buildSchema, type Build } from './document/schema';
-import { BOARD_STATES } from './plan/board';
-import { RESTS } from './engine/figure';
-import { STATIONS, VERDICTS } from './engine/finding';
-import { libraryFileSchema, librarySpecSchema, type LibrarySpec } from './library/schema';
+import { BOARD_STATES } from './plan/board-states';
+import { libraryFileSchema } from './library/schema';
+import {
+  archiveSchema,
+  archived,
+  boardSchema,
+  buildSummarySchema,
+  customerSchema,
+  customerWriteSchema,
+  figuresSchema,
+  idParams,
+  recallSchema,
+  saveBuildSchema,
+  saveSpecSchema,
+  saved,
+  setUpsSchema,
+  shopSchema,
+  shopSettingsSchema,
+  storedBuildSchema,
+  storedSpecSchema,
+} from './wire-bodies';
 import './zod';
 import * as z from 'zod';
 
 /** The API: every route once, for server, browser and OpenAPI. */
 
-const KB = 1024;
-const who = z.string().trim().max(60).default('');
-const version = z.int().min(1);
-const idParams = z.strictObject({ id: idSchema });
-
-/** What is wrong with one field: what scripts of the shop read. */
-export const fieldErrorSchema = z.object({ field: z.string(), message: z.string(), allowed: z.string() });
-
-/** An answer that is no success, as RFC 9457 writes it. */
-export const problemSchema = z.looseObject({
-  type: z.string(),
-  title: z.string(),
-  status: z.int(),
-  detail: z.string(),
-  error: fieldErrorSchema.optional(),
-});
-
-export const shopSchema = z.object({
-  /** Made once with the data: a browser sends what waits in it to no other shop. */
-  id: z.uuid(),
-  version: z.string(),
-  /** ISO 4217 code of the money that prices are in. */
-  currency: z.string().regex(/^[A-Z]{3}$/, 'must be three capital letters, such as EUR'),
-  /** What separates the decimals of a typed number; null: by plausibility. */
-  decimal: z.enum(DECIMAL_SIGNS).nullable(),
-  /** As it stands on papers. */
-  name: z.string().trim().max(80),
-  /** Photo of its mark; null: none. */
-  logo: photoId.nullable(),
-});
-
-const { currency, decimal, name, logo } = shopSchema.shape;
-/** What a shop may set. */
-export const shopSettingsSchema = z
-  .strictObject({
-    currency: currency.optional(),
-    decimal: decimal.optional(),
-    name: name.optional(),
-    logo: logo.optional(),
-  })
-  .refine((told) => Object.keys(told).length > 0, { message: 'must tell currency, decimal, name or logo' });
-
-/** A build on the board; one that can't be read says why. */
-export const buildSummarySchema = z.object({
-  id: idSchema,
-  name: z.string(),
-  vehicle: z.string(),
-  use: z.string(),
-  version,
-  updatedAt: z.string(),
-  archived: z.boolean(),
-  /** Days on which an axle is to be looked at again, the first first. */
-  rechecks: z.array(z.object({ on: z.string(), why: z.string() })),
-  /** Why it can't be read; null for a build that can. */
-  unreadable: z.string().nullable(),
-});
-
-/** How far the work on a build is. */
-const boardWorkSchema = z.object({
-  state: z.enum(BOARD_STATES),
-  next: z.string(),
-  done: z.int(),
-  of: z.int(),
-  hold: z.string(),
-  takenH: z.number(),
-  leftH: z.number(),
-  due: z.string(),
-});
-
-/** A row of the board. */
-export const boardRowSchema = buildSummarySchema.extend({
-  promised: z.string().nullable(),
-  worker: z.string(),
-  /** Name of the customer; null where there is none, or none any more. */
-  customer: z.string().nullable(),
-  work: boardWorkSchema,
-});
-
-export const boardSchema = z.object({
-  rows: z.array(boardRowSchema),
-  /** How many builds the question finds. */
-  total: z.int(),
-  /** How many of each state there are among those that the words find. */
-  states: z.partialRecord(z.enum(BOARD_STATES), z.int()),
-});
-
-export const customerWriteSchema = z.strictObject({
-  name: z.string().trim().min(1).max(80),
-  /** Telephone or mail: one way to reach them, no more. */
-  reach: z.string().trim().max(120),
-});
-export const customerSchema = customerWriteSchema.extend({ id: idSchema, builds: z.int() });
-
-export const recallSchema = z.object({
-  /** What is in builds of the shop, with how many. */
-  facets: z.array(z.object({ facet: z.string(), builds: z.int() })),
-  builds: z.array(
-    z.object({ id: idSchema, name: z.string(), vehicle: z.string(), customer: z.string(), reach: z.string() }),
-  ),
-});
-
-const written = { who: z.string(), at: z.string() };
-export const storedBuildSchema = z.object({ id: idSchema, version, ...written, build: buildSchema });
-export const storedSpecSchema = z.object({
-  id: idSchema,
-  version,
-  archived: z.boolean(),
-  spec: librarySpecSchema.nullable(),
-  /** Why it can't be read; null for a spec that can. */
-  unreadable: z.string().nullable(),
-});
-
-const ofBuild = { build: idSchema, name: z.string(), axle: z.enum(AXLES) };
-/** What the set-ups of the shop hold and teach. */
-export const setUpsSchema = z.object({
-  /** Pieces out of drawers, by the axle that they are in. */
-  holdings: z.array(z.object({ ...ofBuild, drawers: z.array(idSchema), piecesMm: z.array(z.number()) })),
-  /** What axles taught, newest first. */
-  past: z.array(
-    z.object({
-      ...ofBuild,
-      spec: z.string(),
-      construction: z.enum(CONSTRUCTIONS),
-      job: z.looseObject({}).nullable(),
-      closingsMm: z.array(z.number()),
-    }),
-  ),
-  /** Builds that can't be read: what they hold is not known. */
-  unreadable: z.array(z.object({ build: idSchema, name: z.string(), why: z.string() })),
-});
-
-const factSchema = z.union([
-  z.object({ value: z.number(), quantity: z.string(), scale: z.string().optional() }),
-  z.string(),
-  z.boolean(),
-]);
-/** What the screen shows of a build. */
-export const figuresSchema = z.object({
-  id: idSchema,
-  version,
-  axle: z.enum(AXLES),
-  point: z.object({ gear: z.int(), range: z.int(), rpm: z.number() }),
-  figures: z.array(
-    z.object({
-      id: z.string(),
-      label: z.string(),
-      value: z.number().nullable(),
-      quantity: z.string(),
-      instead: z.string().optional(),
-      rests: z.enum(RESTS),
-      working: z.looseObject({}).optional(),
-    }),
-  ),
-  findings: z.array(
-    z.object({
-      id: z.string(),
-      verdict: z.enum(VERDICTS),
-      place: z.object({
-        sheet: z.string(),
-        tab: z.string().optional(),
-        field: z.string(),
-        axle: z.enum(AXLES).optional(),
-      }),
-      station: z.enum(STATIONS),
-      figures: z.array(z.string()),
-      rests: z.enum(RESTS),
-      rule: z.string(),
-      facts: z.record(z.string(), factSchema),
-      title: z.string(),
-      detail: z.string(),
-    }),
-  ),
-});
+export const KB = 1024;
 
 export interface WireBody {
   readonly schema: z.ZodType;
@@ -217,20 +60,10 @@ export interface WireRoute {
 }
 
 const route = <R extends WireRoute>(one: R): R => one;
-const json = <S extends z.ZodType>(schema: S, description: string) => ({ schema, description });
-const body = <S extends z.ZodType>(schema: S, limit: number) => ({ schema, limit });
+export const json = <S extends z.ZodType>(schema: S, description: string) => ({ schema, description });
+export const body = <S extends z.ZodType>(schema: S, limit: number) => ({ schema, limit });
 
-export const saveBuildSchema = z.strictObject({ writeId: idSchema, baseVersion: version, who, build: buildSchema });
-export const saveSpecSchema = z.strictObject({
-  writeId: idSchema,
-  baseVersion: z.int().min(0),
-  who,
-  spec: librarySpecSchema,
-});
-const archiveSchema = z.strictObject({ archived: z.boolean() });
-const archived = z.object({ id: idSchema, archived: z.boolean() });
-const saved = z.object({ id: idSchema, version });
-const flag = z.enum(['true', 'false', '1', '0']).optional();
+export const flag = z.enum(['true', 'false', '1', '0']).optional();
 
 export const routes = {
   health: route({
@@ -251,7 +84,7 @@ export const routes = {
     method: 'put',
     path: '/shop',
     summary:
-      'Sets what is the shop’s own: the currency of its prices, the decimal sign, its name and mark on papers. What is not told stays.',
+      'Sets what is the shop’s own: the currency of its prices, the decimal sign, its name and mark on papers, what an hour costs. What is not told stays.',
     body: body(shopSettingsSchema, KB),
     answers: { 200: json(shopSchema, 'the shop as it is now') },
     problems: [400, 413, 415, 422],
@@ -528,39 +361,3 @@ export const routes = {
     problems: [422],
   }),
 } as const satisfies Readonly<Record<string, WireRoute>>;
-
-/** Calculations are posted to by name; each has a path of its own in the description. */
-export const calculationRoutes = (registry = calculations): WireRoute[] =>
-  registry.all().map(({ name, summary, input, output, heavy }) => ({
-    method: 'post' as const,
-    path: `/calc/${name}`,
-    summary,
-    query: z.strictObject({ working: flag }),
-    body: body(input, KB * KB),
-    answers: { 200: json(output, 'the result; `working` only where it was asked for') },
-    problems: heavy ? [400, 413, 415, 422, 503, 504] : [400, 413, 415, 422],
-  }));
-
-export type SetUps = z.output<typeof setUpsSchema>;
-export type Shop = z.output<typeof shopSchema>;
-export type ShopSettings = z.output<typeof shopSettingsSchema>;
-export type BuildSummary = z.output<typeof buildSummarySchema>;
-export type Board = z.output<typeof boardSchema>;
-export type BoardRow = z.output<typeof boardRowSchema>;
-export type Customer = z.output<typeof customerSchema>;
-export type CustomerWrite = z.output<typeof customerWriteSchema>;
-export type Recall = z.output<typeof recallSchema>;
-export interface StoredBuild {
-  readonly id: string;
-  readonly version: number;
-  readonly who: string;
-  readonly at: string;
-  readonly build: Build;
-}
-export interface StoredSpec {
-  readonly id: string;
-  readonly version: number;
-  readonly archived: boolean;
-  readonly spec: LibrarySpec;
-}
-export type ShownFigures = z.output<typeof figuresSchema>;

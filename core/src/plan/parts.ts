@@ -27,6 +27,11 @@ export const PARTS = {
   'locker-kit': { name: 'Line, fitting, solenoid, switch', count: 1, mind: 'What is in the kit, by its list.' },
   sealant: { name: 'Gasket or sealant', count: 1, mind: 'Which thickness is in the kit?' },
   oil: { name: 'Oil', count: 1, mind: 'Grade and volume by the sheet; run-in oil if its maker asks.' },
+  'spare-unit': {
+    name: 'Spare unit, on the shelf',
+    count: 1,
+    mind: 'A welded one has fused its gears before: the donor was hours away.',
+  },
   additive: { name: 'Friction additive', count: 1, mind: 'About 120 ml on one; by the unit’s maker.' },
 } as const satisfies Record<string, Part>;
 

@@ -208,7 +208,18 @@ export const FINAL: readonly Recipe[] = [
       { part: 'Flange', count: 1 },
       { part: 'Pinion nut', count: 1 },
     ],
-    records: [text('compounds', 'Compound by place'), yes('face', 'Flange face smooth where the seal runs')],
+    records: [
+      // A race that spins eats its shim; oil creeps along splines that are dry (common practice).
+      ...(
+        [
+          ['seats', 'Seats of the races'],
+          ['rim', 'Rim of the seal'],
+          ['cavity', 'Splines of the flange'],
+          ['threads', 'Threads of the nut'],
+        ] as const
+      ).map(([id, label]) => choice(id, label, ['retaining compound', 'sealant', 'threadlocker', 'none needed'], [])),
+      yes('face', 'Flange face smooth where the seal runs'),
+    ],
     pass: 'Finished before it sets; splines sealed.',
     fails: 'Stopped: clean it all and begin again.',
     minutes: 25,

@@ -1,7 +1,7 @@
-import { subjects } from '../capabilities';
 import type { LedgerEntry } from '../engine/readings';
 import type { Subject } from '../engine/subjects';
 import { signedFigures } from '../engine/values';
+import { subjects } from '../subjects';
 import '../zod';
 import * as z from 'zod';
 import { idSchema } from './fields';

@@ -45,7 +45,7 @@ describe('a build', () => {
   /** Where, what is put there, and what the sentence says. */
   const cases: [Path, unknown, RegExp][] = [
     [['format'], 'other/build', /must be/],
-    [['formatVersion'], 7, /must be/],
+    [['formatVersion'], 8, /must be/],
     [['name'], '', /at least 1/],
     [['name'], '   ', /at least 1/],
     [['name'], 'x'.repeat(81), /at most 80/],

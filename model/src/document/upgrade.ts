@@ -230,6 +230,29 @@ function withSixthKeys(build: Plain): Plain {
   };
 }
 
+/** What locks the ring bolts besides compound, which pattern a tool has, hours of a complete unit, the day of a recheck. */
+function withSeventhKeys(build: Plain): Plain {
+  const axle = (one: unknown): unknown => {
+    if (!isPlain(one)) return one;
+    const { joint, work } = one;
+    const tools = isPlain(work) && Array.isArray(work['tools']) ? (work['tools'] as unknown[]) : [];
+    return {
+      ...one,
+      joint: isPlain(joint) ? { tabs: false, caseHardness: null, ...joint } : joint,
+      work: isPlain(work)
+        ? {
+            ...work,
+            complete: { hours: null, ...(isPlain(work['complete']) ? work['complete'] : {}) },
+            runIn: { on: null, ...(isPlain(work['runIn']) ? work['runIn'] : {}) },
+            tools: tools.map((tool) => (isPlain(tool) ? { pattern: '', ...tool } : tool)),
+          }
+        : work,
+    };
+  };
+  const axles = isPlain(build['axles']) ? build['axles'] : {};
+  return { ...build, axles: { ...axles, rear: axle(axles['rear'] ?? null), front: axle(axles['front'] ?? null) } };
+}
+
 const STEPS: readonly Step[] = [
   {
     from: 1,
@@ -283,6 +306,15 @@ const STEPS: readonly Step[] = [
       build: (build) => ({ ...withSixthKeys(build), formatVersion: 6 }),
       'ledger-entry': (entry) => entry,
       'library-spec': sixthSpec,
+    },
+  },
+  {
+    from: 6,
+    upgrade: {
+      // Tab locks with the hardness of the case; the pattern of a tool; hours of a complete unit.
+      build: (build) => ({ ...withSeventhKeys(build), formatVersion: 7 }),
+      'ledger-entry': (entry) => entry,
+      'library-spec': (spec) => spec,
     },
   },
 ];

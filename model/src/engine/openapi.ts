@@ -1,6 +1,8 @@
 import '../zod';
 import * as z from 'zod';
-import { calculationRoutes, problemSchema, routes, type WireAnswer, type WireRoute } from '../wire';
+import { calculationRoutes } from '../calculation-routes';
+import { routes, type WireAnswer, type WireRoute } from '../wire';
+import { problemSchema } from '../wire-bodies';
 import { jsonSchemaOf, namedSchemas } from './file-schemas';
 import { calculations } from '../calculations';
 

@@ -4,7 +4,7 @@ import { defineCapability } from '../engine/capability';
 import { fact, type Verdict } from '../engine/finding';
 import type { Readings } from '../engine/readings';
 import { inspectedParts, type PartFinding } from './parts';
-import { inspectSubjects, partDecided, partFound, partPhoto } from './readings';
+import { inspectSubjects, partDecided, partDonor, partFound, partPhoto } from './readings';
 import * as words from './words';
 
 export const DECISIONS = { 'run-on': 'Run on', replace: 'Replace', donor: 'Donor part' } as const;
@@ -19,6 +19,8 @@ export interface PartState {
   /** What that means, where it is one of those that are known. */
   readonly means: PartFinding | null;
   readonly decided: PartDecision | null;
+  /** What was found on the donor part; null while nobody has looked. */
+  readonly donorFound: string | null;
   readonly photos: readonly string[];
   readonly verdict: Verdict;
 }
@@ -26,20 +28,33 @@ export interface PartState {
 export function partStates(name: AxleName, axle: Axle, readings: Readings): readonly PartState[] {
   return inspectedParts(axle).map(({ id, name: called, findings }): PartState => {
     const keys = { axle: name, part: id };
-    const [seen, done, shot] = [partFound, partDecided, partPhoto].map(({ key }) => readings.get(key(keys))?.value);
+    const [seen, other, done, shot] = [partFound, partDonor, partDecided, partPhoto].map(
+      ({ key }) => readings.get(key(keys))?.value,
+    );
     const found = seen?.of === 'text' ? seen.text : null;
-    const means = findings.find((one) => one.found === found) ?? null;
+    const donorFound = other?.of === 'text' ? other.text : null;
+    const [means, donorMeans] = [found, donorFound].map((text) => findings.find((one) => one.found === text) ?? null);
     const decided = done?.of === 'choice' ? (done.choice as PartDecision) : null;
     const bad = means?.verdict ?? (found === null ? 'fits' : 'watch');
-    // What is replaced troubles nobody; what runs on is judged by what was found.
-    const verdict: Verdict = decided === null ? 'not-yet' : decided === 'run-on' ? bad : 'fits';
+    // What is replaced troubles nobody; what runs on is judged by what was found, a donor part by what was found on it.
+    const verdict: Verdict =
+      decided === null
+        ? 'not-yet'
+        : decided === 'run-on'
+          ? bad
+          : decided === 'donor'
+            ? donorFound === null
+              ? 'not-yet'
+              : (donorMeans?.verdict ?? 'watch')
+            : 'fits';
     return {
       id,
       name: called,
       findings,
       found,
-      means,
+      means: means ?? null,
       decided,
+      donorFound,
       photos: shot?.of === 'photos' ? shot.photos : [],
       verdict,
     };
@@ -64,7 +79,23 @@ export const inspect = defineCapability({
       if (!axle?.work) continue;
       const parts = partStates(name, axle, readings);
       all[name] = parts;
-      for (const { id, name: called, verdict, found, means, decided } of parts) {
+      for (const { id, name: called, findings, verdict, found, means, decided, donorFound } of parts) {
+        if (decided === 'donor' && verdict !== 'fits')
+          d.finding({
+            id: `inspect.${name}.${id}.donor`,
+            verdict,
+            place: { sheet: 'inspect', axle: name, field: `donor-${id}-${name}` },
+            station: 'final',
+            figures: [],
+            rule: 'a donor part is used with its own findings (common practice)',
+            facts: {
+              axle: name,
+              part: called,
+              found: donorFound ?? '',
+              means: findings.find((one) => one.found === donorFound)?.means ?? '',
+            },
+            say: words.donor,
+          });
         if (decided !== 'run-on' || (verdict !== 'stop' && verdict !== 'watch')) continue;
         d.finding({
           id: `inspect.${name}.${id}`,

@@ -6,7 +6,7 @@ import { newWork } from '../plan/new-work';
 import { partStates } from './index';
 import { INSPECTED, inspectedParts } from './parts';
 import { wholeJob } from './whole-job';
-import { partDecided, partFound, partPhoto } from './readings';
+import { partDecided, partDonor, partFound, partPhoto } from './readings';
 
 function axleOf(change: (axle: Axle) => unknown = () => undefined): Axle {
   const axle = newBuild('Test').axles.rear;
@@ -70,7 +70,21 @@ describe('parts that are looked at', () => {
     expect(races(found('good'), decided('run-on'))?.verdict).toBe('fits');
     expect(races(found('something of its own'), decided('run-on'))?.verdict).toBe('watch');
     expect(races(decided('run-on'))?.verdict).toBe('fits');
-    for (const choice of ['replace', 'donor']) expect(races(found('pitted'), decided(choice))?.verdict).toBe('fits');
+    expect(races(found('pitted'), decided('replace'))?.verdict).toBe('fits');
+  });
+
+  // Pitted inner races, borrowed ones polished: a donor part has findings of its own (common practice).
+  it('of a donor are judged by what was found on the donor, and wait until somebody has looked', () => {
+    const donor = (text: string) => [partDonor.key(keys), inForce(partDonor.of(keys), { of: 'text', text })] as const;
+    const of = (...more: readonly (readonly [string, InForce])[]) =>
+      races(found('pitted'), decided('donor'), ...more)?.verdict;
+    expect(of()).toBe('not-yet');
+    expect(of(donor('pitted'))).toBe('stop');
+    expect(of(donor('frosted'))).toBe('watch');
+    expect(of(donor('good'))).toBe('fits');
+    expect(of(donor('polished by somebody'))).toBe('watch');
+    // What is said of a donor part is nothing where the own one runs on.
+    expect(races(found('good'), decided('run-on'), donor('pitted'))?.verdict).toBe('fits');
   });
 
   it('carry their photos and what the finding means', () => {
@@ -97,11 +111,16 @@ describe('overhaul or a complete unit, over the whole job', () => {
     number: '',
   });
   const until: Readonly<Record<string, number>> = { '2026-12-06': 10, '2026-11-01': -25 };
-  const judge = (parts: ReturnType<typeof part>[], complete: { price: number | null; days: number | null }) => {
-    const work = { ...newWork('overhaul', 'plain'), parts, complete };
+  const judge = (
+    parts: ReturnType<typeof part>[],
+    complete: { price: number | null; days: number | null; hours?: number | null },
+    hands: { leftH: number; rate: number | null } = { leftH: 8, rate: null },
+  ) => {
+    const work = { ...newWork('overhaul', 'plain'), parts, complete: { hours: null, ...complete } };
     return wholeJob(
       work,
       partStates('rear', axleOf(), readings(found('pitted'), decided('replace'))),
+      hands,
       (day) => until[day] ?? NaN,
     );
   };
@@ -132,9 +151,32 @@ describe('overhaul or a complete unit, over the whole job', () => {
     const parts = [part('kit', 300, '2026-12-06')];
     const even = judge(parts, { price: 300, days: 10 });
     expect(even.choice).toBe('overhaul');
-    expect(even.reasons).toEqual(['Both in 10 days.', 'Both cost the same.']);
+    expect(even.reasons).toEqual([
+      'Both in 10 days.',
+      'Both cost the same.',
+      'Hours are not counted: nobody has said what one costs.',
+    ]);
     expect(judge(parts, { price: 300, days: 9 }).choice).toBe('replace');
     expect(judge(parts, { price: 301, days: 10 }).reasons[1]).toBe('The parts cost less.');
+  });
+
+  // Worked: parts 300 and 8 h at 60 are 780; a unit at 600 and 2 h is 720.
+  it('hours with hands on it turn it, where they are priced', () => {
+    const parts = [part('kit', 300, '2026-12-06')];
+    const dear = { price: 600, days: 10, hours: 2 };
+    expect(judge(parts, dear).choice).toBe('overhaul');
+    const priced = judge(parts, dear, { leftH: 8, rate: 60 });
+    expect(priced.labour).toEqual({ overhaul: 480, complete: 120 });
+    expect(priced.choice).toBe('replace');
+    expect(priced.reasons).toEqual([
+      'Both in 10 days.',
+      'A complete unit costs less.',
+      'Hours with hands on it are counted.',
+    ]);
+    expect(judge(parts, dear, { leftH: 3, rate: 60 }).reasons[1]).toBe('The overhaul costs less.');
+    const unsaid = judge(parts, { ...dear, hours: null }, { leftH: 8, rate: 60 });
+    expect(unsaid.labour).toBeNull();
+    expect(unsaid.reasons[2]).toBe('Hours are not counted: nobody has said how many a complete unit takes.');
   });
 
   it('all parts here: nothing is waited for', () => {

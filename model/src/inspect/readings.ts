@@ -22,6 +22,14 @@ export const partFound = defineSubject({
   words: ({ axle, part }) => `${named(axle, part)}: found`,
 });
 
+/** What was found on the part that comes from a donor: it is looked at like any other. */
+export const partDonor = defineSubject({
+  what: 'part-donor',
+  keys,
+  value: { of: 'text' },
+  words: ({ axle, part }) => `${named(axle, part)}: found on the donor part`,
+});
+
 export const partPhoto = defineSubject({
   what: 'part-photo',
   keys,
@@ -29,4 +37,4 @@ export const partPhoto = defineSubject({
   words: ({ axle, part }) => `${named(axle, part)}: photo`,
 });
 
-export const inspectSubjects = [partDecided, partFound, partPhoto];
+export const inspectSubjects = [partDecided, partFound, partDonor, partPhoto];

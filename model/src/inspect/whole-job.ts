@@ -10,6 +10,8 @@ export interface WholeJob {
   readonly priced: boolean;
   /** Days until the last part is here; null where one has no day, or its day is past. */
   readonly days: number | null;
+  /** What the hours cost that are left with hands on it, and those of a complete unit; null where they are not priced. */
+  readonly labour: { readonly overhaul: number; readonly complete: number } | null;
   readonly reasons: readonly string[];
 }
 
@@ -17,10 +19,17 @@ const days = (n: number): string => (n === 1 ? '1 day' : `${n} days`);
 
 /**
  * Overhaul or a complete unit, over the whole job: an overhaul kit weeks away can lose to a unit on the shelf (common practice). What
- * is sooner and not dearer wins; where one is sooner and the other cheaper, it is asked. Hands-on hours are not priced.
+ * is sooner and not dearer wins; where one is sooner and the other cheaper, it is asked. Hours with hands on it count where the shop has
+ * said what one costs and how many a complete unit takes; else parts alone are compared, and that is said.
+ * @param hands hours that the plan still takes, and what one costs; null where the shop has not said
  * @param daysUntil days from today to a day written YYYY-MM-DD; the model knows no clock
  */
-export function wholeJob(work: Work, parts: readonly PartState[], daysUntil: (day: string) => number): WholeJob {
+export function wholeJob(
+  work: Work,
+  parts: readonly PartState[],
+  hands: { readonly leftH: number; readonly rate: number | null },
+  daysUntil: (day: string) => number,
+): WholeJob {
   const replaced = parts.filter(({ decided }) => decided === 'replace' || decided === 'donor').map(({ name }) => name);
   const away = work.parts.filter(({ state }) => state !== 'here');
   const until = away.map(({ promised }) => (promised === null ? null : daysUntil(promised)));
@@ -30,12 +39,16 @@ export function wholeJob(work: Work, parts: readonly PartState[], daysUntil: (da
   const last = known ? Math.max(0, ...until.map((one) => one ?? 0)) : null;
   const price = work.parts.reduce((sum, one) => sum + (one.price ?? 0), 0);
   const priced = work.parts.every((one) => one.price !== null);
-  const found = { replaced, price, priced, days: last };
   const { complete } = work;
+  const { leftH, rate } = hands;
+  const labour =
+    rate === null || complete.hours === null ? null : { overhaul: leftH * rate, complete: complete.hours * rate };
+  const found = { replaced, price, priced, days: last, labour };
   if (complete.price === null || complete.days === null) {
     const open = complete.price === null ? 'what a complete unit costs' : 'when a complete unit is here';
     return { ...found, choice: 'ask', reasons: [`Nobody has asked ${open}.`] };
   }
+  const dearer = price + (labour?.overhaul ?? 0) - complete.price - (labour?.complete ?? 0);
   const reasons = [
     last === null
       ? late
@@ -48,14 +61,17 @@ export function wholeJob(work: Work, parts: readonly PartState[], daysUntil: (da
           : `A complete unit is here ${days(last - complete.days)} before the last part.`,
     !priced
       ? 'A part has no price.'
-      : price === complete.price
+      : dearer === 0
         ? 'Both cost the same.'
-        : price < complete.price
-          ? 'The parts cost less.'
+        : dearer < 0
+          ? `The ${labour ? 'overhaul' : 'parts'} cost${labour ? 's' : ''} less.`
           : 'A complete unit costs less.',
+    labour
+      ? 'Hours with hands on it are counted.'
+      : `Hours are not counted: nobody has said ${rate === null ? 'what one costs' : 'how many a complete unit takes'}.`,
   ];
   if (last === null || !priced) return { ...found, choice: 'ask', reasons };
-  const [sooner, cheaper] = [last - complete.days, price - complete.price];
-  const choice = sooner <= 0 && cheaper <= 0 ? 'overhaul' : sooner >= 0 && cheaper >= 0 ? 'replace' : 'ask';
+  const later = last - complete.days;
+  const choice = later <= 0 && dearer <= 0 ? 'overhaul' : later >= 0 && dearer >= 0 ? 'replace' : 'ask';
   return { ...found, choice, reasons };
 }

@@ -6,6 +6,14 @@ export const runsOn = (f: { axle: string; part: string; found: string; means: st
   detail: f.means,
 });
 
+export const donor = (f: { axle: string; part: string; found: string; means: string }): Words => ({
+  title:
+    f.found === ''
+      ? `${capital(f.axle)}: nobody has looked at the donor’s ${f.part.toLowerCase()}`
+      : `${capital(f.axle)}: donor’s ${f.part.toLowerCase()}, ${f.found}`,
+  detail: f.found === '' ? 'A donor part has run before: it is looked at like the one that came out.' : f.means,
+});
+
 export const all = (f: { axle: string; open: string; count: NumberFact }): Words => ({
   title:
     f.open === ''

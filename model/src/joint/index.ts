@@ -15,6 +15,9 @@ import { jointSubjects } from './readings';
 import { bottomingInput, heatInput, jointBolts, jointSlip, jointState, type JointState } from './state';
 import * as words from './words';
 
+/** Above it, high-speed steel cutters break on the case; a guard of ours. */
+const HARD_CASE_HRC = 45;
+
 export type JointStates = Partial<Record<AxleName, JointState>>;
 
 const place = (axle: AxleName, field: string, tab = 'bolts') => ({
@@ -142,6 +145,21 @@ function bolted(state: JointState, build: Build, own: AxleGearingState | null, d
       rule: 'the brittle class breaks and leaves stubs; plating makes high-strength bolts crack (common practice)',
       facts: { axle, grade: of.grade, plated: of.finish === 'plated' },
       say: words.brittle,
+    });
+  if (of.tabs)
+    d.finding({
+      ...common,
+      id: `joint.${axle}.tabs`,
+      verdict: of.caseHardness === null ? 'not-yet' : of.caseHardness > HARD_CASE_HRC ? 'watch' : 'fits',
+      place: place(axle, 'joint-hardness'),
+      figures: [],
+      rule: 'tab-locking a very hard case broke several cutters (common practice); above 45 HRC: a guard of ours',
+      facts: {
+        axle,
+        hardness: of.caseHardness === null ? '' : String(of.caseHardness),
+        hard: (of.caseHardness ?? 0) > HARD_CASE_HRC,
+      },
+      say: words.tabs,
     });
   bottomed(state, d);
   if (own) held(state, clampN, build, own, d);

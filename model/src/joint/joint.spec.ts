@@ -48,6 +48,18 @@ describe('the ring joint of an axle', () => {
     expect(whitworth.findings.find(({ id }) => id.startsWith('refused.joint'))?.verdict).toBe('stop');
   });
 
+  // Tab-locking a very hard case broke several cutters (common practice); above 45 HRC: ours.
+  it('tabs ask how hard the case is, and warn of a hard one', () => {
+    expect(finding(axleWith({}), 'tabs')).toBeUndefined();
+    const at = (caseHardness: number | null) => finding(axleWith({ tabs: true, caseHardness }), 'tabs');
+    expect(at(null)?.verdict).toBe('not-yet');
+    expect(at(58)?.verdict).toBe('watch');
+    expect(at(58)?.say('metric').title).toContain('58 HRC');
+    expect(at(58)?.say('metric').detail).toContain('carbide');
+    expect(at(30)?.verdict).toBe('fits');
+    expect(at(30)?.say('metric').detail).not.toContain('carbide');
+  });
+
   it('bolts that bottom, or seize at their shank, are a stop; a thin spool is where it happens', () => {
     const lengths = {
       underHead: inch(1.2),

@@ -7,6 +7,8 @@ export const newJoint = (): Joint => ({
   finish: 'lubricated',
   threadlocker: 'high',
   headLubricant: 'oil',
+  tabs: false,
+  caseHardness: null,
   threadFriction: entryOf(0.12, ''),
   headFriction: entryOf(0.12, ''),
   headOuter: null,

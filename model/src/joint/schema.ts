@@ -24,6 +24,10 @@ export const jointSchema = z.strictObject({
   finish: z.enum(FINISH_KEYS),
   threadlocker: z.enum(['none', 'medium', 'high']),
   headLubricant: z.enum(['none', 'oil', 'paste']),
+  /** Locked by tabs bent or spotted into the case as well. */
+  tabs: z.boolean(),
+  /** Hardness of the case, HRC; null where nobody has noted it. */
+  caseHardness: z.number().min(0).max(70).nullable(),
   threadFriction: friction,
   headFriction: friction,
   /** Over the bearing face of head or washer. */

@@ -10,6 +10,18 @@ export const unsaid = (f: { axle: string; missing: string }): Words => ({
   detail: `Still to say: ${f.missing}. An unknown thread is a stop: a wrong pitch ruins bolt and hole.`,
 });
 
+export const tabs = (f: { axle: string; hardness: string; hard: boolean }): Words => ({
+  title:
+    f.hardness === ''
+      ? `${capital(f.axle)}: nobody has noted how hard the case is`
+      : `${capital(f.axle)}: tabs on a case of ${f.hardness} HRC`,
+  detail: f.hard
+    ? 'So hard a case breaks cutters one after another: carbide, or another lock.'
+    : f.hardness === ''
+      ? 'Tab-locking a very hard case broke several cutters: a hardness tester or a file says it before the first cut.'
+      : 'It can be cut.',
+});
+
 export function torque(
   f: { axle: string; used: N; origin: string; share: N; short: N; weak: boolean },
   system: UnitSystem,

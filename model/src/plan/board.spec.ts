@@ -4,13 +4,14 @@ import { readBuildFile } from '../document/build-file';
 import type { Build } from '../document/schema';
 import type { LedgerEntry, Reading } from '../engine/readings';
 import { newAxleSpec } from '../library/new-spec';
-import { subjects } from '../capabilities';
+import { subjects } from '../subjects';
 import { newJoint } from '../joint/new-joint';
 import { newShafts } from '../shaft/new-shafts';
 import { tripKind } from '../runin/readings';
 import { testId } from '../testing/builds';
 import { orderOfWork } from '@hot-spline/core';
-import { BOARD_STATES, boardWork, facetsOf } from './board';
+import { boardWork, facetsOf } from './board';
+import { BOARD_STATES } from './board-states';
 import { gateKey } from './gates';
 import { newWork } from './new-work';
 import { stepDone, stepTime } from './readings';
@@ -234,7 +235,7 @@ describe('a build with work', () => {
             { id: 'p', name: 'P', count: 1, state: 'here', supplier: '', price: null, promised: '24.12.', number: '' },
           ]),
       ],
-      ['tools', (work) => (work.tools = [{ id: 'magic', state: 'here', with: '' }])],
+      ['tools', (work) => (work.tools = [{ id: 'magic', state: 'here', with: '', pattern: '' }])],
       ['trays', (work) => (work.trays = [{ id: 't', part: 'x', side: 'up', facing: '', out: 1, back: 0 }])],
       ['hold', (work) => (work.hold = { for: 'rain', why: 'x', since: '2026-11-26' })],
       ['cuts', (work) => (work.cuts = [{ id: 'c', where: '', amount: null, by: '', on: '2026-11-26' }])],

@@ -4,12 +4,9 @@ import { entryBase } from '@hot-spline/core';
 import { inForce, signaturesInForce, type LedgerEntry } from '../engine/readings';
 import type { Subject } from '../engine/subjects';
 import { runInState } from '../runin';
+import { BOARD_STATES, type BoardState } from './board-states';
 import { gateKey } from './gates';
 import { workState } from './work';
-
-/** Where a job stands, the most pressing first. */
-export const BOARD_STATES = ['due', 'waiting', 'loop', 'gate-b', 'work', 'run-in', 'planned', 'done', 'open'] as const;
-export type BoardState = (typeof BOARD_STATES)[number];
 
 /** How far the work on a build is. */
 export interface BoardWork {

@@ -8,6 +8,7 @@ import type { JointState } from '../joint/state';
 import { backlashOf, type MeshAxle } from '../mesh/state';
 import type { PreloadAxle } from '../preload/state';
 import { planFigures } from './ids';
+import { samePattern } from './tool-pattern';
 import type { Evidence, RecordState, StepState, WorkState } from './work';
 import * as words from './words';
 
@@ -197,7 +198,7 @@ export function deriveWork(name: AxleName, axle: Axle, state: WorkState, d: Deri
           },
           say: words.record,
         });
-  stores(name, state, d);
+  stores(name, state, axle.identity?.sheet.adjusterWrench?.value ?? '', d);
   ends(name, state, d);
 }
 
@@ -219,7 +220,7 @@ function waiting(axle: AxleName, { step, waits }: StepState, d: Derivation): voi
 }
 
 /** Parts and tools, before they are missed. */
-function stores(axle: AxleName, { work, tools }: WorkState, d: Derivation): void {
+function stores(axle: AxleName, { work, tools }: WorkState, adjusters: string, d: Derivation): void {
   const common = { station: 'final', figures: [] } as const;
   const wanted = new Set(tools.map(({ id }) => id));
   const missing = work.tools.filter(({ id, state }) => state === 'missing' && wanted.has(id));
@@ -232,6 +233,17 @@ function stores(axle: AxleName, { work, tools }: WorkState, d: Derivation): void
       rule: 'unfit tools are said before the job starts (common practice)',
       facts: { axle, tools: missing.map(({ id }) => toolOf(id).name).join(', ') },
       say: words.tools,
+    });
+  const pattern = work.tools.find(({ id }) => id === 'adjuster-wrench')?.pattern ?? '';
+  if (wanted.has('adjuster-wrench') && samePattern(pattern, adjusters) === false)
+    d.finding({
+      ...common,
+      id: `plan.${axle}.pattern`,
+      verdict: 'stop',
+      place: { sheet: 'parts', tab: 'tools', axle, field: `tool-pattern-adjuster-wrench-${axle}` },
+      rule: 'the pattern of the adjuster wrench is the carrier’s: two were bought once, neither fitted (common practice)',
+      facts: { axle, wrench: pattern, carrier: adjusters },
+      say: words.pattern,
     });
   const away = work.parts.filter(({ state }) => state !== 'here');
   if (away.length > 0)
@@ -305,6 +317,16 @@ function ends(axle: AxleName, state: WorkState, d: Derivation): void {
       rule: 'after cutting the case is cleaned twice (common practice)',
       facts: { axle, where: work.cuts.map(({ where }) => where).join(', ') },
       say: words.cuts,
+    });
+  if (state.sealant?.closed === false)
+    d.finding({
+      ...common,
+      id: `plan.${axle}.sealant`,
+      verdict: 'watch',
+      place: at(`step-cover-${axle}`, 'step'),
+      rule: 'sealant is right for closing only for a moment, once it has skinned (common practice)',
+      facts: { axle },
+      say: words.sealant,
     });
   leaks(axle, state, d);
 }

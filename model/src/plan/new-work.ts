@@ -18,7 +18,7 @@ export function newWork(
     hold: null,
     parts: [],
     tools: [],
-    complete: { price: null, days: null },
+    complete: { price: null, days: null, hours: null },
     trays: [],
     cuts: [],
     runIn: {
@@ -27,6 +27,7 @@ export function newWork(
       distance: entryOf(500, 'mile'),
       races: 6,
       cycles: 3,
+      on: null,
     },
   };
 }

@@ -53,6 +53,14 @@ export const stepSaid = defineSubject({
   words: ({ axle: on, step, record }) => `${words.axle(on, step)}: ${record.replace(/-/g, ' ')}`,
 });
 
+/** When sealant went onto a face, and when the face was closed on it: it skins, then it cures. */
+export const sealant = defineSubject({
+  what: 'sealant',
+  keys: { axle },
+  value: { of: 'choice', choices: ['on', 'closed', 'cleaned off'] },
+  words: ({ axle: on }) => `${capital(on)}: sealant on the face`,
+});
+
 const read = (
   what: string,
   quantity: Quantity,
@@ -85,4 +93,4 @@ export const STEP_READINGS = {
 } as const;
 export type StepReading = keyof typeof STEP_READINGS;
 
-export const workSubjects = [stepDone, stepTime, lesson, stepPhoto, stepSaid, ...Object.values(STEP_READINGS)];
+export const workSubjects = [stepDone, stepTime, lesson, stepPhoto, stepSaid, sealant, ...Object.values(STEP_READINGS)];

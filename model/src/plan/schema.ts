@@ -68,12 +68,19 @@ export const workSchema = z.strictObject({
           state: z.enum(TOOL_STATES),
           /** What stands in for it. */
           with: line,
+          /** What it fits, as somebody looked: of the adjuster wrench its pattern. */
+          pattern: line,
         }),
       )
       .max(80),
   ),
   /** A complete unit in place of the work: what it costs and in how many days it is here; null where nobody has asked. */
-  complete: z.strictObject({ price: z.number().min(0).max(1e9).nullable(), days: z.int().min(0).max(3650).nullable() }),
+  complete: z.strictObject({
+    price: z.number().min(0).max(1e9).nullable(),
+    days: z.int().min(0).max(3650).nullable(),
+    /** Hours with hands on it that it takes to put in. */
+    hours: z.number().min(0).max(1000).nullable(),
+  }),
   /** What came off, by part and side: what goes back is counted against it. */
   trays: unique(
     z
@@ -112,6 +119,8 @@ export const workSchema = z.strictObject({
     distance: entrySchema('distance', { min: 0, max: 1e7, unit: 'm' }),
     races: z.int().min(0).max(200),
     cycles: z.int().min(0).max(50),
+    /** The day from which it is looked at again; null: not by a day. */
+    on: z.iso.date().nullable(),
   }),
 });
 

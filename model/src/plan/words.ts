@@ -47,6 +47,11 @@ export const tools = (f: { axle: string; tools: string }): Words => ({
   detail: `${f.tools}. Said before the job starts; a job that is stopped for a tool costs a day.`,
 });
 
+export const pattern = (f: { axle: string; wrench: string; carrier: string }): Words => ({
+  title: `${capital(f.axle)}: the adjuster wrench does not fit this carrier`,
+  detail: `The carrier’s is “${f.carrier}”, the wrench’s “${f.wrench}”. With a chisel the holes break out one after another.`,
+});
+
 export const parts = (f: { axle: string; parts: string; last: string }): Words => ({
   title: `${capital(f.axle)}: parts are not all here`,
   detail: `${f.parts}.${f.last === '' ? '' : ` The last is promised for ${f.last}.`} All of them before it comes apart.`,
@@ -70,6 +75,11 @@ export const dry = (f: { axle: string }): Words => ({
 export const cuts = (f: { axle: string; where: string }): Words => ({
   title: `${capital(f.axle)}: the case was cut and not cleaned twice`,
   detail: `${f.where}. Chips end in the bearings.`,
+});
+
+export const sealant = (f: { axle: string }): Words => ({
+  title: `${capital(f.axle)}: sealant is on, and not closed`,
+  detail: 'Close it when it has skinned, by the time on its tube; what has set is cleaned off and put on anew.',
 });
 
 export const leak = (f: { axle: string; loss: N; minutes: N }, system: UnitSystem): Words => ({

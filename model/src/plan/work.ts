@@ -8,6 +8,7 @@ import {
   toolOf,
   type NeededPart,
   type Operation,
+  type PartId,
   type PlanFault,
   type Situation,
   type StepRecord,
@@ -19,7 +20,7 @@ import type { Verdict } from '../engine/finding';
 import { readingBase, readingEntry, type InForce, type Readings } from '../engine/readings';
 import type { SubjectOf } from '../engine/subjects';
 import { isWeak, sheetField, type SheetKey } from '../library/sheet';
-import { STEP_READINGS, lesson, stepDone, stepPhoto, stepSaid, stepTime, type StepReading } from './readings';
+import { STEP_READINGS, lesson, sealant, stepDone, stepPhoto, stepSaid, stepTime, type StepReading } from './readings';
 import type { Work } from './schema';
 import { situationOf } from './situation';
 
@@ -70,6 +71,11 @@ export interface WorkState {
   readonly parts: readonly NeededPart[];
   /** Tools of what is still to be done, each with its steps. */
   readonly tools: readonly { readonly id: ToolId; readonly steps: readonly string[] }[];
+  /** Since when sealant is on the face, or when the face was closed on it; null where neither is so. */
+  readonly sealant: { readonly closed: boolean; readonly at: string } | null;
+  /** When the first of its steps was done, and the last; null before that. What lies between is calendar time. */
+  readonly from: string | null;
+  readonly to: string | null;
   readonly minutes: { readonly planned: number; readonly taken: number; readonly left: number; readonly waits: number };
 }
 
@@ -243,6 +249,12 @@ export function workState(
   const sum = (of: readonly StepState[], minutes: (one: StepState) => number): number =>
     of.reduce((total, one) => total + minutes(one), 0);
   const counted = steps.filter(({ status }) => status !== 'skipped');
+  const onFace = readings.get(sealant.key({ axle: name }));
+  const ends = steps
+    .filter(({ status }) => status === 'done')
+    .map(({ done }) => done?.at ?? '')
+    .filter(Boolean)
+    .sort();
   const tools = new Map<ToolId, string[]>();
   for (const { step } of left) for (const id of step.tools) tools.set(id, [...(tools.get(id) ?? []), step.id]);
   return {
@@ -254,6 +266,12 @@ export function workState(
     faults: planFaults(ordered, new Set(skipped.keys())),
     parts,
     tools: [...tools].map(([id, of]) => ({ id, steps: of })),
+    sealant:
+      onFace?.value.of === 'choice' && onFace.value.choice !== 'cleaned off'
+        ? { closed: onFace.value.choice === 'closed', at: onFace.at }
+        : null,
+    from: ends[0] ?? null,
+    to: ends.at(-1) ?? null,
     minutes: {
       planned: sum(counted, ({ step }) => step.minutes),
       taken: sum(steps, ({ takenMinutes }) => takenMinutes ?? 0),
@@ -264,8 +282,14 @@ export function workState(
 }
 
 /** The parts list of a plan: what is not on it yet, as it begins. */
-export function newParts(needed: readonly NeededPart[], ringBolts: number | null): Work['parts'] {
-  return needed.map(({ id }) => ({
+export function newParts(
+  needed: readonly NeededPart[],
+  ringBolts: number | null,
+  unit: Axle['unit']['type'],
+): Work['parts'] {
+  // No difference in speed at all: what a spool or a welded unit breaks, it breaks whole (common practice).
+  const spare: readonly PartId[] = unit === 'spool' ? ['spare-unit'] : [];
+  return [...needed.map(({ id }) => id), ...spare].map((id) => ({
     id,
     name: partOf(id).name,
     count: id === 'ring-bolts' && ringBolts !== null ? ringBolts : partOf(id).count,

@@ -195,7 +195,7 @@ export function deriveRoad(build: Build, main: AxleName, own: AxleGearingState, 
   findLaunch(build, main, own, d);
   deriveHeat(build, main, own, d);
   const instead = 'not reached';
-  const at = build.brief.distance.typed;
+  const at = words.finishName(build.brief.distance);
   const figure = (
     id: string,
     label: string,

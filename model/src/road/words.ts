@@ -1,6 +1,18 @@
-import { say, type UnitSystem } from '@hot-spline/core';
+import { entryBase, say, type Entry, type UnitSystem } from '@hot-spline/core';
 import { capital } from '../document/names';
 import type { NumberFact, Words } from '../engine/finding';
+
+/** Finishes that everybody calls by a name, metres [exact: a foot is 0.3048 m]. */
+const FINISHES = [
+  [201.168, '⅛ mile'],
+  [402.336, '¼ mile'],
+  [804.672, '½ mile'],
+  [1609.344, '1 mile'],
+] as const;
+
+/** What a finish is called: by its name where it has one, whatever unit it was typed in, else as it was typed. */
+export const finishName = (finish: Entry): string =>
+  FINISHES.find(([metres]) => Math.abs(metres - entryBase(finish)) < 0.01)?.[1] ?? finish.typed;
 
 /** The other axle would lift before the tyres let go. */
 export const wheelstand = (f: { lifts: string; most: NumberFact; height: NumberFact }, system: UnitSystem): Words => ({

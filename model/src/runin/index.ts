@@ -4,6 +4,7 @@ import type { Axle } from '../document/schema';
 import { defineCapability } from '../engine/capability';
 import { fact } from '../engine/finding';
 import { readingBase, type InForce, type Readings } from '../engine/readings';
+import { stepDone } from '../plan/readings';
 import { runInFigures } from './ids';
 import { runInSubjects, tripDistance, tripKind, tripNoise, tripTemperature, type TRIP_KINDS } from './readings';
 import * as words from './words';
@@ -27,14 +28,34 @@ export interface RunInState {
   readonly races: number;
   readonly since: { readonly metres: number; readonly cycles: number; readonly races: number };
   /** Why it is to be looked at now; empty where it is not. */
-  readonly due: readonly ('distance' | 'heat cycles' | 'races')[];
+  readonly due: readonly ('date' | 'distance' | 'heat cycles' | 'races')[];
   /** Its run-in is over: what its school asks for is driven. */
   readonly over: boolean;
+  /** Seals that this job renewed, with the day: looked at after the first drive. */
+  readonly renewed: readonly { readonly name: string; readonly on: string }[];
+  /** Whether somebody has looked since they were renewed and driven. */
+  readonly sealsSeen: boolean;
   /** Too hot on the last trip. */
   readonly hot: boolean;
 }
 
-export function runInState(name: AxleName, { work }: Axle, readings: Readings): RunInState | null {
+/** Seals of a job: what is bought, and the step that puts it in. */
+const SEALS = [
+  { part: 'shaft-seals', step: 'shafts-in', name: 'shaft seals' },
+  { part: 'pinion-seal', step: 'seal-flange', name: 'pinion seal' },
+  { part: 'seals', step: 'inner-seals', name: 'inner seals' },
+] as const;
+
+/**
+ * How an axle was run in.
+ * @param today the day as YYYY-MM-DD, for what falls due by a day; without it nothing does
+ */
+export function runInState(
+  name: AxleName,
+  { work }: Axle,
+  readings: Readings,
+  today: string | null = null,
+): RunInState | null {
   if (!work) return null;
   const trips: Trip[] = [];
   for (const reading of readings.values()) {
@@ -71,13 +92,24 @@ export function runInState(name: AxleName, { work }: Axle, readings: Readings): 
   if (cycles > 0 && all.cycles === since.cycles && since.cycles >= cycles) due.push('heat cycles');
   if (metres > 0 && since.metres >= metres) due.push('distance');
   if (races > 0 && since.races >= races) due.push('races');
+  const { on } = work.runIn;
+  const looked = trips.some(({ kind, at }) => kind === 'recheck' && on !== null && at.slice(0, 10) >= on);
+  if (on !== null && today !== null && today >= on && !looked) due.push('date');
   const last = trips.at(-1);
+  const renewed = SEALS.flatMap(({ part, step, name: called }) => {
+    const done = readings.get(stepDone.key({ axle: name, step }));
+    const here = work.parts.some(({ id, state: is }) => id === part && is === 'here');
+    if (!here || done?.value.of !== 'choice' || done.value.choice !== 'done') return [];
+    return [{ name: called, on: done.at.slice(0, 10) }];
+  });
   return {
     trips,
     ...all,
     since,
     due,
     over: school === 'heat-cycles' ? all.cycles >= Math.max(1, cycles) : all.metres >= metres && trips.length > 0,
+    renewed,
+    sealsSeen: trips.some(({ kind }) => kind === 'recheck'),
     hot: last !== undefined && last.celsius !== null && last.celsius >= entryBase(alarm),
   };
 }
@@ -92,15 +124,15 @@ export const runin = defineCapability({
   subjects: runInSubjects,
   place: { sheet: 'close', tab: 'run-in', field: 'trip-distance' },
   station: 'final',
-  inputs: ({ build, readings }) => ({ rear: build.axles.rear, front: build.axles.front, readings }),
-  derive: ({ readings, ...axles }, d): RunIns => {
+  inputs: ({ build, readings, today }) => ({ rear: build.axles.rear, front: build.axles.front, readings, today }),
+  derive: ({ readings, today, ...axles }, d): RunIns => {
     const all: RunIns = {};
     for (const name of AXLES) {
       const axle = axles[name];
-      const state = axle && runInState(name, axle, readings);
+      const state = axle && runInState(name, axle, readings, today);
       if (!state || !axle.work) continue;
       all[name] = state;
-      if (state.trips.length === 0) continue;
+      if (state.trips.length === 0 && state.due.length === 0) continue;
       const common = { station: 'final', figures: [] } as const;
       const at = (field: string) => ({ sheet: 'close', tab: 'run-in', axle: name, field: `${field}-${name}` });
       d.figure({
@@ -130,7 +162,7 @@ export const runin = defineCapability({
         id: `runin.${name}.due`,
         verdict: state.due.length > 0 ? 'watch' : state.over ? 'fits' : 'not-yet',
         place: at('trip-kind'),
-        rule: 'rechecks fall due by races (six, about fifteen), distance (300 to 500 miles) or heat cycles (three) (common practice)',
+        rule: 'rechecks fall due by a day, races (six, about fifteen), distance (300 to 500 miles) or heat cycles (three) (common practice)',
         facts: {
           axle: name,
           due: state.due.join(', '),
@@ -141,6 +173,20 @@ export const runin = defineCapability({
         },
         say: words.due,
       });
+      if (state.renewed.length > 0)
+        d.finding({
+          ...common,
+          id: `runin.${name}.seals`,
+          verdict: state.sealsSeen ? 'fits' : 'not-yet',
+          place: at('trip-kind'),
+          rule: 'a seal that was renewed shortly before leaks again: its day is kept, and it is looked at after the first drive (common practice)',
+          facts: {
+            axle: name,
+            seals: state.renewed.map((one) => `${one.name}, ${one.on}`).join('; '),
+            seen: state.sealsSeen,
+          },
+          say: words.seals,
+        });
       const whine = state.trips.findLast(({ noise }) => noise !== null && /whin|howl|rumbl|grind/i.test(noise));
       if (whine)
         d.finding({

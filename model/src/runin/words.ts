@@ -29,6 +29,13 @@ export function due(
     : { title: `${name} axle is being run in`, detail: `${driven} so far.` };
 }
 
+export const seals = (f: { axle: string; seals: string; seen: boolean }): Words => ({
+  title: f.seen
+    ? `${capital(f.axle)} axle: its new seals were looked at`
+    : `${capital(f.axle)} axle: look at the new seals after this drive`,
+  detail: `Renewed: ${f.seals}. One that leaks again was cut going in, or its shaft is worn where it runs.`,
+});
+
 export const noise = (f: { axle: string; noise: string; trip: N }): Words => ({
   title: `${capital(f.axle)} axle: “${f.noise}” on trip ${f.trip.value}`,
   detail: 'Stop driving it, and look inside: teeth and bearings first.',

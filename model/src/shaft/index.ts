@@ -5,6 +5,7 @@ import { defineCapability } from '../engine/capability';
 import type { Derivation } from '../engine/derivation';
 import { fact } from '../engine/finding';
 import { gearing } from '../gearing';
+import { ORIGIN_RESTS } from '../identity/origin-rests';
 import { unit } from '../unit';
 import { shaftFigures } from './ids';
 import { propState, shaftMargin, shaftTorque, shearOf, thinnestMm, type ShaftTorque } from './state';
@@ -43,6 +44,7 @@ export const shaft = defineCapability({
         d.attempt(place(name, `splines-${side}`), 'shafts', () =>
           twisted(build, name, side, shafts[side], reaches, used),
         );
+      for (const side of SIDES) floating(build, name, side, d);
       d.attempt(place(name, 'prop-outer'), 'prop', () => prop(build, name, used));
     }
     return torques;
@@ -144,6 +146,37 @@ function twisted(build: Build, axle: AxleName, side: Side, of: Shaft, reaches: S
       say: words.pin,
     });
   }
+}
+
+/** End float of clip or bearing against the sheet, with the shim that brings it there. */
+function floating(build: Build, axle: AxleName, side: Side, d: Derivation): void {
+  const told = build.axles[axle]?.identity?.sheet.endFloat;
+  const read = build.axles[axle]?.shafts?.[side].float;
+  if (!told || !read) return;
+  const [low, high] = [entryBase(told.value.low), entryBase(told.value.high)];
+  const measuredMm = entryBase(read);
+  // A shim of nothing: what comes out is how much thicker the one that is in has to be.
+  const by = measuredMm - (low + high) / 2;
+  const fits = measuredMm >= low - 1e-9 && measuredMm <= high + 1e-9;
+  d.finding({
+    id: `shaft.${axle}.${side}.float`,
+    verdict: fits ? 'fits' : 'stop',
+    place: place(axle, `float-${side}`),
+    station: 'shafts',
+    figures: [],
+    rule: 'new shim = old + (measured − wanted), the middle of the sheet’s band (common practice)',
+    rests: ORIGIN_RESTS[told.origin],
+    facts: {
+      axle,
+      side,
+      measured: fact(measuredMm, 'length', 'small'),
+      low: fact(low, 'length', 'small'),
+      high: fact(high, 'length', 'small'),
+      by: fact(Math.abs(by), 'length', 'small'),
+      way: fits ? '' : by > 0 ? 'thicker' : 'thinner',
+    },
+    say: words.float,
+  });
 }
 
 function prop(build: Build, axle: AxleName, d: Derivation): void {

@@ -66,6 +66,34 @@ describe('shafts', () => {
     expect(at(one * 1.7, 'drag')?.say('metric').detail).toContain('does not hold for ever');
   });
 
+  // 53 thou shim, 12 measured, 8 wanted → 57: four thicker (common practice).
+  it('end float outside the band of the sheet is a stop, with the shim that brings it to the middle', () => {
+    const at = (measured: number, band: readonly [number, number] | null = [6, 10]) => {
+      const thou = (value: number) => entryOf(value, 'thou');
+      const build = truck(({ shafts, identity }) => {
+        if (shafts) shafts.left.float = thou(measured);
+        if (identity)
+          identity.sheet.endFloat = band && {
+            value: { low: thou(band[0]), high: thou(band[1]) },
+            origin: 'maker',
+            where: 'p. 3',
+          };
+      });
+      const found = finding(build, 'left.float');
+      return (
+        found && { verdict: found.verdict, detail: found.say('inch').detail.replace(/[\u00a0\u2009\u202f]/g, ' ') }
+      );
+    };
+    expect(at(12)?.verdict).toBe('stop');
+    expect(at(12)?.detail).toBe(
+      'The sheet says 6.0 thou to 10.0 thou. A shim 4.0 thou thicker brings it to the middle.',
+    );
+    expect(at(3)?.detail).toContain('A shim 5.0 thou thinner');
+    for (const inside of [6, 8, 10]) expect(at(inside)?.verdict).withContext(`${inside}`).toBe('fits');
+    expect(at(8)?.detail).not.toContain('shim');
+    expect(at(12, null)).toBeUndefined();
+  });
+
   it('engagement, gap to the pin and unequal joints are judged', () => {
     const build = truck(({ shafts }) => {
       Object.assign(shafts?.left ?? {}, { engagement: entryOf(15, 'mm'), pinGap: entryOf(0, 'mm') });

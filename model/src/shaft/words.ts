@@ -1,4 +1,4 @@
-import { say, type UnitSystem } from '@hot-spline/core';
+import { say, saySmall, type UnitSystem } from '@hot-spline/core';
 import { capital } from '../document/names';
 import type { NumberFact, Words } from '../engine/finding';
 
@@ -40,6 +40,17 @@ export const engaged = (f: { axle: string; side: string; engaged: N; asked: N },
   title: `${capital(f.axle)} ${f.side} shaft: ${say(f.engaged.value, 'length', system)} of spline at full travel`,
   detail: `At least one diameter, ${say(f.asked.value, 'length', system)}, is asked for: a guard of ours.`,
 });
+
+export const float = (
+  f: { axle: string; side: string; measured: N; low: N; high: N; by: N; way: string },
+  system: UnitSystem,
+): Words => {
+  const text = (one: N): string => saySmall(one.value, system);
+  return {
+    title: `${capital(f.axle)} ${f.side} shaft: ${text(f.measured)} of end float`,
+    detail: `The sheet says ${text(f.low)} to ${text(f.high)}.${f.way === '' ? '' : ` A shim ${text(f.by)} ${f.way} brings it to the middle.`}`,
+  };
+};
 
 export const pin = (f: { axle: string; side: string; gap: N }, system: UnitSystem): Words => ({
   title: `${capital(f.axle)} ${f.side} shaft: ${say(f.gap.value, 'length', system)} to pin or block`,

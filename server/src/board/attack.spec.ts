@@ -204,7 +204,13 @@ describe('the board under attack', () => {
     expect((await put({ logo: null })).body).toEqual(
       jasmine.objectContaining({ name: 'Slipway Drivelines', logo: null }),
     );
+    expect((await put({ hourRate: 62.5 })).body.hourRate).toBe(62.5);
+    expect((await call(shop, 'GET', '/api/shop')).body.hourRate).toBe(62.5);
+    expect((await put({ hourRate: null })).body.hourRate).toBeNull();
     for (const bad of [
+      { hourRate: -1 },
+      { hourRate: '60' },
+      { hourRate: 1e6 },
       { name: 'x'.repeat(81) },
       { logo: 'http://elsewhere/logo.png' },
       { logo: '' },

@@ -102,6 +102,35 @@ describe('the board of the shop', () => {
         .toBe(422);
   });
 
+  it('carries the days from which builds are looked at again, the first one first', async () => {
+    await put('Siskin', ({ axles }) => {
+      if (!axles.rear) return;
+      axles.rear.work = newWork('overhaul', 'plain');
+      axles.rear.work.runIn.on = '2026-12-24';
+    });
+    expect((await board()).rows[0]?.rechecks).toEqual([{ on: '2026-12-24', why: 'run-in' }]);
+  });
+
+  it('finds what was written in a ledger by how a word begins, together with the rest', async () => {
+    const id = await put('Siskin', (build) => (build.worker = 'Ines'));
+    await put('Twite', () => undefined);
+    const names = async (search: string): Promise<string[]> =>
+      (await board(`?search=${encodeURIComponent(search)}`)).rows.map(({ name }) => name);
+    expect(await names('chipped')).toEqual([]);
+    const lesson = workSubjects.lesson.of({ axle: 'rear', step: 'brief' });
+    const said = read(lesson, { of: 'text', text: 'Tooth "B" chipped, 100%_sure.' });
+    expect((await call(shop, 'POST', `/api/builds/${id}/ledger`, said)).status).toBe(201);
+    const gone = { kind: 'void', id: randomUUID(), at: said.at, who: '', voids: said.id, reason: 'Wrong axle' };
+    for (const search of ['chipped', 'chip siskin', 'TOOTH ines', '100%_s'])
+      expect(await names(search)).toEqual(['Siskin']);
+    // Within a word is found in what names the build, not in its ledger; nothing is a pattern.
+    for (const search of ['hipped', 'chip twite', '100%x', 'ch%d']) expect(await names(search)).toEqual([]);
+    expect((await call(shop, 'POST', `/api/builds/${id}/ledger`, gone)).status).toBe(201);
+    expect(await names('chipped wrong')).toEqual(['Siskin']);
+    expect((await board('?search=chipped&state=work')).total).toBe(0);
+    expect((await board('?search=chipped')).states).toEqual({ open: 1 });
+  });
+
   // Events and recall: when a joint, carrier or part fails on one build, every other one with it is found (common practice).
   it('finds every build with what failed, with the customer to call', async () => {
     await put('Bunting', (build) => {

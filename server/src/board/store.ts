@@ -3,6 +3,7 @@ import {
   BOARD_STATES,
   boardWork,
   facetsOf,
+  ledgerWords,
   subjects,
   type Board,
   type BoardRow,
@@ -38,7 +39,7 @@ export async function noteBuild(tx: Queries, id: string, build: Build): Promise<
   ]);
 }
 
-/** Keeps how far the work is. */
+/** Keeps how far the work is, and what is found by what was written on the way: a ledger only grows, and so do its words. */
 export async function noteWork(tx: Queries, id: string, build: Build, ledger: readonly LedgerEntry[]): Promise<void> {
   let work: BoardWork | null = null;
   try {
@@ -51,6 +52,10 @@ export async function noteWork(tx: Queries, id: string, build: Build, ledger: re
     id,
     work?.state ?? 'open',
     JSON.stringify(work ?? {}),
+  ]);
+  await tx.query('insert into build_words (build_id, word) select $1, unnest($2::text[]) on conflict do nothing', [
+    id,
+    ledgerWords(ledger),
   ]);
 }
 
@@ -74,6 +79,8 @@ async function refresh(db: Queries): Promise<void> {
 const EMPTY: BoardWork = { state: 'open', next: '', done: 0, of: 0, hold: '', takenH: 0, leftH: 0, due: '' };
 
 interface Row extends Record<string, unknown> {
+  /** How many builds stand in each state, as JSON. */
+  readonly states: string;
   readonly id: string;
   readonly name: string;
   readonly vehicle: string;
@@ -105,42 +112,56 @@ export interface BoardQuestion {
   readonly limit: number;
 }
 
-/** A piece of the board: every word is found somewhere in name, car, use, worker, parts or customer. */
+/** The next text after all that begin with this one, by the order of bytes. */
+const past = (word: string): string => `${word}\u{10ffff}`;
+
+/**
+ * A piece of the board: every word is found somewhere in name, car, use, worker, parts or customer, or begins a word of what
+ * was written in the ledger.
+ */
 export async function readBoard(db: Database, ask: BoardQuestion): Promise<Board> {
   await refresh(db);
-  const words = ask.search
+  const params: unknown[] = [[...BOARD_STATES], ask.archived, ask.limit, ask.offset, ask.state ?? null];
+  const found = ask.search
     .toLowerCase()
     .split(/\s+/)
     .filter(Boolean)
-    .map((word) => `%${word.replace(/[\\%_]/g, (one) => `\\${one}`)}%`);
-  const where = [
-    'b.archived = $2',
-    ...words.map((_, i) => `(b.facets like $${i + 3} or lower(coalesce(c.name, '')) like $${i + 3})`),
-  ].join(' and ');
-  const from = `from builds b left join customers c on c.id = b.customer where ${where}`;
-  const params = [[...BOARD_STATES], ask.archived, ...words];
-  const next = params.length + 1;
-  // The first parameter is used by the order alone: it is named here so that every statement has it.
-  const counts = await db.query<{ state: BoardState; n: number }>(
-    `select b.state, count(*)::int as n ${from} and $1::text[] is not null group by b.state`,
+    .map((word) => {
+      const at = params.push(`%${word.replace(/[\\%_]/g, (one) => `\\${one}`)}%`, word, past(word));
+      return `and (b.facets like $${at - 2}
+                or b.customer in (select id from customers where lower(name) like $${at - 2})
+                or b.id in (select build_id from build_words where word >= $${at - 1} and word < $${at}))`;
+    });
+  // The search runs once, for the counts and for the piece alike.
+  const rows = await db.query<Row>(
+    `with hit as ${found.length > 0 ? '' : 'not '}materialized (
+       select b.id, b.state, b.name, b.promised, b.updated_at from builds b where b.archived = $2 ${found.join(' ')}
+     ), counted as (
+       select coalesce(json_object_agg(state, n), '{}')::text as states
+       from (select state, count(*) as n from hit group by state) each
+     ), piece as (
+       select b.id from hit b where $5::text is null or b.state = $5 order by ${ORDER[ask.sort]} limit $3 offset $4
+     )
+     select counted.states, b.id, b.name, b.vehicle, b.use, b.version, b.archived, b.updated_at, b.rechecks, b.unreadable,
+            b.promised, b.worker, c.name as customer, b.work
+     from counted left join (piece join builds b on b.id = piece.id left join customers c on c.id = b.customer) on true
+     where $1::text[] is not null order by ${ORDER[ask.sort]}`,
     params,
   );
-  const states = Object.fromEntries(counts.map(({ state, n }) => [state, n]));
-  const total = counts.reduce((sum, { state, n }) => sum + (ask.state === undefined || state === ask.state ? n : 0), 0);
-  const ofState = ask.state === undefined ? '' : ` and b.state = $${next + 2}`;
-  const rows = await db.query<Row>(
-    `select b.id, b.name, b.vehicle, b.use, b.version, b.archived, b.updated_at, b.rechecks, b.unreadable, b.promised,
-            b.worker, c.name as customer, b.work
-     ${from}${ofState} and $1::text[] is not null order by ${ORDER[ask.sort]} limit $${next} offset $${next + 1}`,
-    [...params, ask.limit, ask.offset, ...(ask.state === undefined ? [] : [ask.state])],
+  const states = JSON.parse(rows[0]?.states ?? '{}') as Board['states'];
+  const total = Object.entries(states).reduce(
+    (sum, [state, n]) => sum + (ask.state === undefined || state === ask.state ? n : 0),
+    0,
   );
   return {
-    rows: rows.map(({ updated_at, rechecks, work, ...row }): BoardRow => ({
-      ...row,
-      updatedAt: new Date(updated_at).toISOString(),
-      rechecks: JSON.parse(rechecks) as BuildSummary['rechecks'],
-      work: { ...EMPTY, ...(JSON.parse(work) as Partial<BoardWork>) },
-    })),
+    rows: rows
+      .filter(({ id }) => id !== null)
+      .map(({ states: _, updated_at, rechecks, work, ...row }): BoardRow => ({
+        ...row,
+        updatedAt: new Date(updated_at).toISOString(),
+        rechecks: JSON.parse(rechecks) as BuildSummary['rechecks'],
+        work: { ...EMPTY, ...(JSON.parse(work) as Partial<BoardWork>) },
+      })),
     total,
     states,
   };

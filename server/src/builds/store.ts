@@ -46,7 +46,10 @@ export function unreadableBuild(id: string, why: string): Problem {
 
 const recheckOf = (build: Build): BuildSummary['rechecks'] =>
   [build.axles.rear, build.axles.front]
-    .map((axle) => axle?.unit.plate?.recheck ?? null)
+    .flatMap((axle) => {
+      const on = axle?.work?.runIn.on;
+      return [axle?.unit.plate?.recheck ?? null, on ? { on, why: 'run-in' } : null];
+    })
     .filter((one) => one !== null)
     .sort((a, b) => a.on.localeCompare(b.on));
 

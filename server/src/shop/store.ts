@@ -9,6 +9,7 @@ const KEYS = {
   decimal: 'shop-decimal',
   name: 'shop-name',
   logo: 'shop-logo',
+  hourRate: 'shop-hour-rate',
 } as const;
 /** Until the shop has said otherwise. */
 const CURRENCY = 'EUR';
@@ -27,19 +28,25 @@ async function set(db: Queries, key: string, value: string, replace: boolean): P
 export async function readShop(db: Queries): Promise<{ id: string } & Required<ShopSettings>> {
   if ((await setting(db, KEYS.id)) === null) await set(db, KEYS.id, randomUUID(), false);
   const decimal = await setting(db, KEYS.decimal);
+  const rate = await setting(db, KEYS.hourRate);
   return {
     id: (await setting(db, KEYS.id)) ?? '',
     currency: (await setting(db, KEYS.currency)) ?? CURRENCY,
     decimal: DECIMAL_SIGNS.find((sign) => sign === decimal) ?? null,
     name: (await setting(db, KEYS.name)) ?? '',
     logo: (await setting(db, KEYS.logo)) || null,
+    hourRate: rate === null || rate === '' ? null : Number(rate),
   };
 }
 
 /** Keeps what is told; what is not told stays. */
-export async function saveSettings(db: Queries, { currency, decimal, name, logo }: ShopSettings): Promise<void> {
+export async function saveSettings(
+  db: Queries,
+  { currency, decimal, name, logo, hourRate }: ShopSettings,
+): Promise<void> {
   if (currency !== undefined) await set(db, KEYS.currency, currency, true);
   if (decimal !== undefined) await set(db, KEYS.decimal, decimal ?? '', true);
   if (name !== undefined) await set(db, KEYS.name, name, true);
   if (logo !== undefined) await set(db, KEYS.logo, logo ?? '', true);
+  if (hourRate !== undefined) await set(db, KEYS.hourRate, hourRate === null ? '' : String(hourRate), true);
 }

@@ -33,8 +33,11 @@ export const otherSetUps = (
 });
 
 /** What the shop has set, without a server. */
-export const shopOf = (decimal: 'point' | 'comma' | null): Pick<ShopSettings, 'settings' | 'say'> => ({
-  settings: signal({ currency: 'EUR', decimal, name: '', logo: null }).asReadonly(),
+export const shopOf = (
+  decimal: 'point' | 'comma' | null,
+  hourRate: number | null = null,
+): Pick<ShopSettings, 'settings' | 'say'> => ({
+  settings: signal({ currency: 'EUR', decimal, name: '', logo: null, hourRate }).asReadonly(),
   say: (price) => `€${price}`,
 });
 

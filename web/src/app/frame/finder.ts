@@ -48,8 +48,8 @@ const KIND_NAMES: Readonly<Record<Exclude<LibrarySpec['kind'], 'schools'>, strin
 const printSoon = (): void => void setTimeout(() => window.print(), 350);
 
 /** What is on the sheet as files; fetched when somebody wants it. */
-const saveSoon = (what: 'tables' | 'drawings'): void =>
-  void setTimeout(() => void import('../shared/save-view').then(({ saveView }) => saveView(what)), 350);
+const saveSoon = (what: 'table' | 'drawing'): void =>
+  void setTimeout(() => void import('../shared/drawings').then(({ saveAll }) => saveAll(what)), 350);
 
 /** Finds anything: builds, sheets, parts, figures, readings, pieces of the library, commands. */
 @Component({
@@ -288,8 +288,8 @@ export class Finder {
         more: 'one file',
         run: () => location.assign(`/api/builds/${id}/export`),
       },
-      { kind: 'command', name: 'Save the tables of this sheet', more: 'CSV', run: () => saveSoon('tables') },
-      { kind: 'command', name: 'Save the drawings of this sheet', more: 'SVG', run: () => saveSoon('drawings') },
+      { kind: 'command', name: 'Save the tables of this sheet', more: 'CSV', run: () => saveSoon('table') },
+      { kind: 'command', name: 'Save the drawings of this sheet', more: 'SVG', run: () => saveSoon('drawing') },
       { kind: 'command', name: 'Undo', more: 'Ctrl Z', run: () => this.bench.undo() },
       { kind: 'command', name: 'Redo', more: 'Ctrl Y', run: () => this.bench.redo() },
     );

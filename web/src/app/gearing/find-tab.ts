@@ -1,7 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { findFinals, type BillItem } from '@hot-spline/core';
-import { changeWords, goalOf, findProblemOf, findStandIns, reasonWords, scoreWords } from '@hot-spline/model';
+import {
+  changeWords,
+  finishName,
+  goalOf,
+  findProblemOf,
+  findStandIns,
+  reasonWords,
+  scoreWords,
+} from '@hot-spline/model';
 import { GOAL_OPTIONS } from '../identity/words';
 import { attempt } from '../shared/attempt';
 import { VerdictMark } from '../shared/verdict';
@@ -206,7 +214,7 @@ export class FindTab {
         ? `, ${build.cruiseSpeed.typed}`
         : goal.kind === 'crawl'
           ? `, ${goal.ratio.toFixed(0)} to 1`
-          : `, ${build.brief.distance.typed}`;
+          : `, ${finishName(build.brief.distance)}`;
     return `${name}${where}${window}`;
   });
   protected readonly from = computed(() => {

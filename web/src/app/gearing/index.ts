@@ -1,4 +1,4 @@
-import { gearingFigures, pointFigures } from '@hot-spline/model';
+import { gearingFigures, pointFigures } from '@hot-spline/model/document';
 import type { WebCapability } from '../shared/descriptor';
 import { GEARING_TABS } from './tabs';
 

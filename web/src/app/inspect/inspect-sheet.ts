@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { DECISIONS, inspectSubjects, wholeJob, type PartDecision, type PartState } from '@hot-spline/model';
 import { activeTab } from '../shared/active-tab';
+import { Choice } from '../shared/choice';
 import { Field, type Understood } from '../shared/field';
 import { jumpTo } from '../shared/jump';
 import { MarkPhoto } from '../shared/mark-photo';
@@ -19,7 +20,7 @@ import { INSPECT_TABS } from './tabs';
 /** What was found on every part of an axle that is apart: run on, replaced, or a donor part. */
 @Component({
   selector: 'hs-inspect-sheet',
-  imports: [Field, MarkPhoto, PassTab, PhotoTaker, Radios, SheetHead, Tabs, VerdictMark],
+  imports: [Choice, Field, MarkPhoto, PassTab, PhotoTaker, Radios, SheetHead, Tabs, VerdictMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './inspect-sheet.html',
   styleUrls: ['../shared/sheet.scss', './inspect-sheet.scss'],
@@ -51,9 +52,13 @@ export class InspectSheet {
   protected readonly complete = computed(() => this.edit.work()?.complete ?? null);
   protected readonly whole = computed(() => {
     const work = this.edit.work();
-    return work ? wholeJob(work, this.parts(), (day) => daysBetween(localDay(new Date()), day)) : null;
+    const hands = { leftH: (this.edit.state()?.minutes.left ?? 0) / 60, rate: this.money.settings().hourRate };
+    return work ? wholeJob(work, this.parts(), hands, (day) => daysBetween(localDay(new Date()), day)) : null;
   });
-  private readonly money = inject(ShopSettings);
+  protected readonly money = inject(ShopSettings);
+  protected readonly problem = signal('');
+  protected readonly readHours = numberReader('Hours', { min: 0, max: 1000 });
+  protected readonly readRate = numberReader('An hour', { min: 0, max: 100_000 });
   protected readonly say = (price: number): string => this.money.say(price);
   /** The photo that is drawn on: of which part, and which one. */
   protected readonly marking = signal<{ readonly part: PartState; readonly photo: string } | null>(null);
@@ -68,7 +73,29 @@ export class InspectSheet {
     if (decide && decided === null) this.decide(id, decide);
   }
 
-  protected setComplete(change: { price?: number | null; days?: number | null }): void {
+  /** What may be found on a donor part is what may be found on any; in words where it was so written. */
+  protected donorOptions({ findings, donorFound }: PartState) {
+    const known = findings.map(({ found }) => found);
+    const first = donorFound === null ? [{ value: '', label: 'nobody has looked' }] : [];
+    const all = donorFound === null || known.includes(donorFound) ? known : [...known, donorFound];
+    return [...first, ...all.map((value) => ({ value, label: value }))];
+  }
+
+  protected donor(part: string, text: string): void {
+    this.bench.record(inspectSubjects.partDonor.of({ axle: this.axle(), part }), { of: 'text', text }, 'By eye');
+  }
+
+  /** What an hour costs is the shop’s, for every job. */
+  protected async setRate(hourRate: number | null): Promise<void> {
+    try {
+      await this.money.choose({ hourRate });
+      this.problem.set('');
+    } catch (error) {
+      this.problem.set(`What an hour costs stays: ${error instanceof Error ? error.message : String(error)}`);
+    }
+  }
+
+  protected setComplete(change: { price?: number | null; days?: number | null; hours?: number | null }): void {
     this.edit.change((work) => (work.complete = { ...work.complete, ...change }));
   }
 

@@ -1,5 +1,6 @@
 import { newWork, type Build, type Reading } from '@hot-spline/model';
-import { Screen, openBench } from '../../testing/harness';
+import { Screen, openBench, shopOf } from '../../testing/harness';
+import { ShopSettings } from '../state/shop-settings';
 import { setUpBuild } from '../../testing/set-up';
 import type { Bench } from '../state/bench';
 import { InspectSheet } from './inspect-sheet';
@@ -69,6 +70,19 @@ describe('inspecting every part', () => {
     expect(values(bench, 'part-found')).toEqual([{ of: 'text', text: 'weld beside the port' }]);
     await decide(screen, 'Case and seats', 'donor');
     expect(values(bench, 'part-decided')).toEqual([{ of: 'choice', choice: 'donor' }]);
+    // The donor’s is looked at like the one that came out.
+    const finding = () => bench.derived()?.findings.find(({ id }) => id === 'inspect.rear.case.donor');
+    expect(finding()?.verdict).toBe('not-yet');
+    const labels = () =>
+      [...row(screen, 'Case and seats').querySelectorAll('option')].map(({ textContent }) => textContent);
+    expect(labels()[0]).toBe('nobody has looked');
+    const bad = labels().find((one) => one !== 'nobody has looked' && one !== 'good') ?? '';
+    await screen.choose('Found on the donor’s', bad);
+    expect(values(bench, 'part-donor')).toEqual([{ of: 'text', text: bad }]);
+    expect(['watch', 'stop']).toContain(finding()?.verdict ?? '');
+    expect(labels()).not.toContain('nobody has looked');
+    await screen.choose('Found on the donor’s', 'good');
+    expect(finding()).toBeUndefined();
   });
 
   it('over the whole job: what a complete unit costs and when it is here decides', async () => {
@@ -92,8 +106,23 @@ describe('inspecting every part', () => {
     expect(screen.text).toContain('Not clear yet');
     await screen.type('A complete unit costs', '250');
     await screen.type('Here in days', '3');
-    expect(bench.build()?.axles.rear?.work?.complete).toEqual({ price: 250, days: 3 });
+    expect(bench.build()?.axles.rear?.work?.complete).toEqual({ price: 250, days: 3, hours: null });
     expect(screen.text).toContain('Take a complete unit');
+    expect(screen.text).toContain('A complete unit costs less.');
+    expect(screen.text).toContain('Hours are not counted: nobody has said what one costs.');
+  });
+
+  it('counts hours with hands on it where the shop has said what one costs', async () => {
+    const build = apart();
+    const work = build.axles.rear?.work;
+    if (work) work.complete = { price: 250, days: 0, hours: null };
+    const bench = openBench(build, [], 'metric', [{ provide: ShopSettings, useValue: shopOf(null, 50) }]);
+    const screen = await Screen.of(InspectSheet);
+    await screen.type('Hours to put it in', '2');
+    expect(bench.build()?.axles.rear?.work?.complete.hours).toBe(2);
+    const left = (bench.derived()?.work.rear?.minutes.left ?? 0) / 60;
+    expect(left).toBeGreaterThan(5);
+    expect(screen.text).toContain(`Hours: €${left * 50} for what is left of the plan, €100 for a complete unit.`);
     expect(screen.text).toContain('A complete unit costs less.');
   });
 

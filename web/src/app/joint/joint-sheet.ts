@@ -17,7 +17,7 @@ import { Field } from '../shared/field';
 import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
 import { Radios } from '../shared/radios';
-import { countReader, textReader } from '../shared/readers';
+import { countReader, numberReader, textReader } from '../shared/readers';
 import { SheetHead } from '../shared/sheet-head';
 import { Tabs } from '../shared/tabs';
 import { Bench } from '../state/bench';
@@ -85,6 +85,11 @@ export class JointSheet {
     { value: 'none', label: 'none' },
     { value: 'medium', label: 'medium' },
     { value: 'high', label: 'high' },
+  ] as const;
+  protected readonly readHardness = numberReader('Case hardness', { min: 0, max: 70 });
+  protected readonly tabLocks = [
+    { value: 'no', label: 'no' },
+    { value: 'yes', label: 'yes' },
   ] as const;
   protected readonly lubricants = [
     { value: 'none', label: 'none' },

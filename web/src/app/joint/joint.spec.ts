@@ -104,6 +104,23 @@ describe('the ring joint', () => {
     const screen = await Screen.of(JointSheet);
     expect(screen.text).toContain('counts as lubricated');
   });
+
+  it('notes how hard the case is where tabs lock the bolts', async () => {
+    const bench = openBench(jointed());
+    const screen = await Screen.of(JointSheet);
+    const tabs = () => bench.derived()?.findings.find(({ id }) => id === 'joint.rear.tabs')?.verdict;
+    expect(tabs()).toBeUndefined();
+    screen.find<HTMLInputElement>('input[name="joint-tabs-rear"][value="yes"]').click();
+    await screen.fixture.whenStable();
+    expect(tabs()).toBe('not-yet');
+    await screen.type('Case hardness, HRC', '58');
+    expect(joint(bench)).toEqual(jasmine.objectContaining({ tabs: true, caseHardness: 58 }));
+    expect(tabs()).toBe('watch');
+    await screen.type('Case hardness, HRC', '700');
+    expect(screen.said('Case hardness, HRC')).toContain('0 to 70');
+    await screen.type('Case hardness, HRC', '');
+    expect(joint(bench).caseHardness).toBeNull();
+  });
 });
 
 describe('drawing up the ring', () => {

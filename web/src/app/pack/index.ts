@@ -1,4 +1,4 @@
-import { SIDES, packFigures, platesOf, type AxleName } from '@hot-spline/model';
+import { SIDES, packFigures, platesOf, type AxleName } from '@hot-spline/model/document';
 import type { WebCapability } from '../shared/descriptor';
 import { PACK_TABS } from './tabs';
 

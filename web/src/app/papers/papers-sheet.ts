@@ -16,7 +16,8 @@ import { ApiError, api } from '../state/api';
 import { Bench } from '../state/bench';
 import { ShopSettings } from '../state/shop-settings';
 import { choiceOf } from './choice';
-import { PAPERS, labelFacts, readingRows, type PaperName } from './documents';
+import { readingRows } from './blocks';
+import { PAPERS, labelFacts, type PaperName } from './documents';
 import { drivelineSvg, labelText, type PaperInput } from './paper';
 import { pdfOf } from './pdf';
 import { csvOf, findingRows, partRows, stepRows } from './tables';
@@ -26,6 +27,12 @@ const UNITS = [
   { value: 'inch', label: 'inch' },
   { value: 'both', label: 'both' },
 ] as const;
+
+/** The code of the label. */
+async function codeSvg(text: string): Promise<string> {
+  const { default: code } = await import('qrcode');
+  return code.toString(text, { type: 'svg', errorCorrectionLevel: 'M', margin: 1 });
+}
 
 /** Papers to give away: PDFs of the build, tables as CSV, drawings as SVG. */
 @Component({
@@ -89,19 +96,20 @@ export class PapersSheet {
     return input && id ? labelText(location.origin, id, labelFacts({ ...input, photos: [] })) : '';
   });
   private readonly drawn = signal('');
-  protected readonly qr = computed(() => `data:image/svg+xml,${encodeURIComponent(this.drawn())}`);
+  protected readonly qr = computed(() =>
+    this.drawn() === '' ? '' : `data:image/svg+xml,${encodeURIComponent(this.drawn())}`,
+  );
 
   constructor() {
     effect(() => {
       const text = this.code();
-      if (text !== '') void this.draw(text);
+      if (text !== '')
+        void codeSvg(text).then((svg) => {
+          // What was read meanwhile is in a later one.
+          if (text === this.code()) this.drawn.set(svg);
+        });
     });
     void this.readCustomers();
-  }
-
-  private async draw(text: string): Promise<void> {
-    const { default: code } = await import('qrcode');
-    this.drawn.set(await code.toString(text, { type: 'svg', errorCorrectionLevel: 'M', margin: 1 }));
   }
 
   private async readCustomers(): Promise<void> {
@@ -145,7 +153,8 @@ export class PapersSheet {
       const whole: PaperInput = {
         ...input,
         shop: { name: shopName, logo: logo === null ? null : await this.picture(logo) },
-        qr: { text: this.code(), svg: this.drawn() },
+        // Not what is shown: that may not be drawn yet.
+        qr: { text: this.code(), svg: await codeSvg(this.code()) },
         photos: name === 'build-sheet' ? await this.pictures() : [],
       };
       download(await pdfOf(PAPERS[name].make(whole)), `${this.file()}-${name}.pdf`);
@@ -180,10 +189,10 @@ export class PapersSheet {
     download(new Blob([csvOf(tables[of]())], { type: 'text/csv' }), `${this.file()}-${of}.csv`);
   }
 
-  protected drawing(of: 'driveline' | 'code'): void {
+  protected async drawing(of: 'driveline' | 'code'): Promise<void> {
     const input = this.input();
     if (!input) return;
-    const svg = of === 'code' ? this.drawn() : drivelineSvg(input.stations);
+    const svg = of === 'code' ? await codeSvg(this.code()) : drivelineSvg(input.stations);
     download(new Blob([svg], { type: 'image/svg+xml' }), `${this.file()}-${of}.svg`);
   }
 

@@ -3,7 +3,8 @@ import { deriveBuild, readingsInForce, type Build, type LedgerEntry, type Readin
 import { Screen, openBench } from '../../testing/harness';
 import { assemblyOf, setUpBuild } from '../../testing/set-up';
 import { plateBuild } from '../../testing/drift';
-import { PAPERS, labelFacts, readingRows, table, type PaperName } from './documents';
+import { readingRows, table } from './blocks';
+import { PAPERS, labelFacts, type PaperName } from './documents';
 import { MOST_WORKINGS, drivelineSvg, inSystems, labelText, plain, workingsThatMatter, type PaperInput } from './paper';
 import { PapersSheet } from './papers-sheet';
 import { pdfOf } from './pdf';
@@ -194,6 +195,24 @@ describe('the papers sheet', () => {
     for (const { name } of Object.values(PAPERS)) expect(screen.text).toContain(name);
     expect(screen.text).toContain('/builds/');
     expect(screen.text).toContain('Readings');
+  });
+
+  it('a paper that is asked for before the code is drawn has its code all the same', async () => {
+    openBench(setUpBuild(), assemblyOf(1));
+    const saved: string[] = [];
+    spyOn(HTMLAnchorElement.prototype, 'click').and.callFake(function (this: HTMLAnchorElement) {
+      saved.push(this.download);
+    });
+    const label = spyOn(PAPERS.label, 'make').and.callThrough();
+    const screen = await Screen.of(PapersSheet);
+    screen
+      .all('button')
+      .find((one) => one.textContent?.includes('Label for the unit'))
+      ?.click();
+    for (let i = 0; i < 100 && saved.length === 0; i++) await new Promise((resolve) => setTimeout(resolve, 100));
+    expect(saved[0]).toMatch(/-label\.pdf$/);
+    expect(label.calls.mostRecent().args[0].qr.svg).toContain('<svg');
+    expect(screen.all('[role="alert"]').length).toBe(0);
   });
 
   it('takes the shop’s units or both', async () => {

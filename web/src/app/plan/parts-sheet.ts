@@ -88,9 +88,15 @@ export class PartsSheet {
       steps: steps.map((step) => this.titles().get(step) ?? step).join(', '),
       state: known.get(id)?.state ?? ('' as const),
       with: known.get(id)?.with ?? '',
+      pattern: known.get(id)?.pattern ?? '',
       fit: this.fitOf(id),
     }));
   });
+
+  /** Of the adjusters, by the sheet. */
+  protected readonly wrenchPattern = computed(
+    () => this.edit.bench.axle()?.identity?.sheet.adjusterWrench?.value ?? '',
+  );
 
   /** What this axle asks of a tool: pattern, limit, hand and range. */
   private fitOf(id: ToolId): string {
@@ -153,9 +159,18 @@ export class PartsSheet {
     this.edit.change((work) => {
       const old = work.tools.find((one) => one.id === id);
       const stands = toolOf(id).standIns[0] ?? '';
-      const now = { id, state, with: state === 'stand-in' ? (old?.with ?? '') || stands : '' };
+      const now = {
+        id,
+        state,
+        with: state === 'stand-in' ? (old?.with ?? '') || stands : '',
+        pattern: state === 'missing' ? '' : (old?.pattern ?? ''),
+      };
       work.tools = [...work.tools.filter((one) => one.id !== id), now];
     });
+  }
+
+  protected setPattern(id: ToolId, pattern: string): void {
+    this.edit.change((work) => (work.tools = work.tools.map((one) => (one.id === id ? { ...one, pattern } : one))));
   }
 
   protected setWith(id: ToolId, text: string): void {

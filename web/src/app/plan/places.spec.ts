@@ -66,6 +66,7 @@ describe('where steps lead', () => {
     const listed = newParts(
       [...parts].map((id) => ({ id: id as never, steps: [] })),
       12,
+      'plate',
     );
     expect(listed.length).toBe(parts.size);
     for (const { name, count, state } of listed) {

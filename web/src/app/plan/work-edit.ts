@@ -63,10 +63,10 @@ export class WorkEdit {
     const situation = situationOf(axle);
     if (!axle.work || !situation) return;
     const needed = neededParts(orderOfWork(situation));
-    const fresh = newParts(needed, axle.identity?.ringBolts?.value.count ?? null);
+    const fresh = newParts(needed, axle.identity?.ringBolts?.value.count ?? null, axle.unit.type);
     const has = new Set(axle.work.parts.map(({ id }) => id));
     // What nobody has ordered and no step needs any more goes.
-    const wanted = new Set<string>(needed.map(({ id }) => id));
+    const wanted = new Set<string>(fresh.map(({ id }) => id));
     axle.work.parts = [
       ...axle.work.parts.filter(({ id, state }) => wanted.has(id) || state !== 'needed' || id.startsWith('own')),
       ...fresh.filter(({ id }) => !has.has(id)),

@@ -11,7 +11,7 @@ import { countReader, textReader } from '../shared/readers';
 import { RemoveButton } from '../shared/remove-button';
 import { SheetHead } from '../shared/sheet-head';
 import { Tabs } from '../shared/tabs';
-import { sayDay } from '../shared/day';
+import { daysBetween, localDay, sayDay } from '../shared/day';
 import { WORK_TABS } from './tabs';
 import { BOX_OPTIONS, JOB_OPTIONS, WorkEdit, jobLabel } from './work-edit';
 import { WorkLike } from './work-like';
@@ -91,6 +91,13 @@ export class WorkSheet {
   protected readonly ended = computed(
     () => this.state()?.steps.filter(({ status }) => status === 'done' || status === 'skipped').length ?? 0,
   );
+  /** Days that the job has been apart, or took: first day and last both counted. */
+  protected readonly calendar = computed(() => {
+    const state = this.state();
+    if (!state?.from || !state.to) return null;
+    const [from, to] = [state.from, state.next === null ? state.to : new Date()].map((at) => localDay(new Date(at)));
+    return from === undefined || to === undefined ? null : { from, days: daysBetween(from, to) + 1 };
+  });
   protected readonly faults = computed(() => {
     const state = this.state();
     const titles = new Map(state?.steps.map(({ step }) => [step.id, step.title]));

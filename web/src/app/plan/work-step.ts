@@ -20,6 +20,7 @@ import { PhotoTaker } from '../shared/photo-taker';
 import { Radios } from '../shared/radios';
 import { countReader, textReader } from '../shared/readers';
 import { VerdictMark } from '../shared/verdict';
+import { SealantClock } from './sealant-clock';
 import { WorkEdit } from './work-edit';
 
 const MINUTE_MS = 60_000;
@@ -27,7 +28,7 @@ const MINUTE_MS = 60_000;
 /** One step at a time, next to the car: what to do, one thing to measure, done. */
 @Component({
   selector: 'hs-work-step',
-  imports: [EntryField, Field, PhotoTaker, Radios, RouterLink, VerdictMark],
+  imports: [EntryField, Field, PhotoTaker, Radios, RouterLink, SealantClock, VerdictMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './work-step.html',
   styleUrl: './work-step.scss',
@@ -89,6 +90,12 @@ export class WorkStep {
     return { sheet: place.sheet, name: sheet.name, query: { tab: tab ?? null, at: here ? next.field : null } };
   });
   protected readonly closes = computed(() => this.titleOf(this.state().step.closedBy));
+  /** Where sealant goes on; and where oil goes in after it. */
+  protected readonly seals = computed(
+    () =>
+      this.state().step.parts.includes('sealant') ||
+      (this.state().step.parts.includes('oil') && this.edit.state()?.sealant?.closed === true),
+  );
   protected readonly earlier = computed(() =>
     this.state()
       .waits.filter((one) => one.for === 'step')

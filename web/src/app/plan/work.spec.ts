@@ -70,6 +70,19 @@ describe('the work sheet', () => {
     expect(screen.find('#step-gate-a-rear .mark').textContent).toBe('A');
   });
 
+  it('keeps the calendar apart from the hours: days since the first step that was done', async () => {
+    const bench = openBench(working());
+    const screen = await Screen.of(WorkSheet);
+    expect(screen.text).not.toContain('by the calendar');
+    const edit = TestBed.inject(WorkEdit);
+    const step = edit.state()?.steps[0];
+    if (!step) throw new Error('no step');
+    edit.finish(step, 'done', 10);
+    await screen.fixture.whenStable();
+    expect(bench.derived()?.work.rear?.from).not.toBeNull();
+    expect(screen.text).toContain('1 day by the calendar');
+  });
+
   it('is put on hold with a reason and goes on again', async () => {
     const bench = openBench(working());
     const screen = await Screen.of(WorkSheet);
@@ -123,6 +136,23 @@ describe('the work sheet', () => {
 });
 
 describe('one step', () => {
+  it('that takes sealant runs its clock: on, closed on it, and the step that fills waits for its cure', async () => {
+    const bench = openBench(working());
+    const cover = await stepSheet('cover');
+    await cover.click('Sealant is on the face');
+    expect(cover.text).toContain('0 min since the sealant went on');
+    expect(bench.derived()?.findings.some(({ id }) => id === 'plan.rear.sealant')).toBeTrue();
+    await cover.click('Closed on it');
+    expect(readings(bench, 'sealant').map(({ value }) => value)).toEqual([
+      { of: 'choice', choice: 'on' },
+      { of: 'choice', choice: 'closed' },
+    ]);
+    expect(bench.derived()?.findings.some(({ id }) => id === 'plan.rear.sealant')).toBeFalse();
+    const fill = await stepSheet('fill');
+    expect(fill.find('hs-sealant-clock').textContent).toContain('Oil and driving wait');
+    expect((await stepSheet('brief')).all('hs-sealant-clock').length).toBe(0);
+  });
+
   it('is done when what it asks for is written down, and goes on to the next', async () => {
     const bench = openBench(working());
     const screen = await stepSheet('count-teeth');
@@ -274,7 +304,7 @@ describe('parts and tools', () => {
     const screen = await Screen.of(PartsSheet, { tab: 'tools' });
     await pick(screen, 'tool-state-depth-gauge', 'stand-in');
     expect(work(bench).tools).toEqual([
-      { id: 'depth-gauge', state: 'stand-in', with: 'bore diameter, cap depth and a depth calliper' },
+      { id: 'depth-gauge', state: 'stand-in', with: 'bore diameter, cap depth and a depth calliper', pattern: '' },
     ]);
     await pick(screen, 'tool-state-press', 'missing');
     expect(screen.text).toContain('May stand in: driver on the inner race');
@@ -286,6 +316,26 @@ describe('parts and tools', () => {
     ).toContain('Press');
     // What this axle asks of them.
     expect(screen.text).toContain('Nobody has said how far the case may be spread');
+  });
+
+  it('the pattern of the adjuster wrench is asked where it is here, against the carrier’s', async () => {
+    const build = listed();
+    const axle = build.axles.rear;
+    if (!axle?.identity) throw new Error('no axle');
+    axle.identity.construction = { value: 'integral-adjusters', origin: 'measured' };
+    axle.identity.sheet.adjusterWrench = { value: 'two pins, 5 mm', origin: 'maker', where: 'p. 3' };
+    const bench = openBench(build);
+    const screen = await Screen.of(PartsSheet, { tab: 'tools' });
+    expect(screen.all('#tool-pattern-adjuster-wrench-rear').length).toBe(0);
+    await pick(screen, 'tool-state-adjuster-wrench', 'here');
+    await screen.type('Its pattern', 'four pins');
+    expect(work(bench).tools.map(({ id, pattern }) => [id, pattern])).toEqual([['adjuster-wrench', 'four pins']]);
+    const finding = () => bench.derived()?.findings.find(({ id }) => id === 'plan.rear.pattern');
+    expect(finding()?.verdict).toBe('stop');
+    await screen.type('Its pattern', '2 pins 5mm');
+    expect(finding()).toBeUndefined();
+    await pick(screen, 'tool-state-adjuster-wrench', 'missing');
+    expect(work(bench).tools[0]?.pattern).toBe('');
   });
 
   it('trays: counted back one by one or all, never more than came off', async () => {

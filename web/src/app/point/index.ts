@@ -1,5 +1,5 @@
 import { say } from '@hot-spline/core';
-import { gearingFigures, pointFigures, type Build } from '@hot-spline/model';
+import { gearingFigures, pointFigures, type Build } from '@hot-spline/model/document';
 import { ratioText } from '../shared/ratio-text';
 import type { WebCapability } from '../shared/descriptor';
 

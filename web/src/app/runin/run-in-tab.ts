@@ -8,7 +8,8 @@ import { Field } from '../shared/field';
 import { Radios } from '../shared/radios';
 import { countReader, textReader } from '../shared/readers';
 import { VoidButton } from '../shared/void-button';
-import { sayMoment } from '../shared/day';
+import { localDay, sayMoment } from '../shared/day';
+import { readDay } from '../shared/day-reader';
 
 /** How a new axle is run in: the main schools, common practice. */
 const SCHOOLS: Readonly<Record<Work['runIn']['school'], { readonly label: string; readonly does: string }>> = {
@@ -33,6 +34,7 @@ export class RunInTab {
   protected readonly schools = RUN_IN_SCHOOLS.map((value) => ({ value, label: SCHOOLS[value].label }));
   protected readonly kinds = KINDS;
   protected readonly readCount = countReader('Count', 0, 200);
+  protected readonly readDay = readDay;
   protected readonly readNoise = textReader('Heard, seen', 300);
   protected readonly readName = textReader('Name', 60, 1);
   protected readonly distanceRange = { min: 0, max: 1e7, unit: 'm' };
@@ -58,6 +60,15 @@ export class RunInTab {
     return runIn !== null && temperature !== null && entryBase(temperature) >= entryBase(runIn.alarm);
   });
 
+  /** What its school still asks for before it can be signed off. */
+  protected readonly left = computed(() => {
+    const [state, runIn] = [this.state(), this.runIn()];
+    if (!state || !runIn) return '';
+    return runIn.school === 'heat-cycles'
+      ? `It is signed off after ${Math.max(1, runIn.cycles)} heat cycles: ${state.cycles} so far.`
+      : `It is signed off after ${this.text(entryBase(runIn.distance), 'distance')}: ${this.text(state.metres, 'distance')} so far.`;
+  });
+
   protected set(change: Partial<Work['runIn']>): void {
     this.edit.change((work) => Object.assign(work.runIn, change));
   }
@@ -70,6 +81,9 @@ export class RunInTab {
     if (distance) this.bench.record(runInSubjects.tripDistance.of(keys), distance, 'Odometer');
     if (temperature) this.bench.record(runInSubjects.tripTemperature.of(keys), temperature, 'Thermometer');
     if (noise) this.bench.record(runInSubjects.tripNoise.of(keys), { of: 'text', text: noise }, 'By ear');
+    // It was looked at: its day is over, the next one is set anew.
+    const on = this.runIn()?.on ?? null;
+    if (this.kind() === 'recheck' && on !== null && on <= localDay(new Date())) this.set({ on: null });
     this.distance.set(null);
     this.temperature.set(null);
     this.noise.set('');

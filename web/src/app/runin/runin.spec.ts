@@ -120,6 +120,28 @@ describe('run in', () => {
     expect(screen.text).toContain('Signed off by Ines');
   });
 
+  it('is looked at again on a day too; the recheck ends that day, and what is left is said', async () => {
+    const bench = openBench(driven());
+    const screen = await runIn();
+    const on = () => bench.build()?.axles.rear?.work?.runIn.on;
+    expect(screen.text).toContain('It is signed off after 2 heat cycles: 0 so far.');
+    await screen.type('The day', '24.12.2099');
+    expect(on()).toBe('2099-12-24');
+    const recheck = async () => {
+      screen.find<HTMLInputElement>('input[name="trip-kind-now"][value="recheck"]').click();
+      await screen.fixture.whenStable();
+      await screen.click('Log this recheck');
+    };
+    await recheck();
+    // Its day is still to come.
+    expect(on()).toBe('2099-12-24');
+    await screen.type('The day', '2020-01-01');
+    await recheck();
+    expect(on()).toBeNull();
+    await screen.type('The day', 'soon');
+    expect(screen.said('The day')).toContain('is no day');
+  });
+
   it('says how, and when it is looked at again', async () => {
     const bench = openBench(driven());
     const screen = await runIn();

@@ -1,8 +1,8 @@
-import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
   DestroyRef,
+  ElementRef,
   afterNextRender,
   effect,
   inject,
@@ -17,9 +17,10 @@ import type { LineSeriesOption } from 'echarts/charts';
 import { chartChanges, chartLayers, type ChartParts } from './chart-changes';
 import { MovingLayer } from './moving-layer';
 import type { GridComponentOption } from 'echarts/components';
-import { CanvasRenderer } from 'echarts/renderers';
+import { CanvasRenderer, SVGRenderer } from 'echarts/renderers';
+import { drawnBy } from './drawings';
 
-use([LineChart, GridComponent, MarkLineComponent, MarkPointComponent, CanvasRenderer]);
+use([LineChart, GridComponent, MarkLineComponent, MarkPointComponent, CanvasRenderer, SVGRenderer]);
 
 export type ChartOption = ComposeOption<LineSeriesOption | GridComponentOption>;
 
@@ -115,6 +116,7 @@ export class Chart {
   readonly dragged = output<{ x: number; y: number }>();
   readonly dropped = output<void>();
 
+  private readonly host: Element = inject(ElementRef).nativeElement;
   private readonly canvas = viewChild.required<ElementRef<HTMLDivElement>>('canvas');
   private readonly base = viewChild.required<ElementRef<HTMLDivElement>>('base');
   private readonly over = viewChild<ElementRef<HTMLDivElement>>('over');
@@ -129,6 +131,7 @@ export class Chart {
       this.layer = new Layer(this.base().nativeElement);
       if (over) this.above = new MovingLayer(over);
       this.show();
+      drawnBy(this.host, () => this.svg(element));
       const observer = new ResizeObserver(() =>
         requestAnimationFrame(() => {
           this.layer?.resize();
@@ -166,6 +169,15 @@ export class Chart {
       this.option();
       this.show();
     });
+  }
+
+  /** The whole picture, layers together, as it is now. */
+  private svg({ clientWidth: width, clientHeight: height }: Element): string {
+    const chart = init(null, null, { renderer: 'svg', ssr: true, width, height });
+    chart.setOption({ animation: false, backgroundColor: chartColours().sheet, ...this.option() });
+    const svg = chart.renderToSVGString();
+    chart.dispose();
+    return svg;
   }
 
   private show(): void {

@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { AxleSwitch } from './axle-switch';
+import { SaveMenu } from './save-menu';
 
 /** Title line of a sheet: name, one sentence, and the axle where there are two. */
 @Component({
   selector: 'hs-sheet-head',
-  imports: [AxleSwitch],
+  imports: [AxleSwitch, SaveMenu],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
@@ -12,9 +13,12 @@ import { AxleSwitch } from './axle-switch';
         <h1>{{ title() }}</h1>
         <p>{{ about() }}</p>
       </div>
-      @if (perAxle()) {
-        <hs-axle-switch />
-      }
+      <span class="tools">
+        <hs-save-menu />
+        @if (perAxle()) {
+          <hs-axle-switch />
+        }
+      </span>
     </header>
   `,
   styles: `
@@ -30,6 +34,11 @@ import { AxleSwitch } from './axle-switch';
       flex-wrap: wrap;
       align-items: baseline;
       gap: 0 12px;
+    }
+    .tools {
+      display: flex;
+      align-items: center;
+      gap: 8px;
     }
     h1 {
       font-size: var(--text-l);

@@ -1,21 +1,21 @@
-import {
-  routes,
-  type Board,
-  type Build,
-  type BuildFile,
-  type BuildSummary,
-  type Customer,
-  type CustomerWrite,
-  type LedgerEntry,
-  type LibrarySpec,
-  type Recall,
-  type SetUps,
-  type Shop,
-  type ShopSettings,
-  type StoredBuild,
-  type WireRoute,
-  type z,
+import type {
+  Board,
+  Build,
+  BuildFile,
+  BuildSummary,
+  Customer,
+  CustomerWrite,
+  LedgerEntry,
+  LibrarySpec,
+  Recall,
+  SetUps,
+  Shop,
+  ShopSettings,
+  StoredBuild,
+  WireRoute,
+  z,
 } from '@hot-spline/model';
+import { routes } from '@hot-spline/model/document';
 
 export type { BuildSummary, Shop, StoredBuild, StoredSpec } from '@hot-spline/model';
 

@@ -7,7 +7,7 @@ import {
   type Change,
   type LedgerEntry,
   type Overlap,
-} from '@hot-spline/model';
+} from '@hot-spline/model/document';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import type { StoredBuild } from './api';
 

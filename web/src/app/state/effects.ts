@@ -1,5 +1,5 @@
 import { inject } from '@angular/core';
-import { buildSchema, mergeChanges, type Build } from '@hot-spline/model';
+import { buildSchema, mergeChanges, type Build } from '@hot-spline/model/document';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import { MessageService } from 'primeng/api';

@@ -9,7 +9,7 @@ import {
   type Build,
   type LedgerEntry,
   type LibrarySpec,
-} from '@hot-spline/model';
+} from '@hot-spline/model/document';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 
 interface Common {

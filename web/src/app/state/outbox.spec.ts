@@ -29,7 +29,15 @@ class FakeServer {
     const json = (body: unknown, status = 200) =>
       new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } });
     if (url === '/api/shop')
-      return json({ id: this.shop, version: '1', currency: 'EUR', decimal: null, name: '', logo: null });
+      return json({
+        id: this.shop,
+        version: '1',
+        currency: 'EUR',
+        decimal: null,
+        name: '',
+        logo: null,
+        hourRate: null,
+      });
     const id = url.split('/')[3];
     this.sent.push({ method: init.method ?? '', url, body: JSON.parse(String(init.body)) as Sent['body'] });
     const answer = this.away ? 'away' : (this.answers.shift() ?? 200);

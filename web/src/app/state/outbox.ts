@@ -1,5 +1,5 @@
 import { DestroyRef, Injectable, computed, inject, signal } from '@angular/core';
-import { FORMAT_VERSION, type Build, type LedgerEntry, type LibrarySpec } from '@hot-spline/model';
+import { FORMAT_VERSION, type Build, type LedgerEntry, type LibrarySpec } from '@hot-spline/model/document';
 import { Subject } from 'rxjs';
 import { ApiError, api, type StoredBuild, type StoredSpec } from './api';
 import { note, notes } from './outbox-notes';

@@ -5,15 +5,23 @@ describe('prices', () => {
   const answer = (currency: string): Promise<Response> =>
     Promise.resolve(
       new Response(
-        JSON.stringify({ id: crypto.randomUUID(), version: '1', currency, decimal: 'comma', name: '', logo: null }),
+        JSON.stringify({
+          id: crypto.randomUUID(),
+          version: '1',
+          currency,
+          decimal: 'comma',
+          name: '',
+          logo: null,
+          hourRate: 60,
+        }),
         {
           headers: { 'content-type': 'application/json' },
         },
       ),
     );
 
-  beforeEach(() => ['currency', 'decimal'].forEach((key) => localStorage.removeItem(`hot-spline.${key}`)));
-  afterEach(() => ['currency', 'decimal'].forEach((key) => localStorage.removeItem(`hot-spline.${key}`)));
+  beforeEach(() => ['currency', 'decimal', 'hour-rate'].forEach((key) => localStorage.removeItem(`hot-spline.${key}`)));
+  afterEach(() => ['currency', 'decimal', 'hour-rate'].forEach((key) => localStorage.removeItem(`hot-spline.${key}`)));
 
   it('are said in the currency of the shop, cents only where there are any', async () => {
     const fetch = spyOn(window, 'fetch').and.callFake(() => answer('USD'));
@@ -28,6 +36,7 @@ describe('prices', () => {
     await prices.choose({ currency: 'SEK' });
     expect([prices.settings().currency, localStorage.getItem('hot-spline.currency')]).toEqual(['SEK', 'SEK']);
     expect([prices.settings().decimal, localStorage.getItem('hot-spline.decimal')]).toEqual(['comma', 'comma']);
+    expect([prices.settings().hourRate, localStorage.getItem('hot-spline.hour-rate')]).toEqual([60, '60']);
   });
 
   it('stay what they were while the server is away, and say so when one wants another', async () => {

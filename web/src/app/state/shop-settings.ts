@@ -8,6 +8,7 @@ const KEYS = {
   decimal: 'hot-spline.decimal',
   name: 'hot-spline.shop-name',
   logo: 'hot-spline.shop-logo',
+  hourRate: 'hot-spline.hour-rate',
 } as const;
 /** In place of the shop's until it is known. */
 const BEFORE = 'EUR';
@@ -15,7 +16,12 @@ const BEFORE = 'EUR';
 const keptSign = (): DecimalSign | null =>
   DECIMAL_SIGNS.find((sign) => sign === localStorage.getItem(KEYS.decimal)) ?? null;
 
-/** What the shop has set: currency and decimal sign; kept on the device for while the server is away. */
+const keptRate = (): number | null => {
+  const kept = localStorage.getItem(KEYS.hourRate);
+  return kept ? Number(kept) : null;
+};
+
+/** What the shop has set: currency and decimal sign, what an hour costs; kept on the device for while the server is away. */
 @Injectable({ providedIn: 'root' })
 export class ShopSettings {
   private readonly kept = signal({
@@ -23,6 +29,7 @@ export class ShopSettings {
     decimal: keptSign(),
     name: localStorage.getItem(KEYS.name) ?? '',
     logo: localStorage.getItem(KEYS.logo) || null,
+    hourRate: keptRate(),
   });
   readonly settings = this.kept.asReadonly();
 
@@ -50,11 +57,12 @@ export class ShopSettings {
     }).format(price);
   }
 
-  private keep({ currency, decimal, name, logo }: Omit<Shop, 'id' | 'version'>): void {
+  private keep({ currency, decimal, name, logo, hourRate }: Omit<Shop, 'id' | 'version'>): void {
     localStorage.setItem(KEYS.currency, currency);
     localStorage.setItem(KEYS.decimal, decimal ?? '');
     localStorage.setItem(KEYS.name, name);
     localStorage.setItem(KEYS.logo, logo ?? '');
-    this.kept.set({ currency, decimal, name, logo });
+    localStorage.setItem(KEYS.hourRate, hourRate === null ? '' : String(hourRate));
+    this.kept.set({ currency, decimal, name, logo, hourRate });
   }
 }

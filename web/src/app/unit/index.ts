@@ -1,4 +1,4 @@
-import { unitFigures, weakestLinks, type Unit } from '@hot-spline/model';
+import { unitFigures, weakestLinks, type Unit } from '@hot-spline/model/document';
 import type { WebCapability } from '../shared/descriptor';
 import { UNIT_TABS } from './tabs';
 
@@ -57,7 +57,7 @@ export const unit: WebCapability = {
         return {
           name: 'Shafts',
           main: figure(unitFigures.shaft(), 0),
-          sub: weakest ? `weakest ${weakest.margin.toFixed(1)} ×` : 'most in one',
+          sub: weakest ? `margin ${weakest.margin.toFixed(1)}` : 'most in one',
         };
       },
     },

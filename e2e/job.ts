@@ -1,0 +1,137 @@
+import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import type { APIRequestContext, Page } from '@playwright/test';
+import { Bench, demoFile, expect, type DemoName } from './bench';
+
+/** A demo build of one's own, changed before it is taken in; of its ledger stays what is read of `keep`. */
+export async function jobOf(
+  page: Page,
+  request: APIRequestContext,
+  name: DemoName,
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a file is changed freely before it is imported
+  change: (build: any) => void,
+  keep: readonly string[] = [],
+): Promise<Bench> {
+  const file = demoFile(name);
+  file.ledger = file.ledger.filter((entry: { subject?: { what: string } }) => keep.includes(entry.subject?.what ?? ''));
+  change(file.build);
+  const id = randomUUID();
+  const answer = await request.post('/api/builds', { data: { id, file } });
+  expect(answer.status(), await answer.text()).toBe(201);
+  return new Bench(page, id);
+}
+
+/** What is typed where a step asks for a number: as in a job that goes well. */
+const READ: Readonly<Record<string, string>> = {
+  'Cap bolts': '68 N·m',
+  'Side cover bolts': '68 N·m',
+  'Cover bolts': '22 lbf·ft',
+  Retention: '33 lbf·ft',
+  Volume: '1.9 l',
+  Additive: '120 ml',
+  'Free fit': '4 thou',
+  'Taken off the faces': '2 thou',
+  'Washers, diameter before': '26 mm',
+  'Washers, diameter after': '25.4 mm',
+  'Least gap to ring, cap or carrier': '4 mm',
+  'Bulkhead fitting': '24 lbf·in',
+  'Pressure at the start': '100 psi',
+  'Pressure at the end': '99.8 psi',
+  'Minutes held': '10',
+};
+
+/** What is to be written down at the step that is open. */
+async function answer(page: Page): Promise<void> {
+  const step = page.locator('hs-work-step article');
+  for (const group of await step.getByRole('radiogroup').all()) {
+    const good = group.getByRole('radio').first();
+    if (await good.isChecked()) continue;
+    await good.press('Space');
+    await expect(good).toBeChecked();
+  }
+  for (const field of await step.locator('.records input[type=text], .records input:not([type])').all()) {
+    if ((await field.inputValue()) !== '') continue;
+    const label = await field.evaluate((input: HTMLInputElement) => input.labels?.[0]?.textContent?.trim() ?? '');
+    await field.fill(READ[label] ?? '45');
+    await field.press('Enter');
+  }
+}
+
+/** What a step sends to another sheet for, and how it is done there. */
+const ELSEWHERE: Readonly<Record<string, (page: Page) => Promise<void>>> = {
+  'Clean, inspect, decide': async (page) => {
+    await page.getByRole('link', { name: 'Open Inspect' }).click();
+    const rows = page.locator('hs-inspect-sheet .rows > li');
+    await expect(rows.first()).toBeVisible();
+    for (const row of await rows.all()) await row.getByRole('radio', { name: 'Run on' }).check();
+    const all = await rows.count();
+    await expect(page.getByText(`${all} of ${all} decided`)).toBeVisible();
+  },
+  'Ring bolts to torque': async (page) => {
+    await page.getByRole('link', { name: 'Open Ring joint' }).click();
+    await expect(page.locator('#star-svg')).toBeVisible();
+    const bolts = await page.locator('#star-svg .bolt').count();
+    const rounds = await page.locator('.rounds button').count();
+    // One bolt after the other, as the picture says; a round that is whole brings the next.
+    for (let i = 0; i < bolts * rounds; i++) {
+      const now = await page.locator('.side .now').innerText();
+      await page.getByRole('button', { name: /^Bolt \d+, next$/ }).press('Enter');
+      await expect(page.locator('.side .now')).not.toHaveText(now, { useInnerText: true });
+    }
+    await expect(page.locator('.rounds button:not(.whole)')).toHaveCount(0);
+  },
+};
+
+async function sign(page: Page, gate: 'A' | 'B'): Promise<void> {
+  await page.getByRole('link', { name: `Sign Gate ${gate}` }).click();
+  const region = page.getByRole('region', { name: `Gate ${gate}` });
+  const name = region.getByLabel('Sign with your name');
+  await name.fill('Ada');
+  await name.press('Enter');
+  await expect(region).toContainText('Signed by Ada');
+}
+
+/** Goes through steps with the button of a thumb, and to the sheets that they need, until the step is open that has this title. */
+export async function walkTo(page: Page, title: string): Promise<void> {
+  const heading = page.locator('hs-work-step h2');
+  for (let i = 0; i < 80; i++) {
+    const now = await heading.innerText();
+    if (now === title) return;
+    const gate = /^Gate ([AB])$/.exec(now)?.[1] as 'A' | 'B' | undefined;
+    const elsewhere = gate ? (of: Page) => sign(of, gate) : ELSEWHERE[now];
+    if (elsewhere) {
+      const here = page.url();
+      await elsewhere(page);
+      await page.goto(here);
+      await expect(heading).toHaveText(now);
+    }
+    if (gate) {
+      await expect(page.getByRole('link', { name: 'Signed', exact: true })).toBeVisible();
+      await page.getByRole('link', { name: 'Step after' }).click();
+    } else {
+      await answer(page);
+      const done = page.getByRole('button', { name: /^Done/ });
+      await expect(done, `${now}: ${await page.locator('hs-work-step').innerText()}`).toBeEnabled();
+      await done.click();
+    }
+    await expect(heading).not.toHaveText(now);
+  }
+  throw new Error(`${title} was not reached`);
+}
+
+export const openStep = (page: Page) => page.getByRole('link', { name: 'Open this step' });
+
+/** Takes papers of the build out as PDF. @returns what the files are called */
+export async function takePapers(page: Page, papers: readonly string[]): Promise<string[]> {
+  const names: string[] = [];
+  for (const paper of papers) {
+    const [file] = await Promise.all([
+      page.waitForEvent('download', { timeout: 30_000 }),
+      page.getByRole('button', { name: paper }).click(),
+    ]);
+    const start = readFileSync(await file.path()).subarray(0, 5);
+    expect(start.toString()).toBe('%PDF-');
+    names.push(file.suggestedFilename());
+  }
+  return names;
+}
