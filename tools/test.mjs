@@ -16,6 +16,7 @@ const suites = [
       const match = lastMatch(text, /(\d+) specs?, (\d+) failures?/g);
       return match && { passed: match[1] - match[2], failed: Number(match[2]) };
     },
+    failures: (text) => /^Failures:$[\s\S]*?(?=^\d+ specs?, )/m.exec(text)?.[0],
   },
   {
     name: 'components',
@@ -26,6 +27,7 @@ const suites = [
       const match = lastMatch(text, /Executed (\d+) of \d+ .*?SUCCESS/g);
       return match && { passed: Number(match[1]), failed: 0 };
     },
+    failures: (text) => text.match(/^.* FAILED$(\n(\t|\s{2}).*)*/gm)?.join('\n'),
   },
   {
     name: 'stories in the browser',
@@ -36,6 +38,7 @@ const suites = [
       const passed = number('passed');
       return passed + number('failed') > 0 ? { passed, failed: number('failed') + number('did not run') } : undefined;
     },
+    failures: (text) => /^ {2}1\) [\s\S]*?(?=^ {2}\d+ failed$)/m.exec(text)?.[0],
   },
 ];
 
@@ -63,7 +66,8 @@ function start([command, ...args], aloud) {
 
 let passed = 0;
 let failed = 0;
-async function run({ name, command, count }, aloud) {
+const said = [];
+async function run({ name, command, count, failures }, aloud) {
   if (aloud) console.log(`\n== ${name}`);
   const { code, text } = await start(command, aloud);
   const counted = count(text);
@@ -71,7 +75,12 @@ async function run({ name, command, count }, aloud) {
   passed += counted?.passed ?? 0;
   failed += counted?.failed ?? 0;
   // A suite that ends badly without a failed test (it never started, say) is a failure too.
-  if (!counted || (code !== 0 && counted.failed === 0)) failed += 1;
+  const brokeOff = !counted || (code !== 0 && counted.failed === 0);
+  if (brokeOff) failed += 1;
+  if (brokeOff || counted.failed > 0) {
+    const lines = (failures(text) ?? `ended with code ${code}:\n${text.slice(-2000)}`).split('\n');
+    said.push(`== ${name}`, ...lines.slice(0, 80));
+  }
 }
 
 const [rooms, components, stories] = suites;
@@ -84,5 +93,7 @@ const built = async () => {
 };
 await Promise.all([run(rooms, true), built().then(() => run(components, false))]);
 await run(stories, true);
+// Where only the end of a long output is kept, what failed is in it.
+if (said.length > 0) console.log(`\nWhat failed, once more:\n${said.join('\n')}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);
