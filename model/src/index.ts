@@ -256,7 +256,7 @@ export { capital } from './document/names';
 export { GATES, type GateName, type GateState } from './plan/gates';
 export { ledgerWords } from './document/ledger-words';
 export { boardWork, facetsOf, type BoardWork } from './plan/board';
-export { BOARD_STATES, type BoardState } from './plan/board-states';
+export { BOARD_STATES, BOARD_STATE_WORDS, type BoardState } from './plan/board-states';
 export { overrideKey } from './plan';
 export { faultText } from './plan/derive-work';
 export { planFigures } from './plan/ids';

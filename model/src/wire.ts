@@ -99,7 +99,8 @@ export const routes = {
   board: route({
     method: 'get',
     path: '/board',
-    summary: 'A piece of the board: builds by state and words, in order, with how many there are of each state.',
+    summary:
+      'A piece of the board: builds by state and words, in order, with how many there are of each state; as CSV all that are found.',
     query: z.strictObject({
       search: z.string().trim().max(80).default(''),
       state: z.enum(BOARD_STATES).optional(),
@@ -107,6 +108,7 @@ export const routes = {
       sort: z.enum(['name', 'promised', 'updated', 'state']).default('name'),
       offset: z.coerce.number().int().min(0).max(1_000_000).default(0),
       limit: z.coerce.number().int().min(1).max(200).default(100),
+      as: z.enum(['json', 'csv']).default('json'),
     }),
     answers: { 200: json(boardSchema, 'the piece') },
     problems: [422],

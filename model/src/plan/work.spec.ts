@@ -1,84 +1,19 @@
-import { TOOLS, entryOf, type Job } from '@hot-spline/core';
+import { TOOLS, entryOf } from '@hot-spline/core';
 import { deriveBuild } from '../derive';
-import { newBuild } from '../document/new-build';
 import type { Axle, Build } from '../document/schema';
-import type { LedgerEntry, Reading, Signature } from '../engine/readings';
+import type { LedgerEntry } from '../engine/readings';
 import { sheetField, type SheetKey } from '../library/sheet';
 import { newAxleSpec } from '../library/new-spec';
 import { subjects } from '../subjects';
 import { partDecided, partFound } from '../inspect/readings';
-import { tripDistance, tripKind, tripNoise, tripTemperature } from '../runin/readings';
-import { demoFiles, testId } from '../testing/builds';
+import { done, entry, jobOf, keys, look, read, said, sign } from '../testing/bench';
+import { demoFiles } from '../testing/builds';
 import { boardWork, facetsOf } from './board';
 import { overrideKey } from './index';
 import { newWork } from './new-work';
-import type { Work } from './schema';
-import { STEP_READINGS, lesson, sealant, stepDone, stepSaid, stepTime } from './readings';
-import { UNIT_KIND } from './situation';
+import { lesson, sealant, stepDone, stepTime } from './readings';
 import { newParts, recordSubject } from './work';
 import { wrenchFit } from './wrench';
-
-/** A build whose rear axle is described and has this job. */
-function jobOf(job: Job, change: (axle: Axle) => unknown = () => undefined): Build {
-  const build = newBuild('Test');
-  const axle = build.axles.rear;
-  if (!axle) throw new Error('no rear axle');
-  axle.identity = {
-    ...newAxleSpec('Test axle', 'integral-head-shim', 'measured'),
-    retention: { value: 'c-clips', origin: 'measured' },
-    ringBolts: { value: { thread: 'M10x1.25', count: 10, hand: 'right' }, origin: 'measured' },
-  };
-  change(axle);
-  axle.work = { ...newWork(job, UNIT_KIND[axle.unit.type]), ...axle.work };
-  return build;
-}
-const entry = (subject: Reading['subject'], value: Reading['value']): Reading => ({
-  kind: 'reading',
-  id: testId(),
-  at: '2026-11-26T08:00:00.000Z',
-  who: 'Ines',
-  subject,
-  value,
-  state: {},
-  instrument: 'By hand',
-});
-const keys = (step: string) => ({ axle: 'rear' as const, step });
-const done = (step: string) => entry(stepDone.of(keys(step)), { of: 'choice', choice: 'done' });
-const said = (step: string, record: string, text: string) =>
-  entry(stepSaid.of({ ...keys(step), record }), { of: 'text', text });
-const read = (
-  kind: keyof typeof STEP_READINGS,
-  step: string,
-  record: string,
-  typed: number,
-  unit: Parameters<typeof entryOf>[1],
-) =>
-  entry(STEP_READINGS[kind].of({ ...keys(step), record }), {
-    of: 'number',
-    counts: 'one',
-    entries: [entryOf(typed, unit)],
-  });
-const sign = (gate: string, note?: string): Signature => ({
-  kind: 'signature',
-  id: testId(),
-  at: '2026-11-26T08:00:00.000Z',
-  who: 'Ines',
-  gate,
-  name: 'Ines',
-  figures: {},
-  ...(note === undefined ? {} : { note }),
-});
-const look = (build: Build, ledger: readonly LedgerEntry[] = []) => {
-  const derived = deriveBuild(build, ledger, { today: '2026-11-26' });
-  const work = derived.work.rear;
-  if (!work) throw new Error('no work');
-  return {
-    derived,
-    work,
-    step: (id: string) => work.steps.find(({ step }) => step.id === id),
-    finding: (id: string) => derived.findings.find((one) => one.id === id),
-  };
-};
 
 describe('the work on an axle', () => {
   it('knows its next step, what is done and how long it took', () => {
@@ -474,87 +409,6 @@ describe('what goes wrong at the bench', () => {
     expect(facetsOf(build)).toContain('ring bolts: M10x1.25 10.9, 28.0 mm');
     if (build.axles.rear) build.axles.rear.unit = { ...build.axles.rear.unit, type: 'spool' };
     expect(facetsOf(build)).toContain('spool with bolts of 28.0 mm');
-  });
-});
-
-describe('run in', () => {
-  const trip = (n: number, kind: string, metres?: number, celsius?: number, noise?: string): Reading[] => {
-    const of = { axle: 'rear' as const, trip: String(n) };
-    const number = (subject: Reading['subject'], value: number, unit: 'metre' | '°C') =>
-      entry(subject, { of: 'number', counts: 'one', entries: [entryOf(value, unit)] });
-    return [
-      entry(tripKind.of(of), { of: 'choice', choice: kind }),
-      ...(metres === undefined ? [] : [number(tripDistance.of(of), metres, 'metre')]),
-      ...(celsius === undefined ? [] : [number(tripTemperature.of(of), celsius, '°C')]),
-      ...(noise === undefined ? [] : [entry(tripNoise.of(of), { of: 'text', text: noise })]),
-    ];
-  };
-  const build = jobOf('overhaul', (axle) => {
-    const work = newWork('overhaul', 'plain');
-    axle.work = {
-      ...work,
-      runIn: { ...work.runIn, school: 'heat-cycles', cycles: 3, races: 6, distance: entryOf(500, 'km') },
-    };
-  });
-  const due = (trips: readonly Reading[]) => look(build, trips).derived.runin.rear?.due;
-
-  // Six races, three heat cycles, 300 to 500 miles: common practice, no published source.
-  it('is looked at again after its cycles, its races, its distance; a recheck counts them anew', () => {
-    const cycles = [1, 2, 3].flatMap((n) => trip(n, 'heat cycle', 20_000));
-    expect(due(cycles.slice(0, -2))).toEqual([]);
-    expect(due(cycles)).toEqual(['heat cycles']);
-    const looked = [...cycles, ...trip(4, 'recheck')];
-    expect(due(looked)).toEqual([]);
-    const races = [5, 6, 7, 8, 9, 10].flatMap((n) => trip(n, 'race', 30_000));
-    expect(due([...looked, ...races])).toEqual(['races']);
-    expect(due([...looked, ...races, ...trip(11, 'trip', 400_000)])).toEqual(['distance', 'races']);
-    expect(look(build, looked).derived.runin.rear?.over).toBeTrue();
-  });
-
-  it('falls due by a day as well, until it was looked at from that day on', () => {
-    const dated = structuredClone(build);
-    const runIn = dated.axles.rear?.work?.runIn;
-    if (!runIn) throw new Error('no work');
-    runIn.on = '2026-11-26';
-    expect(look(dated).finding('runin.rear.due')?.verdict).toBe('watch');
-    expect(look(dated).finding('runin.rear.due')?.say('metric').title).toContain('by date');
-    runIn.on = '2026-11-27';
-    expect(look(dated).finding('runin.rear.due')).toBeUndefined();
-    runIn.on = '2026-11-20';
-    const on = (day: string) => trip(1, 'recheck').map((one) => ({ ...one, at: `2026-11-${day}T08:00:00.000Z` }));
-    expect(look(dated, on('19')).derived.runin.rear?.due).toEqual(['date']);
-    expect(look(dated, on('20')).derived.runin.rear?.due).toEqual([]);
-    // Without a clock nothing falls due by a day.
-    expect(deriveBuild(dated, []).runin.rear?.due).toEqual([]);
-  });
-
-  it('too hot, or a whine, is a stop', () => {
-    expect(look(build, trip(1, 'trip', 1000, 110)).finding('runin.rear.hot')?.verdict).toBe('stop');
-    expect(look(build, trip(1, 'trip', 1000, 90)).finding('runin.rear.hot')).toBeUndefined();
-    expect(
-      look(build, trip(1, 'trip', 1000, 90, 'whines on overrun, rising')).finding('runin.rear.noise')?.verdict,
-    ).toBe('stop');
-    expect(look(build, trip(1, 'trip', 1000, 90, 'quiet')).finding('runin.rear.noise')).toBeUndefined();
-  });
-
-  // An axle seal leaks although it was renewed shortly before: its day is kept, and looked at (common practice).
-  it('seals that were renewed are looked at after the first drive, with their day', () => {
-    const here = (id: string): Work['parts'][number] => ({
-      ...{ id, name: id, count: 1, state: 'here' as const },
-      ...{ supplier: '', price: null, promised: null, number: '' },
-    });
-    const build = jobOf('ratio-swap', (axle) => {
-      axle.work = { ...newWork('ratio-swap', 'plain'), parts: [here('shaft-seals'), here('pinion-seal')] };
-    });
-    const fitted = { ...done('shafts-in'), at: '2026-11-12T15:00:00.000Z' };
-    expect(look(build, [fitted]).finding('runin.rear.seals')).toBeUndefined();
-    const driven = look(build, [fitted, ...trip(1, 'trip', 1000)]).finding('runin.rear.seals');
-    expect(driven?.verdict).toBe('not-yet');
-    // The pinion’s seal is here, but its step is not done.
-    expect(driven?.say('metric').detail).toContain('Renewed: shaft seals, 2026-11-12.');
-    const seen = look(build, [fitted, ...trip(1, 'trip', 1000), ...trip(2, 'recheck')]).finding('runin.rear.seals');
-    expect(seen?.verdict).toBe('fits');
-    expect(look(build, trip(1, 'trip', 1000)).finding('runin.rear.seals')).toBeUndefined();
   });
 });
 

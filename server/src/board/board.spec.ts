@@ -8,6 +8,7 @@ import {
   type Build,
   type Recall,
 } from '@hot-spline/model';
+import { BOARD_CSV_HEADER, csvRows } from '@hot-spline/model/csv';
 import type { Running } from '../serve';
 import { call, freshFolder, startShop } from '../testing/shop';
 
@@ -100,6 +101,29 @@ describe('the board of the shop', () => {
       expect((await call(shop, 'GET', `/api/board${bad}`)).status)
         .withContext(bad)
         .toBe(422);
+  });
+
+  it('is a CSV of all that is found, in the order asked for; no cell is a formula', async () => {
+    await put('=Siskin+1', (build) => {
+      build.customer = customer;
+      build.promised = '2026-12-04';
+      if (build.axles.rear) build.axles.rear.work = newWork('ratio-swap', 'plain');
+    });
+    await put('Twite', () => undefined);
+    await put('Bunting', () => undefined);
+    const { status, type, body } = await call(shop, 'GET', '/api/board?as=csv&sort=promised&limit=1&offset=1');
+    expect([status, type.split(';')[0]]).toEqual([200, 'text/csv']);
+    expect(body).toMatch(/^build,vehicle,use,customer,state,/);
+    const rows = csvRows(body as string, ',').slice(1, -1);
+    expect(rows.map(([name]) => name)).toEqual(['=Siskin+1', 'Bunting', 'Twite']);
+    expect(body).toContain(`\n"'=Siskin+1"`);
+    const cell = (name: (typeof BOARD_CSV_HEADER)[number]) => rows[0]?.[BOARD_CSV_HEADER.indexOf(name)];
+    expect([cell('customer'), cell('state'), cell('promised')]).toEqual(['A. Reed', 'Planned', '2026-12-04']);
+    expect([cell('next step'), cell('steps done')]).toEqual(['Brief and complaint', '0']);
+    expect(Number(cell('hours left'))).toBeGreaterThan(1);
+    const found = await call(shop, 'GET', '/api/board?as=csv&search=twi');
+    expect((found.body as string).trim().split('\n').length).toBe(2);
+    expect((await call(shop, 'GET', '/api/board?as=pdf')).body.error.field).toBe('as');
   });
 
   it('carries the days from which builds are looked at again, the first one first', async () => {

@@ -1,4 +1,5 @@
 import { routes } from '@hot-spline/model';
+import { boardCsv } from '@hot-spline/model/csv';
 import { Router } from 'express';
 import type { Database } from '../db/database';
 import { on } from '../http';
@@ -11,7 +12,11 @@ export function boardRoutes(db: Database): Router {
 
   on(router, routes.board, async ({ query, response }) => {
     const archived = query.archived === 'true' || query.archived === '1';
-    response.json(await readBoard(db, { ...query, archived }));
+    if (query.as === 'json') response.json(await readBoard(db, { ...query, archived }));
+    else {
+      const { rows } = await readBoard(db, { ...query, archived, offset: 0, limit: null });
+      response.attachment('board.hot-spline.csv').type('text/csv').send(boardCsv(rows));
+    }
   });
 
   on(router, routes.recall, async ({ query: { of }, response }) => {

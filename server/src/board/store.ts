@@ -109,7 +109,8 @@ export interface BoardQuestion {
   readonly archived: boolean;
   readonly sort: keyof typeof ORDER;
   readonly offset: number;
-  readonly limit: number;
+  /** Null for all. */
+  readonly limit: number | null;
 }
 
 /** The next text after all that begin with this one, by the order of bytes. */

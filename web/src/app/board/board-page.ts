@@ -4,6 +4,7 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router, RouterLink } from '@angular/router';
 import { InputError, cutText } from '@hot-spline/core';
 import {
+  BOARD_STATE_WORDS,
   FORMAT_VERSION,
   readFile,
   type BoardRow,
@@ -22,7 +23,7 @@ import { api, type BuildSummary } from '../state/api';
 import { uiActions } from '../state/ui';
 import { localDay, sayDay } from '../shared/day';
 import { Radios } from '../shared/radios';
-import { BoardRows, STATE_WORDS, type BoardSort } from './board-rows';
+import { BoardRows, type BoardSort } from './board-rows';
 import { RecallPanel } from './recall-panel';
 import { StartSheet } from './start-sheet';
 
@@ -65,7 +66,7 @@ export class BoardPage {
   private readonly picker = viewChild.required<ElementRef<HTMLInputElement>>('picker');
 
   protected readonly board = inject(BoardRows);
-  protected readonly words = STATE_WORDS;
+  protected readonly words = BOARD_STATE_WORDS;
   protected readonly sorts = SORTS;
   protected readonly views = VIEWS;
   protected readonly view = signal<'list' | 'states'>('list');
@@ -130,7 +131,7 @@ export class BoardPage {
   }
 
   protected stateWord({ work }: BoardRow): string {
-    return STATE_WORDS[work.state];
+    return BOARD_STATE_WORDS[work.state];
   }
 
   protected hours(hours: number): string {

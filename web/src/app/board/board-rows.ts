@@ -6,18 +6,6 @@ import { ApiError, api } from '../state/api';
 const PIECE = 100;
 const CARDS = 12;
 
-export const STATE_WORDS: Readonly<Record<BoardState, string>> = {
-  due: 'To be looked at',
-  waiting: 'Waiting',
-  loop: 'In the loop',
-  'gate-b': 'Up to Gate B',
-  work: 'At work',
-  'run-in': 'Run-in',
-  planned: 'Planned',
-  done: 'Done',
-  open: 'No job',
-};
-
 export type BoardSort = 'name' | 'promised' | 'updated' | 'state';
 
 /** The board as far as it has been looked at: pieces are fetched where somebody scrolls to. */
@@ -39,14 +27,12 @@ export class BoardRows {
   private asked = 0;
   private readonly pieces = new Set<number>();
 
-  private question(offset: number, limit: number, state = this.state()) {
-    return {
-      search: this.search(),
-      sort: this.sort(),
-      offset,
-      limit,
-      ...(state === null ? {} : { state }),
-    };
+  /** Address of all that is looked for, in its order, as CSV. */
+  readonly csvUrl = computed(() => `/api/board?${new URLSearchParams({ ...this.question(), as: 'csv' })}`);
+
+  private question() {
+    const state = this.state();
+    return { search: this.search(), sort: this.sort(), ...(state === null ? {} : { state }) };
   }
 
   /** Asks anew, from the top; an answer to an earlier question is dropped. */
@@ -55,7 +41,7 @@ export class BoardRows {
     this.pieces.clear();
     try {
       const [first, away] = await Promise.all([
-        api.board(this.question(0, PIECE)),
+        api.board({ ...this.question(), limit: PIECE }),
         api.board({ archived: '1', limit: PIECE }),
       ]);
       if (ask !== this.asked) return;
@@ -78,7 +64,7 @@ export class BoardRows {
       if (this.pieces.has(piece) || piece * PIECE >= this.rows().length) continue;
       this.pieces.add(piece);
       try {
-        const { rows } = await api.board(this.question(piece * PIECE, PIECE));
+        const { rows } = await api.board({ ...this.question(), offset: piece * PIECE, limit: PIECE });
         if (ask !== this.asked) return;
         this.rows.update((all) => all.toSpliced(piece * PIECE, rows.length, ...rows));
       } catch (error) {

@@ -110,6 +110,19 @@ describe('rows of the board', () => {
     expect(answers.asked.length).toBe(before);
   });
 
+  it('as CSV are what is looked for, in its order', () => {
+    open();
+    const board = TestBed.inject(BoardRows);
+    board.search.set('a & b');
+    board.state.set('gate-b');
+    board.sort.set('promised');
+    const { pathname, searchParams } = new URL(board.csvUrl(), 'http://shop');
+    expect([pathname, Object.fromEntries(searchParams)]).toEqual([
+      '/api/board',
+      { search: 'a & b', sort: 'promised', state: 'gate-b', as: 'csv' },
+    ]);
+  });
+
   it('an answer to an earlier question is dropped', async () => {
     const answers = open();
     answers.rows = [rowOf(1, { name: 'Kittiwake' }), rowOf(2, { name: 'Wren' })];

@@ -67,7 +67,10 @@ export const libraryFeature = createFeature({
         ? change(state.specs, id, { spec })
         : [...state.specs, { id, version, archived: false, spec }],
     })),
-    on(libraryActions.saved, (state, { id, version }) => ({ ...state, specs: change(state.specs, id, { version }) })),
+    on(libraryActions.saved, (state, { id, version }) => {
+      const known = state.specs.find((one) => one.id === id)?.version ?? 0;
+      return { ...state, specs: change(state.specs, id, { version: Math.max(version, known) }) };
+    }),
     on(libraryActions.stale, (state, { current }) => ({
       ...state,
       conflicts: [...state.conflicts.filter(({ id }) => id !== current.id), current],

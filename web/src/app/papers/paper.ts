@@ -44,7 +44,7 @@ export function inSystems(
 }
 
 /** Thin spaces as ordinary ones that don’t break: the font of the papers has no thin one. */
-export const plain = (text: string): string => text.replace(/[\u202f\u2009]/g, '\u00a0').replace(/−/g, '−');
+export const plain = (text: string): string => text.replace(/[\u202f\u2009]/g, '\u00a0');
 
 /** The driveline as a drawing of its own. @param words whether it says what the stations are */
 export function drivelineSvg(stations: readonly DrivelineStation[], words = true): string {

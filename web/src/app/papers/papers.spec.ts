@@ -7,7 +7,8 @@ import { readingRows, table } from './blocks';
 import { PAPERS, labelFacts, type PaperName } from './documents';
 import { MOST_WORKINGS, drivelineSvg, inSystems, labelText, plain, workingsThatMatter, type PaperInput } from './paper';
 import { PapersSheet } from './papers-sheet';
-import { pdfOf } from './pdf';
+import { pdfOf, unitsWhole } from './pdf';
+import type { Content } from 'pdfmake/interfaces';
 import { shownPhotos } from './photos';
 import { csvOf, findingRows, partRows, stepRows } from './tables';
 
@@ -120,6 +121,15 @@ describe('papers', () => {
     const made = table(['A', 'B'], [['1', '2']], ['*', 'auto']);
     expect([made.table.headerRows, made.table.dontBreakRows]).toEqual([1, true]);
     expect(made.table.body.length).toBe(2);
+  });
+
+  it('a unit with a stroke is one piece, whatever it stands in; other text is as it was', () => {
+    const made = (content: Content): unknown => unitsWhole(content);
+    const whole = { text: ['at ', { text: 'km/h', noWrap: true }, '.'] };
+    expect(made({ text: 'at km/h.', bold: true })).toEqual({ text: whole, bold: true });
+    expect(made([{ ul: ['at km/h.', 'left/right of it'] }])).toEqual([{ ul: [whole, 'left/right of it'] }]);
+    expect(JSON.stringify(made(table(['A'], [['12 N·m/rad']], ['*'])))).toContain('{"text":"N·m/rad","noWrap":true}');
+    expect(made({ svg: '<path d="M a/b"/>' })).toEqual({ svg: '<path d="M a/b"/>' });
   });
 
   // Laid out by the package itself: what comes out is a PDF, with as many pages as the readings need.

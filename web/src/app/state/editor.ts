@@ -134,7 +134,8 @@ export const editorFeature = createFeature({
     on(editorActions.redone, (state) => travel(state, 'forth')),
     on(editorActions.recorded, (state, { entry }) => ({ ...state, ledger: [...state.ledger, entry] })),
     on(editorActions.saved, (state, { id, version, at }) =>
-      state.id === id ? { ...state, version, savedAt: at } : state,
+      // A write that is answered once more, after a reload, may be an older one than what was loaded.
+      state.id === id ? { ...state, version: Math.max(version, state.version), savedAt: at } : state,
     ),
     on(editorActions.appended, (state, { id, at }) => (state.id === id ? { ...state, savedAt: at } : state)),
     on(editorActions.merged, (state, { id, version, build }) =>

@@ -37,6 +37,8 @@ interface Versioned extends Common {
   readonly writeId: string;
   /** The acknowledged version that the change was made on; moved on when an own write before it is acknowledged. */
   readonly baseVersion: number;
+  /** Whether it may have reached the server: only one that can't have may still be replaced by a newer one. */
+  readonly tried: boolean;
 }
 
 export interface BuildWrite extends Versioned {

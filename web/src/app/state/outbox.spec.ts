@@ -24,11 +24,15 @@ class FakeServer {
   gate: Promise<void> = Promise.resolve();
 
   shop = '60000000-0000-4000-8000-000000000001';
+  shopGate: Promise<void> = Promise.resolve();
+  shopAsked = 0;
 
   readonly fetch = async (url: string, init: RequestInit): Promise<Response> => {
     const json = (body: unknown, status = 200) =>
       new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } });
-    if (url === '/api/shop')
+    if (url === '/api/shop') {
+      this.shopAsked += 1;
+      await this.shopGate;
       return json({
         id: this.shop,
         version: '1',
@@ -38,6 +42,7 @@ class FakeServer {
         logo: null,
         hourRate: null,
       });
+    }
     const id = url.split('/')[3];
     this.sent.push({ method: init.method ?? '', url, body: JSON.parse(String(init.body)) as Sent['body'] });
     const answer = this.away ? 'away' : (this.answers.shift() ?? 200);
@@ -215,6 +220,60 @@ describe('the outbox', () => {
     await settled(() => outbox.waiting() === 0);
     const ids = server.sent.map(({ body }) => body.writeId);
     expect(new Set(ids).size).toBe(1);
+  });
+
+  describe('a reload in the moment of a write, and the same field changed again: no change of somebody else’s', () => {
+    const bodies = () => server.sent.map(({ body }) => [body.build.name, body.baseVersion]);
+
+    it('a change goes behind one that is about to be sent, never into its place', async () => {
+      let open = (): void => undefined;
+      server.shopGate = new Promise((resolve) => (open = resolve));
+      await outbox.putBuild(buildId, 1, named('one'));
+      // It is chosen to be sent; the shop that it goes to is still asked for.
+      await settled(() => server.shopAsked > 0);
+      await outbox.putBuild(buildId, 1, named('two'));
+      expect((await outbox.pending(buildId)).build?.name).toBe('two');
+      expect(outbox.waiting()).toBe(2);
+      open();
+      await settled(() => outbox.waiting() === 0);
+      expect(bodies()).toEqual([
+        ['one', 1],
+        ['two', 2],
+      ]);
+    });
+
+    it('a change goes behind what a note says: that may have been sent', async () => {
+      const made = outbox.putBuild(buildId, 1, named('one'));
+      const caught = Object.entries(sessionStorage).filter(([key]) => key.startsWith('hot-spline.entering.'));
+      await made;
+      await settled(() => events.length === 1);
+      for (const [key, text] of caught) sessionStorage.setItem(key, String(text));
+      // Another tab is sending: nothing is tried here yet.
+      let open = (): void => undefined;
+      const other = new Promise<void>((resolve) => (open = resolve));
+      void navigator.locks.request('hot-spline-outbox', () => other);
+      outbox = await freshOutbox();
+      await outbox.putBuild(buildId, 2, named('two'));
+      expect(outbox.waiting()).toBe(2);
+      // The server knows the first by its id, and answers with the version that it made then.
+      server.version = 1;
+      open();
+      await settled(() => outbox.waiting() === 0);
+      expect(new Set(server.sent.map(({ body }) => body.writeId)).size).toBe(2);
+      expect(bodies().at(-1)).toEqual(['two', 2]);
+    });
+
+    it('what was made on a later version keeps it when an older write is answered once more', async () => {
+      let open = (): void => undefined;
+      server.gate = new Promise((resolve) => (open = resolve));
+      await outbox.putBuild(buildId, 5, named('one'));
+      await settled(() => server.sent.length === 1);
+      await outbox.putBuild(buildId, 8, named('two'));
+      server.version = 5;
+      open();
+      await settled(() => outbox.waiting() === 0);
+      expect(bodies().at(-1)).toEqual(['two', 8]);
+    });
   });
 
   it('an answer with an older version, of a write that had got through before, takes nothing back', async () => {

@@ -42,6 +42,8 @@ const SHOP_KEY = 'hot-spline.shop';
 const passing = ({ status, unreadable }: ApiError): boolean =>
   status === 0 || status === 429 || (status === 503 && unreadable);
 
+const versioned = (baseVersion: number) => ({ writeId: crypto.randomUUID(), baseVersion, tried: false });
+
 /**
  * Writes on their way to the server. Each is put into IndexedDB first; it leaves only when the server has acknowledged
  * it or the person has thrown it away. Each record has a queue of its own: what one can't send holds up no other. Ids
@@ -67,8 +69,6 @@ export class Outbox {
   private readonly held = signal<ReadonlySet<string>>(new Set());
   /** Whether something waits for somebody's choice and not for the server. */
   readonly holding = computed(() => this.held().size > 0);
-  /** Writes of this tab that nobody has tried to send: only these may still be replaced by a newer one. */
-  private readonly untried = new Set<number>();
   /** How often the server has failed over a write. */
   private readonly failed = new Map<number, number>();
   /** Last version of each record that the server acknowledged to this tab; a change made meanwhile builds on it. */
@@ -106,12 +106,12 @@ export class Outbox {
 
   /** Puts the newest specification of a build into the queue; one that nobody has tried to send is replaced. */
   putBuild(record: string, baseVersion: number, build: Build): Promise<void> {
-    return this.enter({ kind: 'build', ...this.common(record), writeId: crypto.randomUUID(), baseVersion, build });
+    return this.enter({ kind: 'build', ...this.common(record), ...versioned(baseVersion), build });
   }
 
   /** The same for a spec of the library; `baseVersion` 0 for a new one. */
   putLibrary(record: string, baseVersion: number, spec: LibrarySpec): Promise<void> {
-    return this.enter({ kind: 'library', ...this.common(record), writeId: crypto.randomUUID(), baseVersion, spec });
+    return this.enter({ kind: 'library', ...this.common(record), ...versioned(baseVersion), spec });
   }
 
   putLedger(record: string, entry: LedgerEntry): Promise<void> {
@@ -139,8 +139,9 @@ export class Outbox {
 
   private async adopt(): Promise<void> {
     for (const { write, done } of notes()) {
-      // A reload between the storing and the taking away of the note: it is there already.
-      if (!(await this.has(write))) await this.store(write);
+      // A reload between the storing and the taking away of the note: it is there already, or was sent even.
+      const caught: Write = write.kind === 'ledger' ? write : { ...write, tried: true };
+      if (!(await this.has(write))) await this.store(caught);
       done();
     }
     await this.count();
@@ -166,13 +167,13 @@ export class Outbox {
       cursor = await cursor.continue()
     ) {
       const waiting = cursor.value;
-      if (waiting.kind !== write.kind || !this.untried.has(cursor.primaryKey)) continue;
+      // An earlier program did not say; what it tried can't be told from the rest.
+      if (waiting.kind !== write.kind || waiting.tried !== false) continue;
       await cursor.update({ ...write, baseVersion: waiting.baseVersion });
       await tx.done;
       return;
     }
-    const key = await tx.store.add({ ...write, baseVersion: base });
-    this.untried.add(key);
+    await tx.store.add({ ...write, baseVersion: base });
     await tx.done;
   }
 
@@ -217,7 +218,7 @@ export class Outbox {
       // A merge stands for all that waited: it was made from the newest of them.
       if (keep === 'theirs' || (merged && !first)) await cursor.delete();
       else {
-        const moved = { ...waiting, writeId: crypto.randomUUID(), baseVersion: version };
+        const moved = { ...waiting, ...versioned(version) };
         await cursor.update(moved.kind === 'build' && merged ? { ...moved, build: merged } : moved);
       }
       first = false;
@@ -319,7 +320,6 @@ export class Outbox {
         });
         continue;
       }
-      this.untried.delete(next.key);
       try {
         await this.sendOne(db, next.key, next.write);
       } catch (error) {
@@ -338,12 +338,17 @@ export class Outbox {
     if (later) throw later;
   }
 
+  /** The next to send, marked as tried in the same breath: from here on a newer one goes behind it. */
   private async next(db: OutboxDatabase, resting: ReadonlySet<string>): Promise<{ key: number; write: Write } | null> {
-    const tx = db.transaction('writes');
+    const tx = db.transaction('writes', 'readwrite');
     for (let cursor = await tx.store.openCursor(); cursor; cursor = await cursor.continue()) {
       const write = openWrite(cursor.value);
       if (write.refused || this.held().has(write.record) || resting.has(write.record)) continue;
-      return { key: cursor.primaryKey, write };
+      const key = cursor.primaryKey;
+      const next = write.kind === 'ledger' ? write : { ...write, tried: true };
+      if (next !== write) await cursor.update(next);
+      await tx.done;
+      return { key, write: next };
     }
     return null;
   }
@@ -423,7 +428,8 @@ export class Outbox {
       // What was not taken keeps its own base: sent again later, it must not pass for a change of what came after it.
       if (waiting.kind === 'ledger' || waiting.refused) continue;
       if (cursor.primaryKey === key && waiting.writeId === writeId) await cursor.delete();
-      else await cursor.update({ ...waiting, baseVersion: version });
+      // One made on a later version than this answer knows of keeps it.
+      else await cursor.update({ ...waiting, baseVersion: Math.max(version, waiting.baseVersion) });
     }
     await tx.done;
   }

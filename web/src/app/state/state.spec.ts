@@ -82,6 +82,11 @@ describe('the editor', () => {
     expect([kept.present?.name, kept.present?.vehicle, kept.version]).toEqual(['ours', 'v', 9]);
   });
 
+  it('an older write that is answered once more takes no version back', () => {
+    const state = reduce(opened(), editorActions.saved({ id: 'a', version: 9, at: '' }));
+    expect(reduce(state, editorActions.saved({ id: 'a', version: 8, at: '' })).version).toBe(9);
+  });
+
   it('answers for another build change nothing', () => {
     const state = opened();
     expect(reduce(state, editorActions.loaded({ id: 'b', version: 1, build: named('b'), ledger: [] }))).toBe(state);
