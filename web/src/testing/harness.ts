@@ -86,6 +86,13 @@ export function openBench(
   return TestBed.inject(Bench);
 }
 
+/** Waits until something is so. Generous: a busy machine is no failure. */
+export async function until(done: () => boolean): Promise<void> {
+  for (const end = Date.now() + 20_000; !done() && Date.now() < end;)
+    await new Promise((resolve) => setTimeout(resolve, 10));
+  expect(done()).withContext('in time').toBeTrue();
+}
+
 /** A rendered component and the ways in which somebody at the bench uses it. */
 export class Screen<T> {
   private constructor(readonly fixture: ComponentFixture<T>) {}
@@ -108,6 +115,12 @@ export class Screen<T> {
       .replace(/[\u00a0\u202f]/g, ' ')
       .replace(/\s+/g, ' ')
       .trim();
+  }
+
+  /** Waits until something is so and shown. */
+  async until(done: () => boolean): Promise<void> {
+    await until(done);
+    await this.fixture.whenStable();
   }
 
   all(selector: string): HTMLElement[] {

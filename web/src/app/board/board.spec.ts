@@ -159,8 +159,7 @@ describe('the board', () => {
     const answers = open();
     answers.rows = rows;
     const screen = await Screen.of(BoardPage);
-    await new Promise((done) => setTimeout(done, 20));
-    await screen.fixture.whenStable();
+    await screen.until(() => screen.all(rows.length > 0 ? 'tbody tr' : '.none').length > 0);
     return { screen, answers };
   };
 
@@ -189,11 +188,9 @@ describe('the board', () => {
       rowOf(2, { name: 'Wren', work: work('gate-b') }),
     ]);
     await screen.click(screen.all('.states button')[0] as HTMLElement);
-    await new Promise((done) => setTimeout(done, 20));
-    expect(answers.asked.at(-2)).toContain('state=loop');
+    await screen.until(() => answers.asked.some((one) => one.includes('state=loop')));
     screen.find<HTMLInputElement>('input[value="states"]').click();
-    await new Promise((done) => setTimeout(done, 30));
-    await screen.fixture.whenStable();
+    await screen.until(() => screen.all('.lanes section').length > 0);
     expect(screen.all('.lanes section').map((one) => one.getAttribute('aria-label'))).toEqual([
       'In the loop',
       'Up to Gate B',
@@ -207,10 +204,10 @@ describe('the board', () => {
       box.value = text;
       box.dispatchEvent(new Event('input', { bubbles: true }));
     }
-    await new Promise((done) => setTimeout(done, 220));
-    await screen.fixture.whenStable();
+    const rows = () => screen.all('tbody tr').map((one) => one.textContent?.includes('Wren'));
+    await screen.until(() => rows().length === 1);
     expect(answers.asked.filter((one) => one.includes('search=w') && !one.includes('archived')).length).toBe(1);
-    expect(screen.all('tbody tr').map((one) => one.textContent?.includes('Wren'))).toEqual([true]);
+    expect(rows()).toEqual([true]);
   });
 
   it('asks a newcomer to begin', async () => {
@@ -230,18 +227,15 @@ describe('recall', () => {
       builds: [{ id: ID(1), name: 'Kittiwake', vehicle: 'Coupé', customer: 'A. Reed', reach: '01632 960 001' }],
     };
     const screen = await Screen.of(RecallPanel);
-    await new Promise((done) => setTimeout(done, 20));
-    await screen.fixture.whenStable();
+    await screen.until(() => screen.text.includes('carrier: Heron'));
     const box = screen.find<HTMLInputElement>('#recall-of');
     box.value = '28.0 m10';
     box.dispatchEvent(new Event('input', { bubbles: true }));
     await screen.fixture.whenStable();
     expect(screen.all('section li button').filter((one) => one.textContent?.includes(':')).length).toBe(1);
     await screen.click('ring bolts: M10x1.25 10.9, 28.0 mm');
-    await new Promise((done) => setTimeout(done, 20));
-    await screen.fixture.whenStable();
+    await screen.until(() => screen.text.includes('A. Reed'));
     expect(answers.asked.at(-1)).toContain('of=ring+bolts');
-    expect(screen.text).toContain('A. Reed');
     expect(screen.text).toContain('01632 960 001');
   });
 
@@ -249,21 +243,16 @@ describe('recall', () => {
     const answers = open();
     answers.customers = [{ id: ID(9), name: 'A. Reed', reach: '', builds: 1 }];
     const screen = await Screen.of(RecallPanel);
-    const settled = async (): Promise<void> => {
-      await new Promise((done) => setTimeout(done, 30));
-      await screen.fixture.whenStable();
-    };
-    await settled();
+    const names = () => answers.customers.map(({ name }) => name);
+    await screen.until(() => screen.text.includes('Telephone or mail'));
     await screen.type('Telephone or mail', 'reed@post.invalid');
-    await settled();
-    expect(answers.customers[0]?.reach).toBe('reed@post.invalid');
+    await screen.until(() => answers.customers[0]?.reach === 'reed@post.invalid');
     await screen.type('Another customer', 'B. Sedge');
-    await settled();
-    expect(answers.customers.map(({ name }) => name)).toContain('B. Sedge');
+    await screen.until(() => names().includes('B. Sedge'));
     await screen.click('Remove A. Reed');
     expect(answers.customers.length).toBe(2);
     await screen.click('Really remove A. Reed');
-    await settled();
-    expect(answers.customers.map(({ name }) => name)).toEqual(['B. Sedge']);
+    await screen.until(() => answers.customers.length === 1);
+    expect(names()).toEqual(['B. Sedge']);
   });
 });

@@ -189,10 +189,7 @@ describe('the mesh sheet', () => {
     await screen.click('Record the pattern');
     const { value } = last(bench);
     expect(value.of === 'pattern' && [value.drive.v, value.coast.v]).toEqual([-0.5, -0.5]);
-    for (let i = 0; i < 800 && !screen.text.includes('that all is in band'); i++) {
-      await new Promise((resolve) => setTimeout(resolve, 30));
-      await screen.fixture.whenStable();
-    }
+    await screen.until(() => screen.text.includes('that all is in band'));
     expect(screen.text).toMatch(/Assembly 2 \d+ % that all is in band/);
     expect(screen.text).toContain('less.'); // low on both flanks: a thinner shim here
   });

@@ -22,11 +22,7 @@ async function offer(screen: Screen<unknown>, file: File): Promise<void> {
   input.files = list.files;
   input.dispatchEvent(new Event('change'));
   await screen.fixture.whenStable();
-  for (let i = 0; i < 800 && screen.text.includes('Keeping'); i++) {
-    await new Promise((resolve) => setTimeout(resolve, 30));
-    await screen.fixture.whenStable();
-  }
-  await screen.fixture.whenStable();
+  await screen.until(() => !screen.text.includes('Keeping'));
 }
 
 /** The server's word that a photo is kept. */
@@ -103,7 +99,7 @@ describe('inspecting the pieces', () => {
     await screen.click('Look at left 1 steel');
     const offered = offer(screen, await jpeg());
     await screen.click('Look at left 2 friction');
-    for (let i = 0; i < 100 && address === ''; i++) await new Promise((resolve) => setTimeout(resolve, 10));
+    await screen.until(() => address !== '');
     answer(kept(address));
     await offered;
     const [first, second] = plateOf(bench).packs.left.members;

@@ -169,9 +169,7 @@ describe('how sure', () => {
   it('draws both packs in the worker, once for one question', async () => {
     const bench = openBench();
     const screen = await Screen.of(SureTab);
-    const done = () => screen.text.includes('1,000,000 draws a pack');
-    for (let i = 0; i < 600 && !done(); i++) await new Promise((resolve) => setTimeout(resolve, 25));
-    expect(done()).toBeTrue();
+    await screen.until(() => screen.text.includes('1,000,000 draws a pack'));
     expect(screen.all('section').length).toBe(2);
     // everything is catalogue here: the friction coefficient and the case depth move most
     expect(screen.all('section[data-side="left"] li .name')[0]?.textContent).toContain('friction coefficient');

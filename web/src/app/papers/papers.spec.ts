@@ -219,7 +219,7 @@ describe('the papers sheet', () => {
       .all('button')
       .find((one) => one.textContent?.includes('Label for the unit'))
       ?.click();
-    for (let i = 0; i < 100 && saved.length === 0; i++) await new Promise((resolve) => setTimeout(resolve, 100));
+    await screen.until(() => saved.length > 0);
     expect(saved[0]).toMatch(/-label\.pdf$/);
     expect(label.calls.mostRecent().args[0].qr.svg).toContain('<svg');
     expect(screen.all('[role="alert"]').length).toBe(0);

@@ -37,10 +37,13 @@ const summary = (id: string, name: string) => ({
   rechecks: [],
   unreadable: null,
 });
-const settled = async (screen: Screen<unknown>): Promise<void> => {
-  await new Promise((done) => setTimeout(done, 20));
-  await screen.fixture.whenStable();
-};
+/** Opens the list of other jobs and takes the one that the server has. */
+async function takeOther(screen: Screen<unknown>): Promise<void> {
+  await screen.click('Choose one');
+  await screen.until(() => screen.all('option').some((one) => one.textContent?.includes('Last one')));
+  await screen.choose('Build', OTHER);
+  await screen.click('Work as it was done there');
+}
 const work = (bench: Bench): Work | null => bench.build()?.axles.rear?.work ?? null;
 
 describe('like another job', () => {
@@ -56,13 +59,9 @@ describe('like another job', () => {
     server(other());
     const bench = openBench(working('ratio-swap'));
     const screen = await Screen.of(WorkLike);
-    await screen.click('Choose one');
-    await settled(screen);
-    await screen.choose('Build', OTHER);
-    await screen.click('Work as it was done there');
-    await settled(screen);
+    await takeOther(screen);
+    await screen.until(() => work(bench)?.job === 'overhaul');
     const taken = work(bench);
-    expect(taken?.job).toBe('overhaul');
     expect(taken?.own.map(({ title }) => title)).toEqual(['Crack test']);
     expect(taken?.skipped).toEqual([{ id: 'raise', why: 'comes as an axle' }]);
     expect(taken?.moves.map(({ step }) => step)).toEqual(['count-teeth']);
@@ -78,31 +77,22 @@ describe('like another job', () => {
     );
     const bench = openBench(working(null));
     const screen = await Screen.of(WorkLike);
-    await screen.click('Choose one');
-    await settled(screen);
-    await screen.choose('Build', OTHER);
-    await screen.click('Work as it was done there');
-    await settled(screen);
+    await takeOther(screen);
+    await screen.until(() => work(bench)?.own.length === 1);
     expect(work(bench)?.job).toBe('ratio-swap');
-    expect(work(bench)?.own.length).toBe(1);
   });
 
   it('says so where the other build has none, and where the server is away', async () => {
     server(newBuild('Last one'));
     const bench = openBench(working('overhaul'));
     const screen = await Screen.of(WorkLike);
-    await screen.click('Choose one');
-    await settled(screen);
-    await screen.choose('Build', OTHER);
-    await screen.click('Work as it was done there');
-    await settled(screen);
-    expect(screen.text).toContain('has no order of work');
+    await takeOther(screen);
+    await screen.until(() => screen.text.includes('has no order of work'));
     expect(work(bench)?.own).toEqual([]);
     (globalThis.fetch as jasmine.Spy).and.rejectWith(new TypeError('away'));
     const again = await Screen.of(WorkLike);
     await again.click('Choose one');
-    await settled(again);
-    expect(again.text).toContain('can’t be reached');
+    await again.until(() => again.text.includes('can’t be reached'));
   });
 });
 
@@ -118,16 +108,14 @@ describe('whose it is', () => {
     });
     const bench = openBench(working('overhaul'));
     const screen = await Screen.of(WhosePanel);
-    await settled(screen);
+    await screen.until(() => screen.text.includes('A. Reed'));
     await screen.choose('Customer', CUSTOMER);
     expect(bench.build()?.customer).toBe(CUSTOMER);
     await screen.type('Another customer', 'B. Sedge');
-    await settled(screen);
-    expect(bench.build()?.customer).toBe(customers[1]?.id ?? 'none');
+    await screen.until(() => bench.build()?.customer === customers[1]?.id);
     customers = [];
     const later = await Screen.of(WhosePanel);
-    await settled(later);
-    expect(later.text).toContain('erased, or not known here');
+    await later.until(() => later.text.includes('erased, or not known here'));
     await later.choose('Customer', '');
     expect(bench.build()?.customer).toBeNull();
   });

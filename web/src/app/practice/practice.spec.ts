@@ -33,12 +33,12 @@ describe('the practice bench', () => {
     for (const { title } of LESSONS) expect(screen.text).toContain(title);
     await screen.type('Seed', '77');
     await screen.click('Start this axle');
-    await new Promise((resolve) => setTimeout(resolve, 50));
+    await screen.until(() => gone.calls.any());
     const { file } = sent[0] as { file: unknown };
     const { build } = buildFileSchema.parse(file);
     expect(build.practice).toEqual({ lesson: null, seed: 77 });
     expect(sent.length).toBe(1);
-    if (gone.calls.any()) expect(gone.calls.mostRecent().args[0]).toEqual(['/builds', jasmine.any(String), 'practice']);
+    expect(gone.calls.mostRecent().args[0]).toEqual(['/builds', jasmine.any(String), 'practice']);
   });
 
   it('a server that is away is said; nothing is started', async () => {
@@ -46,9 +46,7 @@ describe('the practice bench', () => {
     spyOn(window, 'fetch').and.rejectWith(new TypeError('offline'));
     const screen = await Screen.of(PracticePage);
     await screen.click('Start: A first axle');
-    await new Promise((resolve) => setTimeout(resolve, 50));
-    await screen.fixture.whenStable();
-    expect(screen.text).toContain('Not started');
+    await screen.until(() => screen.text.includes('Not started'));
   });
 
   it('counts, and keeps the truth until somebody ends the practice', async () => {

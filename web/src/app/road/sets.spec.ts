@@ -1,6 +1,6 @@
 import { entryOf } from '@hot-spline/core';
 import type { Build } from '@hot-spline/model';
-import { Screen, openBench } from '../../testing/harness';
+import { Screen, openBench, until } from '../../testing/harness';
 import { plateBuild } from '../../testing/drift';
 import { chartColours } from '../shared/chart';
 import { courseOption } from './course-chart';
@@ -33,11 +33,6 @@ function hillBuild(): Build {
     { ring: 37, pinion: 10 },
   ];
   return build;
-}
-
-async function until(done: () => boolean): Promise<void> {
-  for (let i = 0; i < 400 && !done(); i++) await new Promise((resolve) => setTimeout(resolve, 20));
-  expect(done()).withContext('in time').toBeTrue();
 }
 
 describe('gear sets', () => {

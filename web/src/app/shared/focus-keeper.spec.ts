@@ -1,9 +1,8 @@
-import { FocusKeeper } from './focus-keeper';
 import { TestBed } from '@angular/core/testing';
+import { until } from '../../testing/harness';
+import { FocusKeeper } from './focus-keeper';
 
 describe('focus', () => {
-  const wait = () => new Promise((resolve) => setTimeout(resolve, 120));
-
   it('goes to what is next in the same place where what had it is removed, and stays elsewhere', async () => {
     TestBed.inject(FocusKeeper).begin();
     const list = document.createElement('ul');
@@ -13,11 +12,11 @@ describe('focus', () => {
     b?.addEventListener('click', () => b.parentElement?.remove());
     b?.focus();
     b?.click();
-    await wait();
-    expect(document.activeElement?.textContent).toBe('c');
+    await until(() => document.activeElement?.textContent === 'c');
     list.querySelector('button')?.focus();
     document.body.click();
-    await wait();
+    // What would move it had time to.
+    await new Promise((resolve) => setTimeout(resolve, 120));
     expect(document.activeElement?.textContent).toBe('a');
     list.remove();
   });

@@ -3,6 +3,7 @@ import { TestBed } from '@angular/core/testing';
 import { InputError, type SearchProblem } from '@hot-spline/core';
 import { HEAVY, SIDES, deriveBuild, surePackOf, unattended } from '@hot-spline/model';
 import { plateBuild } from '../../testing/drift';
+import { until } from '../../testing/harness';
 import { searchOutcome } from '../road/search-outcome';
 import { Heavy } from './heavy';
 
@@ -51,11 +52,6 @@ function shelf(each: number): SearchProblem {
     ],
     rules: { steps: 'descending', floorRpm: 0, limiterMargin: 0.02 },
   };
-}
-
-async function until(done: () => boolean): Promise<void> {
-  for (let i = 0; i < 1000 && !done(); i++) await new Promise((resolve) => setTimeout(resolve, 10));
-  expect(done()).withContext('in time').toBeTrue();
 }
 
 describe('heavy work', () => {

@@ -27,10 +27,7 @@ async function open(): Promise<Screen<Host>> {
   });
   openBench();
   const screen = await Screen.of(Host);
-  for (let i = 0; i < 40 && screen.find<HTMLCanvasElement>('canvas').width !== 200; i++) {
-    await new Promise((done) => setTimeout(done, 25));
-    await screen.fixture.whenStable();
-  }
+  await screen.until(() => screen.find<HTMLCanvasElement>('canvas').width === 200);
   return screen;
 }
 
@@ -73,8 +70,7 @@ describe('marks on a photo', () => {
       );
     });
     await screen.click('Keep it marked');
-    for (let i = 0; i < 40 && screen.fixture.componentInstance.kept.length === 0; i++)
-      await new Promise((done) => setTimeout(done, 25));
+    await screen.until(() => screen.fixture.componentInstance.kept.length > 0);
     expect(screen.fixture.componentInstance.kept.length).toBe(1);
     expect(sent[0]).toContain('/api/photos/');
     expect(screen.fixture.componentInstance.kept[0]).not.toBe(PHOTO);

@@ -4,6 +4,7 @@ import { entryOf } from '@hot-spline/core';
 import { type Reading, newAxleSpec } from '@hot-spline/model';
 import { openDB } from 'idb';
 import { plateBuild } from '../../testing/drift';
+import { until } from '../../testing/harness';
 import { newGearboxSpec } from '../library/new-spec';
 import { Outbox, type OutboxEvent } from './outbox';
 
@@ -76,11 +77,6 @@ describe('the outbox', () => {
   let events: OutboxEvent[];
   let buildId: string;
 
-  async function settled(done: () => boolean): Promise<void> {
-    for (let i = 0; i < 1500 && !done(); i++) await new Promise((resolve) => setTimeout(resolve, 10));
-    expect(done()).withContext('settled in time').toBeTrue();
-  }
-
   /** As after a reload of the page. */
   async function freshOutbox(): Promise<Outbox> {
     TestBed.resetTestingModule();
@@ -120,23 +116,23 @@ describe('the outbox', () => {
 
   it('sends a change on top of its version, with an id of its own', async () => {
     await outbox.putBuild(buildId, 1, named('one'));
-    await settled(() => events.length === 1);
+    await until(() => events.length === 1);
     expect(server.sent[0]).toEqual(jasmine.objectContaining({ method: 'PUT', url: `/api/builds/${buildId}` }));
     expect(Object.keys(server.sent[0]?.body ?? {}).sort()).toEqual(['baseVersion', 'build', 'who', 'writeId']);
     expect(events[0]).toEqual({ kind: 'saved', of: 'build', record: buildId, version: 2 });
-    await settled(() => outbox.waiting() === 0);
+    await until(() => outbox.waiting() === 0);
   });
 
   it('changes made while one is on its way become one, on top of it', async () => {
     let open = (): void => undefined;
     server.gate = new Promise((resolve) => (open = resolve));
     await outbox.putBuild(buildId, 1, named('one'));
-    await settled(() => server.sent.length === 1);
+    await until(() => server.sent.length === 1);
     await outbox.putBuild(buildId, 1, named('two'));
     await outbox.putBuild(buildId, 1, named('three'));
     expect(outbox.waiting()).toBe(2);
     open();
-    await settled(() => events.length === 2);
+    await until(() => events.length === 2);
     expect(server.sent.map(({ body }) => [body.build.name, body.baseVersion])).toEqual([
       ['one', 1],
       ['three', 2],
@@ -145,30 +141,30 @@ describe('the outbox', () => {
 
   it('a change whose version was noted before the acknowledgement still builds on it', async () => {
     await outbox.putBuild(buildId, 1, named('one'));
-    await settled(() => events.length === 1);
+    await until(() => events.length === 1);
     await outbox.putBuild(buildId, 1, named('two'));
-    await settled(() => events.length === 2);
+    await until(() => events.length === 2);
     expect(server.sent[1]?.body.baseVersion).toBe(2);
   });
 
   it('keeps what can’t be sent, says so, and sends the same write again', async () => {
     server.answers.push('away');
     await outbox.putBuild(buildId, 1, named('one'));
-    await settled(() => outbox.trouble() !== null);
+    await until(() => outbox.trouble() !== null);
     expect(outbox.trouble()).toContain('can’t be reached');
     expect((await outbox.pending(buildId)).build?.name).toBe('one');
-    await settled(() => events.length === 1);
+    await until(() => events.length === 1);
     expect(server.sent.length).toBe(2);
     expect(server.sent[1]?.body.writeId).toBe(server.sent[0]?.body.writeId ?? '');
-    await settled(() => outbox.trouble() === null);
+    await until(() => outbox.trouble() === null);
   });
 
   it('a change after a try that may have got through goes behind it: it is never taken for somebody else’s', async () => {
     server.answers.push('away');
     await outbox.putBuild(buildId, 1, named('one'));
-    await settled(() => outbox.trouble() !== null);
+    await until(() => outbox.trouble() !== null);
     await outbox.putBuild(buildId, 1, named('two'));
-    await settled(() => events.length === 2);
+    await until(() => events.length === 2);
     const last = server.sent.slice(-2).map(({ body }) => [body.build.name, body.baseVersion]);
     expect(last).toEqual([
       ['one', 1],
@@ -179,10 +175,10 @@ describe('the outbox', () => {
   it('what waited is sent after a reload', async () => {
     server.answers.push('away', 'away', 'away');
     await outbox.putBuild(buildId, 1, named('one'));
-    await settled(() => outbox.trouble() !== null);
+    await until(() => outbox.trouble() !== null);
     server.answers.length = 0;
     outbox = await freshOutbox();
-    await settled(() => outbox.waiting() === 0);
+    await until(() => outbox.waiting() === 0);
     expect(server.sent.at(-1)?.body.build.name).toBe('one');
   });
 
@@ -195,12 +191,12 @@ describe('the outbox', () => {
     await Promise.all(made);
     expect(Object.keys(sessionStorage).filter((key) => key.startsWith('hot-spline.entering.'))).toEqual([]);
     open();
-    await settled(() => outbox.waiting() === 0);
+    await until(() => outbox.waiting() === 0);
     // The same notes, as if the tab had been reloaded before either was stored.
     for (const [key, text] of caught) sessionStorage.setItem(key, String(text));
     const before = server.sent.length;
     outbox = await freshOutbox();
-    await settled(() => server.sent.length === before + 2 && outbox.waiting() === 0);
+    await until(() => server.sent.length === before + 2 && outbox.waiting() === 0);
     expect(server.sent.slice(before).map(({ method }) => method)).toEqual(['PUT', 'POST']);
     expect(server.sent[before]?.body.writeId).toBe(server.sent[0]?.body.writeId ?? '');
     expect(Object.keys(sessionStorage)).toEqual([]);
@@ -213,11 +209,11 @@ describe('the outbox', () => {
     await made;
     for (const [key, text] of caught) sessionStorage.setItem(key, String(text));
     outbox = await freshOutbox();
-    await settled(() => outbox.waiting() === 1);
+    await until(() => outbox.waiting() === 1);
     expect(Object.keys(sessionStorage)).toEqual([]);
     server.away = false;
     outbox.flush();
-    await settled(() => outbox.waiting() === 0);
+    await until(() => outbox.waiting() === 0);
     const ids = server.sent.map(({ body }) => body.writeId);
     expect(new Set(ids).size).toBe(1);
   });
@@ -230,12 +226,12 @@ describe('the outbox', () => {
       server.shopGate = new Promise((resolve) => (open = resolve));
       await outbox.putBuild(buildId, 1, named('one'));
       // It is chosen to be sent; the shop that it goes to is still asked for.
-      await settled(() => server.shopAsked > 0);
+      await until(() => server.shopAsked > 0);
       await outbox.putBuild(buildId, 1, named('two'));
       expect((await outbox.pending(buildId)).build?.name).toBe('two');
       expect(outbox.waiting()).toBe(2);
       open();
-      await settled(() => outbox.waiting() === 0);
+      await until(() => outbox.waiting() === 0);
       expect(bodies()).toEqual([
         ['one', 1],
         ['two', 2],
@@ -246,7 +242,7 @@ describe('the outbox', () => {
       const made = outbox.putBuild(buildId, 1, named('one'));
       const caught = Object.entries(sessionStorage).filter(([key]) => key.startsWith('hot-spline.entering.'));
       await made;
-      await settled(() => events.length === 1);
+      await until(() => events.length === 1);
       for (const [key, text] of caught) sessionStorage.setItem(key, String(text));
       // Another tab is sending: nothing is tried here yet.
       let open = (): void => undefined;
@@ -258,7 +254,7 @@ describe('the outbox', () => {
       // The server knows the first by its id, and answers with the version that it made then.
       server.version = 1;
       open();
-      await settled(() => outbox.waiting() === 0);
+      await until(() => outbox.waiting() === 0);
       expect(new Set(server.sent.map(({ body }) => body.writeId)).size).toBe(2);
       expect(bodies().at(-1)).toEqual(['two', 2]);
     });
@@ -267,11 +263,11 @@ describe('the outbox', () => {
       let open = (): void => undefined;
       server.gate = new Promise((resolve) => (open = resolve));
       await outbox.putBuild(buildId, 5, named('one'));
-      await settled(() => server.sent.length === 1);
+      await until(() => server.sent.length === 1);
       await outbox.putBuild(buildId, 8, named('two'));
       server.version = 5;
       open();
-      await settled(() => outbox.waiting() === 0);
+      await until(() => outbox.waiting() === 0);
       expect(bodies().at(-1)).toEqual(['two', 8]);
     });
   });
@@ -279,13 +275,13 @@ describe('the outbox', () => {
   it('an answer with an older version, of a write that had got through before, takes nothing back', async () => {
     server.version = 6;
     await outbox.putBuild(buildId, 6, named('one'));
-    await settled(() => events.length === 1);
+    await until(() => events.length === 1);
     server.version = 2;
     await outbox.putBuild(buildId, 7, named('two'));
-    await settled(() => events.length === 2);
+    await until(() => events.length === 2);
     expect(events.map((event) => (event.kind === 'saved' ? event.version : 0))).toEqual([7, 7]);
     await outbox.putBuild(buildId, 3, named('three'));
-    await settled(() => events.length === 3);
+    await until(() => events.length === 3);
     expect(server.sent.at(-1)?.body.baseVersion).toBe(7);
   });
 
@@ -293,7 +289,7 @@ describe('the outbox', () => {
     server.away = true;
     const [axle, box] = [crypto.randomUUID(), crypto.randomUUID()];
     await outbox.putLibrary(axle, 0, newAxleSpec('Heron'));
-    await settled(() => outbox.trouble() !== null);
+    await until(() => outbox.trouble() !== null);
     await outbox.putLibrary(axle, 0, newAxleSpec('Heron two'));
     await outbox.putLibrary(axle, 0, newAxleSpec('Heron three'));
     await outbox.putLibrary(box, 4, newGearboxSpec('Curlew'));
@@ -304,7 +300,7 @@ describe('the outbox', () => {
     expect(await outbox.pending(axle)).toEqual({ build: null, entries: [] });
     server.away = false;
     outbox.flush();
-    await settled(() => events.length === 3);
+    await until(() => events.length === 3);
     expect(events.map((event) => (event.kind === 'saved' ? [event.of, event.record] : []))).toEqual([
       ['library', axle],
       ['library', axle],
@@ -324,20 +320,20 @@ describe('the outbox', () => {
     const current = { id, version: 9, archived: false, spec: newAxleSpec('Theirs') };
     server.answers.push({ status: 409, body: { detail: 'stale', current } });
     await outbox.putLibrary(id, 1, newAxleSpec('Ours'));
-    await settled(() => events.length === 1);
+    await until(() => events.length === 1);
     expect(events[0]).toEqual({ kind: 'stale', of: 'library', record: id, current });
     await outbox.putBuild(buildId, 1, named('one'));
-    await settled(() => events.length === 2);
+    await until(() => events.length === 2);
     expect([...(await outbox.pendingLibrary()).values()].map(({ name }) => name)).toEqual(['Ours']);
     await outbox.settle(id, 'ours', 9);
-    await settled(() => outbox.waiting() === 0);
+    await until(() => outbox.waiting() === 0);
     expect(server.sent.at(-1)?.body.baseVersion).toBe(9);
   });
 
   it('a failing server is no refusal: it is tried again', async () => {
     server.answers.push(500);
     await outbox.putLedger(buildId, reading);
-    await settled(() => events.length === 1);
+    await until(() => events.length === 1);
     expect(events[0]).toEqual({ kind: 'appended', record: buildId, entryId: reading.id });
     expect(server.sent.length).toBe(2);
   });
@@ -347,9 +343,9 @@ describe('the outbox', () => {
     const other = crypto.randomUUID();
     const made = [outbox.putLedger(buildId, reading), outbox.putBuild(other, 1, named('other'))];
     await Promise.all(made);
-    await settled(() => events.some((event) => event.kind === 'saved'));
+    await until(() => events.some((event) => event.kind === 'saved'));
     server.answers.push(500, 500);
-    await settled(() => outbox.notTaken().length === 1);
+    await until(() => outbox.notTaken().length === 1);
     expect(outbox.notTaken()[0]?.refusal.status).toBe(500);
     expect(outbox.waiting()).toBe(0);
   });
@@ -365,7 +361,7 @@ describe('the outbox', () => {
       '50000000-0000-4000-8000-000000000002',
     ]);
     open();
-    await settled(() => events.length === 3);
+    await until(() => events.length === 3);
     expect(events.map((event) => event.kind)).toEqual(['appended', 'saved', 'appended']);
   });
 
@@ -377,13 +373,13 @@ describe('the outbox', () => {
   it('holds a stale change until somebody has chosen: ours goes on top of theirs', async () => {
     server.answers.push(stale());
     await outbox.putBuild(buildId, 1, named('ours'));
-    await settled(() => events.length === 1);
+    await until(() => events.length === 1);
     expect(events[0]).toEqual(jasmine.objectContaining({ kind: 'stale', of: 'build', baseVersion: 1 }));
     outbox.flush();
     await new Promise((resolve) => setTimeout(resolve, 60));
     expect(server.sent.length).toBe(1);
     await outbox.settle(buildId, 'ours', 7);
-    await settled(() => events.length === 2);
+    await until(() => events.length === 2);
     expect(server.sent[1]?.body.baseVersion).toBe(7);
     expect(server.sent[1]?.body.writeId).not.toBe(server.sent[0]?.body.writeId ?? '');
   });
@@ -391,7 +387,7 @@ describe('the outbox', () => {
   it('drops ours where theirs is kept', async () => {
     server.answers.push(stale());
     await outbox.putBuild(buildId, 1, named('ours'));
-    await settled(() => events.length === 1);
+    await until(() => events.length === 1);
     await outbox.settle(buildId, 'theirs', 7);
     expect((await outbox.pending(buildId)).build).toBeNull();
     expect(outbox.waiting()).toBe(0);
@@ -400,14 +396,14 @@ describe('the outbox', () => {
   it('a change that was not taken and was overtaken keeps its own base: sent again, it is no change of what came after', async () => {
     server.answers.push(422);
     await outbox.putBuild(buildId, 1, named('old'));
-    await settled(() => outbox.notTaken().length === 1);
+    await until(() => outbox.notTaken().length === 1);
     await outbox.putBuild(buildId, 1, named('new'));
-    await settled(() => outbox.waiting() === 0 && events.length === 2);
+    await until(() => outbox.waiting() === 0 && events.length === 2);
     expect((await outbox.pending(buildId)).refusedOn).toBe(1);
     const current = { id: buildId, version: 2, archived: false, build: named('new') };
     server.answers.push({ status: 409, body: { detail: 'stale', current } });
     await outbox.sendAgain(outbox.notTaken()[0]?.key ?? -1);
-    await settled(() => events.length === 3);
+    await until(() => events.length === 3);
     expect(server.sent.at(-1)?.body.baseVersion).toBe(1);
     expect(events.at(-1)).toEqual(jasmine.objectContaining({ kind: 'stale', baseVersion: 1 }));
   });
@@ -416,10 +412,10 @@ describe('the outbox', () => {
     server.answers.push({ status: 422, body: { detail: 'value.unit must be a length.' } });
     await outbox.putLedger(buildId, reading);
     await outbox.putBuild(buildId, 1, named('one'));
-    await settled(() => events.length === 2);
+    await until(() => events.length === 2);
     expect(events[0]).toEqual(jasmine.objectContaining({ kind: 'refused', message: 'value.unit must be a length.' }));
     expect(events[1]?.kind).toBe('saved');
-    await settled(() => outbox.waiting() === 0);
+    await until(() => outbox.waiting() === 0);
   });
 
   describe('keeps what the server does not take', () => {
@@ -427,7 +423,7 @@ describe('the outbox', () => {
       it(`${status}: it stays, with why, over a reload, until it is sent again`, async () => {
         server.answers.push({ status, body: { detail: `no, ${status}` } });
         await outbox.putLedger(buildId, reading);
-        await settled(() => outbox.notTaken().length === 1);
+        await until(() => outbox.notTaken().length === 1);
         expect(outbox.waiting()).toBe(0);
         outbox = await freshOutbox();
         const [kept] = outbox.notTaken();
@@ -435,7 +431,7 @@ describe('the outbox', () => {
         expect((await outbox.pending(buildId)).entries).toEqual([reading]);
         const sent = server.sent.length;
         await outbox.sendAgain(kept?.key ?? 0);
-        await settled(() => outbox.notTaken().length === 0 && outbox.waiting() === 0);
+        await until(() => outbox.notTaken().length === 0 && outbox.waiting() === 0);
         expect(server.sent.slice(sent).map(({ body }) => body['id'])).toEqual([reading.id]);
       });
     }
@@ -443,14 +439,14 @@ describe('the outbox', () => {
     it('an answer that can’t be read is no acknowledgement', async () => {
       server.answers.push('rubbish');
       await outbox.putBuild(buildId, 1, named('one'));
-      await settled(() => outbox.notTaken().length === 1);
+      await until(() => outbox.notTaken().length === 1);
       expect(outbox.notTaken()[0]?.refusal.message).toContain('can’t be read');
     });
 
     it('it can be exported, and thrown away by the person alone', async () => {
       server.answers.push(404);
       await outbox.putLedger(buildId, reading);
-      await settled(() => outbox.notTaken().length === 1);
+      await until(() => outbox.notTaken().length === 1);
       const file = JSON.parse(await outbox.exportNotTaken().text()) as { writes: { entry: unknown }[] };
       expect(file.writes[0]?.entry).toEqual(reading);
       await outbox.discard(outbox.notTaken()[0]?.key ?? 0);
@@ -462,34 +458,34 @@ describe('the outbox', () => {
       it(`${status} is a pause: nothing is lost, and all goes on when somebody says so`, async () => {
         server.answers.push({ status, body: { detail: 'Sign in first.' } });
         await outbox.putLedger(buildId, reading);
-        await settled(() => outbox.paused() !== null);
+        await until(() => outbox.paused() !== null);
         expect(outbox.paused()).toEqual({ why: 'signed-out', message: 'Sign in first.' });
         await outbox.putBuild(buildId, 1, named('one'));
         expect(outbox.waiting()).toBe(2);
         expect(server.sent.length).toBe(1);
         outbox.resume();
-        await settled(() => outbox.waiting() === 0);
+        await until(() => outbox.waiting() === 0);
         expect(events.map(({ kind }) => kind)).toEqual(['appended', 'saved']);
       });
     }
 
     it('a server that is another shop gets nothing', async () => {
       await outbox.putLedger(buildId, reading);
-      await settled(() => outbox.waiting() === 0);
+      await until(() => outbox.waiting() === 0);
       server.answers.push('away', 'away');
       await outbox.putBuild(buildId, 1, named('one'));
-      await settled(() => outbox.trouble() !== null);
+      await until(() => outbox.trouble() !== null);
       server.answers.length = 0;
       server.shop = '60000000-0000-4000-8000-000000000002';
       const sent = server.sent.length;
       outbox.flush();
-      await settled(() => outbox.paused() !== null);
+      await until(() => outbox.paused() !== null);
       expect(outbox.paused()?.why).toBe('other-shop');
       expect(outbox.waiting()).toBe(1);
       expect(server.sent.length).toBe(sent);
       server.shop = '60000000-0000-4000-8000-000000000001';
       outbox.resume();
-      await settled(() => outbox.waiting() === 0);
+      await until(() => outbox.waiting() === 0);
     });
   });
 
@@ -499,17 +495,17 @@ describe('the outbox', () => {
     await db.add('writes', { kind: 'ledger', record: buildId, entry: old });
     db.close();
     outbox.flush();
-    await settled(() => outbox.waiting() === 0 && server.sent.length === 1);
+    await until(() => outbox.waiting() === 0 && server.sent.length === 1);
     expect(server.sent[0]?.body).toEqual({ ...reading, who: '' } as never);
   });
 
   it('a merge stands for all that waited', async () => {
     server.answers.push(stale());
     await outbox.putBuild(buildId, 1, named('ours'));
-    await settled(() => events.length === 1);
+    await until(() => events.length === 1);
     await outbox.putBuild(buildId, 1, named('ours, later'));
     await outbox.settle(buildId, 'ours', 7, named('merged'));
-    await settled(() => outbox.waiting() === 0);
+    await until(() => outbox.waiting() === 0);
     expect(server.sent.slice(1).map(({ body }) => [body.build.name, body.baseVersion])).toEqual([['merged', 7]]);
   });
 });

@@ -1,4 +1,5 @@
 import { TestBed } from '@angular/core/testing';
+import { until } from '../../testing/harness';
 import { ShopSettings } from './shop-settings';
 
 describe('prices', () => {
@@ -27,9 +28,7 @@ describe('prices', () => {
     const fetch = spyOn(window, 'fetch').and.callFake(() => answer('USD'));
     const prices = TestBed.inject(ShopSettings);
     expect(prices.settings().currency).toBe('EUR');
-    await fetch.calls.mostRecent().returnValue;
-    await new Promise((resolve) => setTimeout(resolve, 20));
-    expect(prices.settings().currency).toBe('USD');
+    await until(() => prices.settings().currency === 'USD');
     expect(prices.say(340)).toMatch(/340(?![.,]00)/);
     expect(prices.say(340.5)).toMatch(/340[.,]50/);
     fetch.and.callFake(() => answer('SEK'));
