@@ -18,7 +18,7 @@ interface Sent {
 class FakeServer {
   readonly sent: Sent[] = [];
   /** What the next calls are answered with; 200 when nothing is said. */
-  readonly answers: (number | 'away' | 'rubbish' | { status: number; body: unknown })[] = [];
+  readonly answers: (number | 'rubbish' | { status: number; body: unknown })[] = [];
   /** Nobody answers, however often one asks. */
   away = false;
   version = 1;
@@ -148,22 +148,25 @@ describe('the outbox', () => {
   });
 
   it('keeps what can’t be sent, says so, and sends the same write again', async () => {
-    server.answers.push('away');
+    server.away = true;
     await outbox.putBuild(buildId, 1, named('one'));
     await until(() => outbox.trouble() !== null);
     expect(outbox.trouble()).toContain('can’t be reached');
     expect((await outbox.pending(buildId)).build?.name).toBe('one');
+    server.away = false;
+    // By itself, a little later.
     await until(() => events.length === 1);
-    expect(server.sent.length).toBe(2);
-    expect(server.sent[1]?.body.writeId).toBe(server.sent[0]?.body.writeId ?? '');
+    expect(server.sent.length).toBeGreaterThan(1);
+    expect(new Set(server.sent.map(({ body }) => body.writeId)).size).toBe(1);
     await until(() => outbox.trouble() === null);
   });
 
   it('a change after a try that may have got through goes behind it: it is never taken for somebody else’s', async () => {
-    server.answers.push('away');
+    server.away = true;
     await outbox.putBuild(buildId, 1, named('one'));
     await until(() => outbox.trouble() !== null);
     await outbox.putBuild(buildId, 1, named('two'));
+    server.away = false;
     await until(() => events.length === 2);
     const last = server.sent.slice(-2).map(({ body }) => [body.build.name, body.baseVersion]);
     expect(last).toEqual([
@@ -173,11 +176,12 @@ describe('the outbox', () => {
   });
 
   it('what waited is sent after a reload', async () => {
-    server.answers.push('away', 'away', 'away');
+    server.away = true;
     await outbox.putBuild(buildId, 1, named('one'));
     await until(() => outbox.trouble() !== null);
-    server.answers.length = 0;
     outbox = await freshOutbox();
+    server.away = false;
+    outbox.flush();
     await until(() => outbox.waiting() === 0);
     expect(server.sent.at(-1)?.body.build.name).toBe('one');
   });
@@ -472,17 +476,18 @@ describe('the outbox', () => {
     it('a server that is another shop gets nothing', async () => {
       await outbox.putLedger(buildId, reading);
       await until(() => outbox.waiting() === 0);
-      server.answers.push('away', 'away');
+      server.away = true;
       await outbox.putBuild(buildId, 1, named('one'));
       await until(() => outbox.trouble() !== null);
-      server.answers.length = 0;
+      const { version } = server;
       server.shop = '60000000-0000-4000-8000-000000000002';
-      const sent = server.sent.length;
       outbox.flush();
       await until(() => outbox.paused() !== null);
       expect(outbox.paused()?.why).toBe('other-shop');
+      server.away = false;
+      outbox.flush();
       expect(outbox.waiting()).toBe(1);
-      expect(server.sent.length).toBe(sent);
+      expect(server.version).withContext('nothing was taken').toBe(version);
       server.shop = '60000000-0000-4000-8000-000000000001';
       outbox.resume();
       await until(() => outbox.waiting() === 0);
