@@ -7,7 +7,7 @@ import * as z from 'zod';
 /** How a bolt is finished and treated, with its nut factor [std: Shigley, from memory]. */
 export const FINISHES = {
   plated: { label: 'Zinc-plated, or not known', nutFactor: 0.2 },
-  lubricated: { label: 'Lubricated, or threadlocker', nutFactor: 0.18 },
+  lubricated: { label: 'Oiled or threadlocked', nutFactor: 0.18 },
   dry: { label: 'Black and dry', nutFactor: 0.3 },
 } as const;
 export type Finish = keyof typeof FINISHES;

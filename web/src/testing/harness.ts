@@ -90,7 +90,7 @@ export function openBench(
 export async function until(done: () => boolean): Promise<void> {
   for (const end = Date.now() + 20_000; !done() && Date.now() < end;)
     await new Promise((resolve) => setTimeout(resolve, 10));
-  expect(done()).withContext('in time').toBeTrue();
+  if (!done()) throw new Error(`not in time: ${String(done)}`);
 }
 
 /** A rendered component and the ways in which somebody at the bench uses it. */

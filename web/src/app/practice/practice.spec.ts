@@ -44,9 +44,11 @@ describe('the practice bench', () => {
   it('a server that is away is said; nothing is started', async () => {
     openBench();
     spyOn(window, 'fetch').and.rejectWith(new TypeError('offline'));
+    const gone = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
     const screen = await Screen.of(PracticePage);
     await screen.click('Start: A first axle');
     await screen.until(() => screen.text.includes('Not started'));
+    expect(gone).not.toHaveBeenCalled();
   });
 
   it('counts, and keeps the truth until somebody ends the practice', async () => {

@@ -65,7 +65,7 @@ export class ShaftsSheet {
   protected readonly readShear = numberReader('Shear yield', { min: 1, max: SHAFT_LIMITS.stressMPa.max });
   protected readonly materials = MATERIAL_KEYS.map((value) => ({
     value,
-    label: `${MATERIALS[value].label}, ${MATERIALS[value].shearMPa} MPa`,
+    label: `${MATERIALS[value].shearMPa} MPa, ${MATERIALS[value].label.toLowerCase()}`,
   }));
   protected readonly links = computed(() => {
     const [build, derived] = [this.bench.build(), this.bench.derived()];

@@ -3,7 +3,8 @@ import { FORMAT_VERSION, type Build, type LedgerEntry, type LibrarySpec } from '
 import { Subject } from 'rxjs';
 import { ApiError, api, type StoredBuild, type StoredSpec } from './api';
 import { note, notes } from './outbox-notes';
-import { DATABASE, openOutbox, openWrite, type OutboxDatabase, type Refusal, type Write } from './outbox-store';
+import { OutboxQueue, versioned, type Queued } from './outbox-queue';
+import { DATABASE, type Refusal, type Write } from './outbox-store';
 
 export type { Write } from './outbox-store';
 
@@ -23,9 +24,7 @@ export type OutboxEvent =
   | { readonly kind: 'refused'; readonly record: string; readonly message: string; readonly write: Write };
 
 /** A write that the server did not take: kept until it is sent again with success, or thrown away by the person. */
-export interface NotTaken {
-  readonly key: number;
-  readonly write: Write;
+export interface NotTaken extends Queued {
   readonly refusal: Refusal;
 }
 
@@ -41,8 +40,6 @@ const SHOP_KEY = 'hot-spline.shop';
 /** Sending the same again a little later may work: nobody answered, or whoever did is busy. */
 const passing = ({ status, unreadable }: ApiError): boolean =>
   status === 0 || status === 429 || (status === 503 && unreadable);
-
-const versioned = (baseVersion: number) => ({ writeId: crypto.randomUUID(), baseVersion, tried: false });
 
 /**
  * Writes on their way to the server. Each is put into IndexedDB first; it leaves only when the server has acknowledged
@@ -62,7 +59,7 @@ export class Outbox {
   readonly notTaken = signal<readonly NotTaken[]>([]);
   readonly events = new Subject<OutboxEvent>();
 
-  private readonly database: Promise<OutboxDatabase> = openOutbox();
+  private readonly queue = new OutboxQueue();
   /** Ends when everything made so far is in IndexedDB. */
   private entered: Promise<void>;
   /** Records whose first write is stale: held until somebody has said what to keep. */
@@ -141,45 +138,14 @@ export class Outbox {
     for (const { write, done } of notes()) {
       // A reload between the storing and the taking away of the note: it is there already, or was sent even.
       const caught: Write = write.kind === 'ledger' ? write : { ...write, tried: true };
-      if (!(await this.has(write))) await this.store(caught);
+      if (!(await this.queue.has(write))) await this.store(caught);
       done();
     }
     await this.count();
   }
 
-  private async has(write: Write): Promise<boolean> {
-    const kept = (await (await this.database).getAllFromIndex('writes', 'record', write.record)).map(openWrite);
-    const idOf = (one: Write): string => (one.kind === 'ledger' ? one.entry.id : one.writeId);
-    return kept.some((one) => idOf(one) === idOf(write));
-  }
-
-  private async store(write: Write): Promise<void> {
-    const tx = (await this.database).transaction('writes', 'readwrite');
-    if (write.kind === 'ledger') {
-      await tx.store.add(write);
-      await tx.done;
-      return;
-    }
-    const base = Math.max(write.baseVersion, this.acknowledged.get(write.record) ?? 0);
-    for (
-      let cursor = await tx.store.index('record').openCursor(write.record);
-      cursor;
-      cursor = await cursor.continue()
-    ) {
-      const waiting = cursor.value;
-      // An earlier program did not say; what it tried can't be told from the rest.
-      if (waiting.kind !== write.kind || waiting.tried !== false) continue;
-      await cursor.update({ ...write, baseVersion: waiting.baseVersion });
-      await tx.done;
-      return;
-    }
-    await tx.store.add({ ...write, baseVersion: base });
-    await tx.done;
-  }
-
-  private async of(record: string): Promise<Write[]> {
-    await this.entered;
-    return (await (await this.database).getAllFromIndex('writes', 'record', record)).map(openWrite);
+  private store(write: Write): Promise<void> {
+    return this.queue.add(write, this.acknowledged.get(write.record) ?? 0);
   }
 
   /**
@@ -187,7 +153,8 @@ export class Outbox {
    * that it was made on, and where the server has a later one, it has been overtaken.
    */
   async pending(buildId: string): Promise<{ build: Build | null; refusedOn?: number; entries: LedgerEntry[] }> {
-    const writes = await this.of(buildId);
+    await this.entered;
+    const writes = await this.queue.of(buildId);
     const newest = writes.findLast((write) => write.kind === 'build');
     return {
       build: newest?.build ?? null,
@@ -199,9 +166,8 @@ export class Outbox {
   /** The newest waiting version of each spec of the library, by its id; what was not taken is in its list alone. */
   async pendingLibrary(): Promise<Map<string, LibrarySpec>> {
     await this.entered;
-    const writes = (await (await this.database).getAll('writes')).map(openWrite);
     return new Map(
-      writes.flatMap((write) =>
+      (await this.queue.all()).flatMap(({ write }) =>
         write.kind === 'library' && !write.refused ? [[write.record, write.spec] as const] : [],
       ),
     );
@@ -210,20 +176,7 @@ export class Outbox {
   /** After a stale answer: sends ours on top of `version`, as `merged` where it was put together, or drops it. */
   async settle(record: string, keep: 'ours' | 'theirs', version: number, merged?: Build): Promise<void> {
     await this.entered;
-    const tx = (await this.database).transaction('writes', 'readwrite');
-    let first = true;
-    for (let cursor = await tx.store.index('record').openCursor(record); cursor; cursor = await cursor.continue()) {
-      const waiting = openWrite(cursor.value);
-      if (waiting.kind === 'ledger' || waiting.refused) continue;
-      // A merge stands for all that waited: it was made from the newest of them.
-      if (keep === 'theirs' || (merged && !first)) await cursor.delete();
-      else {
-        const moved = { ...waiting, ...versioned(version) };
-        await cursor.update(moved.kind === 'build' && merged ? { ...moved, build: merged } : moved);
-      }
-      first = false;
-    }
-    await tx.done;
+    await this.queue.settle(record, keep, version, merged);
     this.acknowledged.set(record, Math.max(version, this.acknowledged.get(record) ?? 0));
     this.held.update((held) => new Set([...held].filter((one) => one !== record)));
     await this.count();
@@ -238,9 +191,8 @@ export class Outbox {
 
   /** Sends a write that was not taken once more. */
   async sendAgain(key: number): Promise<void> {
-    const db = await this.database;
-    const kept = await db.get('writes', key);
-    if (kept) await db.put('writes', { ...openWrite(kept), refused: null }, key);
+    const kept = await this.queue.get(key);
+    if (kept) await this.queue.mark(kept, null);
     this.failed.delete(key);
     await this.count();
     this.flush();
@@ -248,7 +200,7 @@ export class Outbox {
 
   /** Throws a write away: the only way out beside the server's acknowledgement. */
   async discard(key: number): Promise<void> {
-    await (await this.database).delete('writes', key);
+    await this.queue.delete(key);
     await this.count();
   }
 
@@ -304,12 +256,11 @@ export class Outbox {
 
   /** Goes through the queues, one write of each record after the other. */
   private async send(): Promise<void> {
-    const db = await this.database;
     /** Records that can't go on for now, each with its own reason. */
     const resting = new Set<string>();
     let later: ApiError | null = null;
     for (;;) {
-      const next = await this.next(db, resting);
+      const next = await this.queue.next((record) => this.held().has(record) || resting.has(record));
       if (!next) break;
       await this.meetShop();
       if (next.write.shop !== null && next.write.shop !== this.shop) {
@@ -321,7 +272,7 @@ export class Outbox {
         continue;
       }
       try {
-        await this.sendOne(db, next.key, next.write);
+        await this.sendOne(next);
       } catch (error) {
         if (!(error instanceof ApiError)) throw error;
         if (error.status === 401 || error.status === 403) {
@@ -338,24 +289,10 @@ export class Outbox {
     if (later) throw later;
   }
 
-  /** The next to send, marked as tried in the same breath: from here on a newer one goes behind it. */
-  private async next(db: OutboxDatabase, resting: ReadonlySet<string>): Promise<{ key: number; write: Write } | null> {
-    const tx = db.transaction('writes', 'readwrite');
-    for (let cursor = await tx.store.openCursor(); cursor; cursor = await cursor.continue()) {
-      const write = openWrite(cursor.value);
-      if (write.refused || this.held().has(write.record) || resting.has(write.record)) continue;
-      const key = cursor.primaryKey;
-      const next = write.kind === 'ledger' ? write : { ...write, tried: true };
-      if (next !== write) await cursor.update(next);
-      await tx.done;
-      return { key, write: next };
-    }
-    return null;
-  }
-
-  private async sendOne(db: OutboxDatabase, key: number, write: Write): Promise<void> {
+  private async sendOne(queued: Queued): Promise<void> {
+    const { key, write } = queued;
     try {
-      await this.transmit(db, key, write);
+      await this.transmit(queued);
       this.failed.delete(key);
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
@@ -368,16 +305,16 @@ export class Outbox {
         if (times < TRIES) throw error;
       }
       const refusal = { status, message: error.message, at: new Date().toISOString() };
-      await db.put('writes', { ...write, refused: refusal }, key);
+      await this.queue.mark(queued, refusal);
       this.events.next({ kind: 'refused', record: write.record, message: error.message, write });
     }
   }
 
-  private async transmit(db: OutboxDatabase, key: number, write: Write): Promise<void> {
+  private async transmit({ key, write }: Queued): Promise<void> {
     const { record, who } = write;
     if (write.kind === 'ledger') {
       await api.append(record, write.entry);
-      await db.delete('writes', key);
+      await this.queue.delete(key);
       this.events.next({ kind: 'appended', record, entryId: write.entry.id });
       return;
     }
@@ -388,7 +325,8 @@ export class Outbox {
         : await api.saveSpec(record, { writeId, baseVersion, who, spec: write.spec });
     // The same write sent once more is answered with the version that it made then: what is known is never an older one.
     const version = Math.max(answer.version, this.acknowledged.get(record) ?? 0);
-    await this.acknowledge(db, key, record, writeId, version);
+    this.acknowledged.set(record, version);
+    await this.queue.acknowledge({ key, write }, version);
     this.events.next({ kind: 'saved', of: write.kind, record, version });
   }
 
@@ -413,35 +351,11 @@ export class Outbox {
     return true;
   }
 
-  /** Takes the write out, unless another tab has put a newer one in its place; what is left builds on `version`. */
-  private async acknowledge(
-    db: OutboxDatabase,
-    key: number,
-    record: string,
-    writeId: string,
-    version: number,
-  ): Promise<void> {
-    this.acknowledged.set(record, version);
-    const tx = db.transaction('writes', 'readwrite');
-    for (let cursor = await tx.store.index('record').openCursor(record); cursor; cursor = await cursor.continue()) {
-      const waiting = cursor.value;
-      // What was not taken keeps its own base: sent again later, it must not pass for a change of what came after it.
-      if (waiting.kind === 'ledger' || waiting.refused) continue;
-      if (cursor.primaryKey === key && waiting.writeId === writeId) await cursor.delete();
-      // One made on a later version than this answer knows of keeps it.
-      else await cursor.update({ ...waiting, baseVersion: Math.max(version, waiting.baseVersion) });
-    }
-    await tx.done;
-  }
-
   private async count(): Promise<void> {
-    const db = await this.database;
-    const tx = db.transaction('writes');
     const notTaken: NotTaken[] = [];
     let waiting = 0;
-    for (let cursor = await tx.store.openCursor(); cursor; cursor = await cursor.continue()) {
-      const write = openWrite(cursor.value);
-      if (write.refused) notTaken.push({ key: cursor.primaryKey, write, refusal: write.refused });
+    for (const { key, write } of await this.queue.all()) {
+      if (write.refused) notTaken.push({ key, write, refusal: write.refused });
       else waiting += 1;
     }
     this.stored.set(waiting);
