@@ -8,4 +8,6 @@ export type Side = (typeof SIDES)[number];
 export type Use = (typeof USES)[number];
 
 /** `Rear`, `Left`: at the start of a sentence. */
+/** What somebody wrote as a sentence: with one stop at its end, theirs or ours. */
+export const sentence = (text: string): string => text.trim().replace(/[.!?…]*$/, (end) => end || '.');
 export const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);

@@ -1,5 +1,5 @@
 import { say, saySmall, type Hold, type UnitSystem } from '@hot-spline/core';
-import { capital } from '../document/names';
+import { capital, sentence } from '../document/names';
 import type { Facts, NumberFact, Words } from '../engine/finding';
 
 export const HOLD_WORDS: Readonly<Record<Hold, string>> = {
@@ -223,7 +223,7 @@ export function inspected(
 
 export const recheck = (f: F<never, 'on' | 'why', 'due'>): Words => ({
   title: f.due ? `Recheck is due since ${f.on}` : `Recheck on ${f.on}`,
-  detail: f.why === '' ? 'Breakaway, and the oil.' : `${f.why}.`,
+  detail: f.why === '' ? 'Breakaway, and the oil.' : sentence(f.why),
 });
 
 export const swapped = (f: F<'asEntered' | 'crossed'>, system: UnitSystem): Words => ({

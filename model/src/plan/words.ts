@@ -1,5 +1,5 @@
 import { say, type UnitSystem } from '@hot-spline/core';
-import { capital } from '../document/names';
+import { capital, sentence } from '../document/names';
 import type { NumberFact, Words } from '../engine/finding';
 
 type N = NumberFact;
@@ -27,7 +27,7 @@ export const order = (f: { axle: string; faults: string; count: N }): Words => (
 
 export const hold = (f: { axle: string; for: string; why: string; since: string }): Words => ({
   title: `${capital(f.axle)} is on hold: ${f.for}`,
-  detail: `${f.why}. Since ${f.since}.`,
+  detail: `${sentence(f.why)} Since ${f.since}.`,
 });
 
 export const record = (f: {

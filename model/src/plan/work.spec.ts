@@ -367,7 +367,18 @@ describe('what goes wrong at the bench', () => {
         hold: { for: 'other', why: 'a ground fault in the shop', since: '2026-11-25' },
       };
     });
-    expect(look(build).finding('plan.rear.hold')?.say('metric').detail).toContain('ground fault');
+    const said = () => look(build).finding('plan.rear.hold')?.say('metric').detail;
+    expect(said()).toBe('a ground fault in the shop. Since 2026-11-25.');
+    // One stop, whoever wrote it.
+    const hold = build.axles.rear?.work?.hold as { why: string };
+    for (const [why, shown] of [
+      ['Seals are late.', 'Seals are late. Since'],
+      ['Who has it? ', 'Who has it? Since'],
+    ] as const) {
+      hold.why = why;
+      expect(said()).toContain(shown);
+    }
+    hold.why = 'a ground fault in the shop';
     expect(boardWork(build, [], subjects)).toEqual(
       jasmine.objectContaining({ state: 'waiting', hold: 'a ground fault in the shop' }),
     );

@@ -1,4 +1,4 @@
-import { entryBase, explain, spline } from '@hot-spline/core';
+import { entryBase, explain, spline, type Working } from '@hot-spline/core';
 import { AXLES, SIDES, type AxleName, type Side } from '../document/names';
 import type { Build } from '../document/schema';
 import { defineCapability } from '../engine/capability';
@@ -8,7 +8,7 @@ import { gearing } from '../gearing';
 import { ORIGIN_RESTS } from '../identity/origin-rests';
 import { unit } from '../unit';
 import { shaftFigures } from './ids';
-import { propState, shaftMargin, shaftTorque, shearOf, thinnestMm, type ShaftTorque } from './state';
+import { propState, shaftBounds, shaftMargin, shaftTorque, shearOf, thinnestMm, type ShaftTorque } from './state';
 import type { Shaft } from './schema';
 import * as words from './words';
 
@@ -53,6 +53,38 @@ export const shaft = defineCapability({
 
 const place = (axle: AxleName, field: string) => ({ sheet: 'shafts', axle, field: `${field}-${axle}` });
 
+const reachesWorking = (of: ShaftTorque, side: Side): Working =>
+  explain({
+    title: `The most that reaches the ${side} shaft`,
+    formula: 'the less of T_ring·s, what the unit can give to one side, and μ·N·r/i_hub, what its tyre holds',
+    inputs: [
+      { key: 'ringNm', label: 'most at the ring, lowest gear', value: of.ringNm, quantity: 'torque' },
+      { key: 'share', label: 's, one side’s share', value: of.share, quantity: 'coefficient' },
+      { key: 'grip', label: 'μ, grip', value: of.grip, quantity: 'coefficient' },
+      { key: 'wheelLoadN', label: 'N, on the wheel', value: of.wheelLoadN, quantity: 'force' },
+      { key: 'rollingRadiusMm', label: 'r, rolling radius', value: of.rollingRadiusMm, quantity: 'length' },
+      { key: 'hubRatio', label: 'hub reduction', value: of.hubRatio, quantity: 'ratio' },
+    ],
+    sources: [
+      { kind: 'exact', text: 'torque by shares; friction of the tyre' },
+      {
+        kind: 'guard-band',
+        text: 'half of an axle that carries half as much again as it stands; all of it where the unit locks: one wheel in the air. No shock.',
+      },
+    ],
+    result: { label: `reaches the ${side} shaft`, quantity: 'torque' },
+    compute: ({ ringNm = 0, share = 0, grip = 0, wheelLoadN = 0, rollingRadiusMm = 0, hubRatio = 1 }) => {
+      const { engineNm, tyreNm } = shaftBounds({ ringNm, share, grip, wheelLoadN, rollingRadiusMm, hubRatio });
+      return {
+        value: Math.min(engineNm, tyreNm),
+        steps: [
+          { label: 'from the driveline', value: engineNm, quantity: 'torque' },
+          { label: 'the tyre holds', value: tyreNm, quantity: 'torque' },
+        ],
+      };
+    },
+  });
+
 function twisted(build: Build, axle: AxleName, side: Side, of: Shaft, reaches: ShaftTorque, d: Derivation): void {
   const { margin } = shaftMargin(of, reaches.nm);
   const thinnest = thinnestMm(of);
@@ -64,6 +96,7 @@ function twisted(build: Build, axle: AxleName, side: Side, of: Shaft, reaches: S
     quantity: 'torque',
     scale: 'bolt',
     decimals: 0,
+    explain: () => reachesWorking(reaches, side),
   });
   const id = shaftFigures.yield(axle, side);
   d.figure({

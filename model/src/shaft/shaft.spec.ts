@@ -1,4 +1,4 @@
-import { entryOf } from '@hot-spline/core';
+import { entryBase, entryOf } from '@hot-spline/core';
 import { deriveBuild } from '../derive';
 import type { Build } from '../document/schema';
 import { demoFiles } from '../testing/builds';
@@ -47,6 +47,21 @@ describe('shafts', () => {
     expect(reaches('open', 3).share).toBe(0.5);
     expect(reaches('spool', 0.2).limitedBy).toBe('tyre');
     expect(reaches('spool', 0.4).nm).toBeCloseTo(2 * reaches('spool', 0.2).nm, 6);
+    // By hand: one wheel in the air, the other carries the axle; else it carries half of the axle and half as much again.
+    const { road } = truck();
+    const standsN = entryBase(road.mass) * 9.80665 * (entryBase(road.rearShare) / 100);
+    expect(reaches('spool', 0.2).wheelLoadN).toBeCloseTo(standsN, 6);
+    expect(reaches('open', 0.2).wheelLoadN).toBeCloseTo(0.75 * standsN, 6);
+    const { nm, rollingRadiusMm } = reaches('spool', 0.2);
+    expect(nm).toBeCloseTo((0.2 * standsN * rollingRadiusMm) / 1000, 6);
+  });
+
+  it('say what they are reckoned from: by the unit’s share, or by the tyre', () => {
+    const figure = deriveBuild(truck(), []).figures.get('shaft.rear.left.torque');
+    const working = figure?.explain?.();
+    expect(working?.result.value).toBe(figure?.value ?? 0);
+    const [engine, tyre] = working?.steps.map(({ value }) => value) ?? [];
+    expect(Math.min(Number(engine), Number(tyre))).toBe(figure?.value ?? 0);
   });
 
   it('that hold once are watched where it is hard on them; below what reaches them they stop', () => {

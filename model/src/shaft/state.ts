@@ -23,28 +23,55 @@ export function thinnestMm(shaft: Shaft): number {
   return shaft.neck ? Math.min(minorMm, entryBase(shaft.neck)) : minorMm;
 }
 
+/** The most that reaches one shaft, with what it was worked out of. */
 export interface ShaftTorque {
   /** N·m at the shaft, ahead of a hub reduction. */
   readonly nm: number;
   readonly limitedBy: 'engine' | 'tyre';
   /** Share of the torque at the ring that one shaft can get. */
   readonly share: number;
+  /** Most that can arrive at the ring, N·m. */
+  readonly ringNm: number;
+  /** On the wheel of that shaft, N. */
+  readonly wheelLoadN: number;
+  readonly grip: number;
+  readonly hubRatio: number;
+  readonly rollingRadiusMm: number;
+}
+
+type ShaftInputs = Pick<ShaftTorque, 'ringNm' | 'share' | 'grip' | 'wheelLoadN' | 'rollingRadiusMm' | 'hubRatio'>;
+
+/** What the driveline gives to one shaft, and what the tyre of its wheel holds, N·m; the less of both reaches it. */
+export function shaftBounds(of: ShaftInputs): { readonly engineNm: number; readonly tyreNm: number } {
+  return {
+    engineNm: of.ringNm * of.share,
+    tyreNm: (of.grip * of.wheelLoadN * of.rollingRadiusMm) / 1000 / of.hubRatio,
+  };
 }
 
 /**
  * The most that reaches one shaft: torque at the ring in the lowest gear by the share that the unit can give to one side, or what
  * the tyre of that wheel holds, whichever is less. A unit that locks gives all of it to one. The wheel is taken to carry half of
- * the axle, and the axle half as much again as it does standing: a guard of ours. Not counted: shock, wheels that hop.
+ * the axle, and the axle half as much again as it does standing; where the unit locks, all of the axle as it stands: the other
+ * wheel is in the air. Both are guards of ours. Not counted: shock, wheels that hop.
  */
 export function shaftTorque(build: Build, axle: AxleName, own: AxleGearingState, unit: UnitState | null): ShaftTorque {
-  const ring = ringTorque(build, axle, own);
+  const ringNm = ringTorque(build, axle, own);
+  const locks = unit === null || unit.locked;
   // A unit that is asked for more than it holds gives the slow wheel half of the torque and half of its lock.
-  const share = unit === null ? 1 : unit.locked ? 1 : Math.min(1, 0.5 + unit.lock('drive', ring).lockNm / (2 * ring));
-  const { road } = build;
-  const load = (entryBase(road.mass) * GRAVITY * Math.min(1, 1.5 * axleShare(build, axle))) / 2;
-  const tyre = (entryBase(road.grip) * load * own.circumferenceMm) / (2 * Math.PI) / 1000 / own.hubRatio;
-  const engine = ring * share;
-  return engine <= tyre ? { nm: engine, limitedBy: 'engine', share } : { nm: tyre, limitedBy: 'tyre', share };
+  const share = locks ? 1 : Math.min(1, 0.5 + unit.lock('drive', ringNm).lockNm / (2 * ringNm));
+  const stands = axleShare(build, axle);
+  const carried = Math.max(Math.min(1, 1.5 * stands) / 2, locks ? stands : 0);
+  const of: ShaftInputs = {
+    ringNm,
+    share,
+    grip: entryBase(build.road.grip),
+    wheelLoadN: entryBase(build.road.mass) * GRAVITY * carried,
+    rollingRadiusMm: own.circumferenceMm / (2 * Math.PI),
+    hubRatio: own.hubRatio,
+  };
+  const { engineNm, tyreNm } = shaftBounds(of);
+  return { ...of, nm: Math.min(engineNm, tyreNm), limitedBy: engineNm <= tyreNm ? 'engine' : 'tyre' };
 }
 
 /** How often a shaft holds what reaches it, in plain torsion at its thinnest place. */
