@@ -102,8 +102,11 @@ export function formatIn(
 export const formatSmall = (baseMm: number, system: UnitSystem): Shown =>
   formatIn(baseMm, 'length', system, undefined, 'small');
 
-/** A unit as it is written; a metre of road has a name of its own among the units of length. */
-export const unitLabel = (unit: UnitName): string => (unit === 'metre' ? 'm' : unit);
+/** What is written otherwise than it is named: a metre of road has a name of its own among the units of length. */
+const WRITTEN: Partial<Record<UnitName, string>> = { metre: 'm', mile: 'mi' };
+
+/** A unit as it is written. */
+export const unitLabel = (unit: UnitName): string => WRITTEN[unit] ?? unit;
 
 /** `formatIn` as one string. */
 export function say(base: number, quantity: Quantity, system: UnitSystem, decimals?: number, scale?: Scale): string {

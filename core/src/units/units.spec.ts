@@ -128,6 +128,18 @@ describe('units: entries', () => {
 });
 
 describe('units: figures', () => {
+  it('a mile and a metre of road are written short', () => {
+    expect(say(621_000, 'distance', 'inch', undefined, 'trip')).toBe('386\u00a0mi');
+    expect(say(201.168, 'distance', 'metric')).toContain('\u00a0m');
+    const rules: EntryRules = {
+      ...thickness('inch'),
+      quantity: 'distance',
+      range: { min: 0, max: 1e7 },
+      usual: [0, 1e6],
+    };
+    expect(parseEntry('386 mi', rules).entry.unit).toBe('mile');
+  });
+
   it('shows each quantity in the system chosen', () => {
     expect(say(2, 'length', 'metric')).toBe('2.000\u00a0mm');
     expect(say(2.54, 'length', 'inch')).toBe('0.1000\u00a0in');
