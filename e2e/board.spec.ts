@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import { expect, test } from './bench';
 import { jobOf } from './job';
 
@@ -29,6 +30,23 @@ test.describe('the board', () => {
     await page.getByRole('button', { name: `Put ${name} away`, exact: true }).click();
     await page.getByRole('button', { name: `Bring ${name} back`, exact: true }).click();
     await expect(page.getByRole('button', { name: `Put ${name} away`, exact: true })).toBeVisible();
+  });
+
+  test('what is looked for is handed out as CSV', async ({ page }) => {
+    await page.goto('/');
+    await page.getByRole('searchbox', { name: 'Find builds' }).fill('rally');
+    await expect(page.getByRole('link', { name: /Kittiwake/ })).toHaveCount(0);
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('link', { name: 'CSV', exact: true }).click(),
+    ]);
+    expect(download.suggestedFilename()).toBe('board.hot-spline.csv');
+    const lines = readFileSync(await download.path(), 'utf8')
+      .trim()
+      .split('\n');
+    expect(lines[0]).toContain('build,vehicle,use,customer,state,next step');
+    expect(lines.slice(1).map((line) => line.split(',')[0])).toContain('Dunnock');
+    expect(lines.join()).not.toContain('Kittiwake');
   });
 
   test('a build that is not there says so', async ({ page }) => {
