@@ -14,7 +14,6 @@ import type { PackState } from './pack/state';
 import { point } from './point';
 import type { OperatingPoint } from './point/schema';
 import { mesh, type MeshStates } from './mesh';
-import type { PastSetup } from './mesh/past';
 import { inspect, type Inspections } from './inspect';
 import { joint, type JointStates } from './joint';
 import { plan, type Gates, type Plan } from './plan';
@@ -24,6 +23,7 @@ import { shaft } from './shaft';
 import type { ShaftTorque } from './shaft/state';
 import { unit } from './unit';
 import type { UnitState } from './unit/derive';
+import type { PastSetup } from './mesh/axle';
 
 export interface AxleState {
   readonly pack: PackState | null;

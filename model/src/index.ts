@@ -235,18 +235,10 @@ export { patternBands, patternFits } from './mesh/derive';
 export { tooCoarse } from './mesh/derive-before';
 export { meshFigures } from './mesh/ids';
 export { floatOf, floatShimOf, floatWanted } from './mesh/float';
-export { pastOf, pastOfSpec, type PastSetup } from './mesh/past';
+export type { AssemblyState, BacklashRead, MeshAxle, PastSetup, PatternRead } from './mesh/axle';
+export { pastOf, pastOfSpec } from './mesh/past';
 export { freeIn, heldBy, holdingsOf, requireInStock, takenFrom, type Drawer, type Holding } from './mesh/stock';
-export {
-  backlashOf,
-  headShimOf,
-  isFinal,
-  patternOf,
-  type AssemblyState,
-  type BacklashRead,
-  type MeshAxle,
-  type PatternRead,
-} from './mesh/state';
+export { backlashOf, headShimOf, isFinal, patternOf } from './mesh/state';
 export { TRIAL_WORDS, moveWords, patchWords, type FlankPattern } from './mesh/words';
 export { preloadVerdict } from './preload/derive';
 export { preloadFigures } from './preload/ids';

@@ -4,9 +4,9 @@ import type { OperatingPoint } from '../point/schema';
 import type { Derivation } from './derivation';
 import type { FigureIds } from './figure';
 import type { Place, StationKind } from './finding';
-import type { PastSetup } from '../mesh/past';
 import type { Readings, Signature } from './readings';
 import type { Subject } from './subjects';
+import type { PastSetup } from '../mesh/axle';
 
 /** Everything that figures and findings are worked out from. */
 export interface Inputs {

@@ -1,5 +1,5 @@
 import { depthChain, depthFromBore, depthShim, depthSign, entryBase, InputError, type Entry } from '@hot-spline/core';
-import type { MeshAxle } from './state';
+import type { MeshAxle } from './axle';
 
 /** One school's pinion shim; null what it lacks, or why it can't be worked out. */
 export interface DepthSchool {

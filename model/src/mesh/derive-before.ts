@@ -3,8 +3,9 @@ import type { Derivation } from '../engine/derivation';
 import { fact } from '../engine/finding';
 import { depthSchools, stackError } from './depth';
 import { MESH_GUARDS, STATION, at } from './guards';
-import { headShimOf, patternOf, type MeshAxle } from './state';
+import { headShimOf, patternOf } from './state';
 import * as words from './words';
+import type { MeshAxle } from './axle';
 
 /** What is judged before anything is read: the band, the gauge against it, depth, the stack, the set-up bearing. */
 export function deriveBefore(mesh: MeshAxle, d: Derivation): void {

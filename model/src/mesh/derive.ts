@@ -10,9 +10,10 @@ import { deriveFloat } from './float';
 import { MESH_GUARDS, STATION, at } from './guards';
 import { meshFigures } from './ids';
 import { caseSpread, packHeight } from './readings';
-import { backlashOf, patternOf, type AssemblyState, type BacklashRead, type MeshAxle, type PatternRead } from './state';
+import { backlashOf, patternOf } from './state';
 import { shiftTo } from './shifts';
 import * as words from './words';
+import type { AssemblyState, BacklashRead, MeshAxle, PatternRead } from './axle';
 
 /** Half ways across within which a patch is right; the loaded flank is held to less. */
 export function patternBands(loadedFlank: MeshAxle['loadedFlank']) {

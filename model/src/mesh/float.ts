@@ -5,8 +5,8 @@ import { ORIGIN_RESTS } from '../identity/origin-rests';
 import { coarseGauge } from './derive-before';
 import { STATION, at } from './guards';
 import { meshFigures } from './ids';
-import type { AssemblyState, MeshAxle } from './state';
 import * as words from './words';
+import type { AssemblyState, MeshAxle } from './axle';
 
 /** End float that counts of an assembly, mm: with the case closed for good where it was read so; null while it was not read. */
 export const floatOf = ({ endFloatMm }: AssemblyState): number | null => endFloatMm.final ?? endFloatMm.trial;

@@ -5,8 +5,9 @@ import { deriveMesh } from './derive';
 import { meshFigures } from './ids';
 import { pastOfSpec } from './past';
 import { meshSubjects } from './readings';
-import { meshAxle, type MeshAxle } from './state';
+import { meshAxle } from './state';
 import * as words from './words';
+import type { MeshAxle } from './axle';
 
 export type MeshStates = Partial<Record<AxleName, MeshAxle>>;
 

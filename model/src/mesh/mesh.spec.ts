@@ -11,8 +11,9 @@ import { depthSchools, stackError } from './depth';
 import { FINAL_TRIAL, FIRST_TRIAL, newSetup } from './new-setup';
 import { assembled, backlash, packHeight, pattern, type Stage } from './readings';
 import type { Setup, Trial } from './schema';
-import { loadedFlankOf, type MeshAxle } from './state';
+import { loadedFlankOf } from './state';
 import { moveWords, patchWords } from './words';
+import type { MeshAxle } from './axle';
 
 const mm = (value: number) => entryOf(value, 'mm');
 const said = <T>(value: T) => ({ value, origin: 'maker' as const, where: 'sheet 1' });

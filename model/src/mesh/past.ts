@@ -1,20 +1,6 @@
-import type { MeshJob } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
 import type { Construction } from '../library/schema';
 import { meanOf } from './shifts';
-import type { MeshAxle } from './state';
-
-/** A set-up of the shop that teaches the next axle of its spec. */
-export interface PastSetup {
-  readonly axle: AxleName;
-  /** Name of the axle's spec. */
-  readonly spec: string;
-  readonly construction: Construction;
-  /** What was tried and read; null where it can't teach. */
-  readonly job: MeshJob | null;
-  /** What closing up took off backlash, each time that the same shims were read before and after. */
-  readonly closingsMm: readonly number[];
-}
+import type { MeshAxle, PastSetup } from './axle';
 
 /** What an axle teaches others of its spec; null while it teaches nothing. */
 export function pastOf(mesh: MeshAxle, spec: string): PastSetup | null {

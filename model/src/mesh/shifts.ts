@@ -1,13 +1,5 @@
-import type { AssemblyState, MeshAxle } from './state';
 import type { Trial } from './schema';
-
-/** What is between two states: backlash there less backlash when closed for good. */
-export interface Shift {
-  readonly mm: number;
-  readonly sigmaMm: number;
-  /** From how many assemblies it was learned, on this axle and on others of its spec. */
-  readonly learned: number;
-}
+import type { AssemblyState, MeshAxle, Shift } from './axle';
 
 const THOU = 0.0254;
 

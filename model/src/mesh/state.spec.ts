@@ -3,12 +3,13 @@ import { newAxleSpec } from '../library/new-spec';
 import type { InForce, Readings } from '../engine/readings';
 import type { ReadingValue } from '../engine/values';
 import { FINAL_TRIAL, FIRST_TRIAL, newSetup } from './new-setup';
-import { pastOf, pastOfSpec, type PastSetup } from './past';
+import { pastOf, pastOfSpec } from './past';
 import { assembled, backlash, pattern } from './readings';
 import { TRIAL, TRIAL_KEYS, setupSchema, trialSchema, type Trial } from './schema';
 import { shiftTo } from './shifts';
 import { headShimOf, isFinal, meshAxle } from './state';
 import { TRIAL_WORDS } from './words';
+import type { PastSetup } from './axle';
 
 const mm = (value: number) => entryOf(Number(value.toFixed(4)), 'mm');
 let seq = 0;

@@ -3,99 +3,22 @@ import {
   backlashRound,
   depthSign,
   entryBase,
-  type Depthwards,
   type Entry,
   type MeshConstruction,
   type MeshJob,
   type MeshTry,
-  type Round,
 } from '@hot-spline/core';
 import type { AxleName, Side } from '../document/names';
 import { readingBase, type InForce, type Reading, type Readings } from '../engine/readings';
-import type { ReadingValue } from '../engine/values';
 import { isWeak, type SpecSheet } from '../library/sheet';
+import type { Assembled, AssemblyState, BacklashRead, MeshAxle, PastSetup, Pattern, PatternRead } from './axle';
 import { assembled, backlash, endFloat, pattern, type Stage } from './readings';
 import type { Setup, Trial } from './schema';
-import type { PastSetup } from './past';
-import { shiftTo, type Shift } from './shifts';
-
-type Assembled = Extract<ReadingValue, { of: 'assembly' }>;
-type Pattern = Extract<ReadingValue, { of: 'pattern' }>;
-
-/** Backlash round the ring as it was read in one state. */
-export interface BacklashRead {
-  readonly reading: InForce;
-  readonly state: Trial;
-  readonly mm: readonly number[];
-  readonly round: Round;
-  /** The same round read before in the same state, newest first. */
-  readonly repeats: readonly (readonly number[])[];
-}
-
-export interface PatternRead {
-  readonly reading: InForce;
-  readonly state: Trial;
-  readonly value: Pattern;
-  /** What was seen before in the same state, newest first. */
-  readonly repeats: readonly Pattern[];
-  /** Whether it moves anything: faint or under light drag it doesn't. */
-  readonly counts: boolean;
-}
-
-/** One time that the axle was put together, with what was read. */
-export interface AssemblyState {
-  /** 0 as it came. */
-  readonly number: number;
-  readonly reading: InForce;
-  readonly value: Assembled;
-  readonly pinionMm: number;
-  readonly leftMm: number;
-  readonly rightMm: number;
-  /** Towards the pinion, from the first trial. */
-  readonly ringMm: number;
-  readonly backlash: Readonly<Record<Stage, BacklashRead | null>>;
-  readonly pattern: Readonly<Record<Stage, PatternRead | null>>;
-  /** Of a unit that has no ring to move; null while it was not read. */
-  readonly endFloatMm: Readonly<Record<Stage, number | null>>;
-}
+import { shiftTo } from './shifts';
 
 /** Backlash that counts of an assembly: the final one where there is one. */
 export const backlashOf = ({ backlash }: AssemblyState): BacklashRead | null => backlash.final ?? backlash.trial;
 export const patternOf = ({ pattern }: AssemblyState): PatternRead | null => pattern.final ?? pattern.trial;
-
-export interface MeshAxle {
-  readonly axle: AxleName;
-  readonly setup: Setup;
-  readonly sheet: SpecSheet;
-  readonly construction: MeshConstruction;
-  readonly ring: number;
-  readonly pinion: number;
-  readonly shimMoves: Depthwards | null;
-  readonly bearingMoves: Depthwards | null;
-  readonly ringBy: (typeof CONSTRUCTION_SIGNS)[MeshConstruction]['ringBy'];
-  readonly loadedFlank: 'convex' | 'concave';
-  /** Backlash band in mm; null while nobody has said one. */
-  readonly band: readonly [number, number] | null;
-  readonly bandWeak: boolean;
-  /** Band of end float in mm; null while nobody has said one. */
-  readonly floatBand: readonly [number, number] | null;
-  /** Travel of the ring for one notch on both sides; null without adjusters or their data. */
-  readonly notchMm: number | null;
-  readonly assemblies: readonly AssemblyState[];
-  /** The one that is in now; null before the first. */
-  readonly now: AssemblyState | null;
-  /** What closing up will take off backlash from the state that the axle is in, and one deviation. */
-  readonly closing: Shift;
-  readonly final: boolean;
-  /** Set-ups of the shop before this one, of the same spec. */
-  readonly past: readonly PastSetup[];
-  /** What is added to an advised pinion shim in the state that the axle is in: another bearing at the head than it was read with. */
-  readonly headShimMm: number;
-  /** What the advisor is asked; null while something is missing. */
-  readonly job: MeshJob | null;
-  /** Number of the assembly of each try of the job. */
-  readonly tries: readonly number[];
-}
 
 const sum = (pieces: readonly Entry[]): number => pieces.reduce((total, piece) => total + entryBase(piece), 0);
 

@@ -5,12 +5,13 @@ import type { Derivation } from '../engine/derivation';
 import { fact } from '../engine/finding';
 import type { PartState } from '../inspect';
 import type { JointState } from '../joint/state';
-import { backlashOf, type MeshAxle } from '../mesh/state';
+import { backlashOf } from '../mesh/state';
 import type { PreloadAxle } from '../preload/state';
 import { planFigures } from './ids';
 import { samePattern } from './tool-pattern';
 import type { Evidence, RecordState, StepState, WorkState } from './work';
 import * as words from './words';
+import type { MeshAxle } from '../mesh/axle';
 
 const NOT_READ = 'not read yet';
 

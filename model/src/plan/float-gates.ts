@@ -2,8 +2,8 @@ import type { Signature } from '../engine/readings';
 import { isWeak } from '../library/sheet';
 import { floatOf } from '../mesh/float';
 import { meshFigures } from '../mesh/ids';
-import type { MeshAxle } from '../mesh/state';
 import { gateKey, stands, type GateName, type GateNeed, type GateState } from './gates';
+import type { MeshAxle } from '../mesh/axle';
 
 /** The two gates of a unit whose one shim sets end float: before the case is bolted up, before the rest goes on. */
 export function floatGates(

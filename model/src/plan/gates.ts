@@ -4,12 +4,13 @@ import type { Signature } from '../engine/readings';
 import { allRound, patternFits } from '../mesh/derive';
 import { shiftTo } from '../mesh/shifts';
 import { meshFigures } from '../mesh/ids';
-import { backlashOf, isFinal, patternOf, type BacklashRead, type MeshAxle, type PatternRead } from '../mesh/state';
+import { backlashOf, isFinal, patternOf } from '../mesh/state';
 import { preloadVerdict } from '../preload/derive';
 import { preloadFigures } from '../preload/ids';
 import type { PreloadAxle } from '../preload/state';
 import { capital, type AxleName } from '../document/names';
 import type { Words } from '../engine/finding';
+import type { BacklashRead, MeshAxle, PatternRead } from '../mesh/axle';
 
 export const GATES = ['A', 'B'] as const;
 export type GateName = (typeof GATES)[number];

@@ -9,8 +9,8 @@ import {
   type FloatUnit,
   type PracticeAxle,
 } from '@hot-spline/core/practice';
-import type { MeshAxle } from '../mesh/state';
 import type { PreloadAxle } from '../preload/state';
+import type { MeshAxle } from '../mesh/axle';
 
 /** Where a practice axle stands now, from how it came: pinion shim, and ring towards the pinion. */
 export function practicePlace({ assemblies, now }: Pick<MeshAxle, 'assemblies' | 'now'>): MeshMove | null {

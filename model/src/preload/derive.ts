@@ -3,10 +3,10 @@ import type { Derivation } from '../engine/derivation';
 import { fact, type Place } from '../engine/finding';
 import { ORIGIN_RESTS } from '../identity/origin-rests';
 import { explainCollapsible, explainTotal } from '../mesh/explain';
-import type { MeshAxle } from '../mesh/state';
 import { preloadFigures } from './ids';
 import type { PreloadAxle } from './state';
 import * as words from './words';
+import type { MeshAxle } from '../mesh/axle';
 
 const STATION = 'final' as const;
 

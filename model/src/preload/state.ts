@@ -13,7 +13,8 @@ import { ORIGIN_RESTS } from '../identity/origin-rests';
 import { isWeak } from '../library/sheet';
 import { pinionTorque, sealDrag, totalTorque } from '../mesh/readings';
 import type { Setup, Trial } from '../mesh/schema';
-import { trialOf, type MeshAxle } from '../mesh/state';
+import { trialOf } from '../mesh/state';
+import type { MeshAxle } from '../mesh/axle';
 
 /** Ours: a heavy preload on purpose (common practice: 25 to 30 lbf·in), and what a wrench is good to where nobody has said. */
 export const PRELOAD_GUARDS = {

@@ -7,7 +7,7 @@ import {
   type StoredBuild,
 } from '@hot-spline/model';
 import type { Database, Queries } from '../db/database';
-import { noteBuild, noteWork } from '../board/store';
+import { noteBuild, noteWork } from '../board/note';
 import { open, same, type Opened } from '../kept';
 import { appendAll, readLedger } from '../ledger/store';
 import { keepPhotoFiles, photoFiles } from '../photos/store';

@@ -11,6 +11,7 @@ import { provideState, provideStore } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
 import { providePrimeNG } from 'primeng/config';
 import { routes } from './app.routes';
+import { providersOf } from './sheets';
 import { boardFeature } from './state/board';
 import { editorFeature } from './state/editor';
 import * as effects from './state/effects';
@@ -36,6 +37,7 @@ export const appConfig: ApplicationConfig = {
       ripple: false,
     }),
     MessageService,
+    providersOf(),
     provideServiceWorker('ngsw-worker.js', { enabled: !isDevMode(), registrationStrategy: 'registerWhenStable:10000' }),
   ],
 };

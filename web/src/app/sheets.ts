@@ -1,4 +1,3 @@
-import { InjectionToken } from '@angular/core';
 import type { Routes } from '@angular/router';
 import { gearing } from './gearing';
 import { inspect } from './inspect';
@@ -16,6 +15,7 @@ import { point } from './point';
 import { preload } from './preload';
 import { road } from './road';
 import type { SheetDescriptor, StationDescriptor, WebCapability } from './shared/descriptor';
+import { SHEETS, STATION_LIST } from './shared/sheet-list';
 import { summary } from './summary';
 import { unit } from './unit';
 
@@ -43,20 +43,8 @@ export const CAPABILITIES: readonly WebCapability[] = [
 const sheetsOf = (list: readonly WebCapability[]): SheetDescriptor[] => list.flatMap(({ sheets }) => sheets);
 const stationsOf = (list: readonly WebCapability[]): StationDescriptor[] => list.flatMap(({ stations }) => stations);
 
-/** The sheets of the list, for whatever shows them. */
-export const SHEETS = new InjectionToken<readonly SheetDescriptor[]>('sheets', {
-  providedIn: 'root',
-  factory: () => sheetsOf(CAPABILITIES),
-});
-
-/** The stations of the list. */
-export const STATION_LIST = new InjectionToken<readonly StationDescriptor[]>('stations', {
-  providedIn: 'root',
-  factory: () => stationsOf(CAPABILITIES),
-});
-
-/** The frame with another list of capabilities: for tests. */
-export const providersOf = (list: readonly WebCapability[]) => [
+/** What the frame and the sheets know of the list. @param list another one: for tests */
+export const providersOf = (list: readonly WebCapability[] = CAPABILITIES) => [
   { provide: SHEETS, useValue: sheetsOf(list) },
   { provide: STATION_LIST, useValue: stationsOf(list) },
 ];

@@ -13,6 +13,7 @@ import { ShopSettings } from '../app/state/shop-settings';
 import { ShopSetUps } from '../app/state/set-ups';
 import { uiActions, uiFeature } from '../app/state/ui';
 import { libraryActions, libraryFeature } from '../app/library/library-state';
+import { providersOf } from '../app/sheets';
 import { plateBuild } from './drift';
 
 export const BUILD_ID = '30000000-0000-4000-8000-000000000001';
@@ -72,6 +73,7 @@ export function openBench(
       provideState(lookingFeature),
       provideState(libraryFeature),
       MessageService,
+      providersOf(),
       otherSetUps(),
       { provide: ShopSettings, useValue: shopOf(null) },
       ...more,

@@ -18,7 +18,7 @@ import { Line } from './line';
 import { addressOf } from '../shared/address';
 import { sayDay, sayMoment } from '../shared/day';
 import { filter, map } from 'rxjs';
-import { SHEETS } from '../sheets';
+import { SHEETS } from '../shared/sheet-list';
 import { Rail } from './rail';
 import { WorkingPanel } from './working-panel';
 

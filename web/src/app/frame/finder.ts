@@ -14,7 +14,7 @@ import { Library } from '../library/library';
 import { matches } from './finder-words';
 import { addressOf } from '../shared/address';
 import { sayDay } from '../shared/day';
-import { SHEETS } from '../sheets';
+import { SHEETS } from '../shared/sheet-list';
 
 interface Hit {
   readonly kind: string;

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { formatIn, say } from '@hot-spline/core';
-import { STATION_LIST } from '../sheets';
+import { STATION_LIST } from '../shared/sheet-list';
 import { Bench } from '../state/bench';
 import { Radios } from '../shared/radios';
 import { VerdictMark } from '../shared/verdict';

@@ -6,7 +6,7 @@ import { Store } from '@ngrx/store';
 import { VERDICTS, type Verdict } from '@hot-spline/model';
 import { RAIL_GROUPS } from '../shared/descriptor';
 import { VerdictMark } from '../shared/verdict';
-import { SHEETS } from '../sheets';
+import { SHEETS } from '../shared/sheet-list';
 import { Bench } from '../state/bench';
 import { uiActions } from '../state/ui';
 

@@ -11,7 +11,7 @@ import { PhotoTaker } from '../shared/photo-taker';
 import { Radios } from '../shared/radios';
 import { textReader } from '../shared/readers';
 import { SheetHead } from '../shared/sheet-head';
-import { STATION_LIST } from '../sheets';
+import { STATION_LIST } from '../shared/sheet-list';
 import { ApiError, api } from '../state/api';
 import { Bench } from '../state/bench';
 import { ShopSettings } from '../state/shop-settings';

@@ -12,7 +12,7 @@ import {
 import { Router, RouterLink } from '@angular/router';
 import { PHASES, partOf, toolOf, type PartId } from '@hot-spline/core';
 import { workSubjects, type RecordState, type StepState } from '@hot-spline/model';
-import { SHEETS } from '../sheets';
+import { SHEETS } from '../shared/sheet-list';
 import { Drafts } from '../shared/drafts';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field } from '../shared/field';

@@ -21,7 +21,7 @@ import { attempt } from '../shared/attempt';
 import { sayDay, sayDays } from '../shared/day';
 import { SheetHead } from '../shared/sheet-head';
 import { VerdictMark } from '../shared/verdict';
-import { STATION_LIST } from '../sheets';
+import { STATION_LIST } from '../shared/sheet-list';
 import { Bench } from '../state/bench';
 
 interface Line {
