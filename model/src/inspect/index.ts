@@ -35,18 +35,6 @@ export function partStates(name: AxleName, axle: Axle, readings: Readings): read
     const donorFound = other?.of === 'text' ? other.text : null;
     const [means, donorMeans] = [found, donorFound].map((text) => findings.find((one) => one.found === text) ?? null);
     const decided = done?.of === 'choice' ? (done.choice as PartDecision) : null;
-    const bad = means?.verdict ?? (found === null ? 'fits' : 'watch');
-    // What is replaced troubles nobody; what runs on is judged by what was found, a donor part by what was found on it.
-    const verdict: Verdict =
-      decided === null
-        ? 'not-yet'
-        : decided === 'run-on'
-          ? bad
-          : decided === 'donor'
-            ? donorFound === null
-              ? 'not-yet'
-              : (donorMeans?.verdict ?? 'watch')
-            : 'fits';
     return {
       id,
       name: called,
@@ -56,7 +44,13 @@ export function partStates(name: AxleName, axle: Axle, readings: Readings): read
       decided,
       donorFound,
       photos: shot?.of === 'photos' ? shot.photos : [],
-      verdict,
+      // What is replaced troubles nobody; what runs on is judged by what was found, a donor part by what was found on it.
+      verdict: {
+        undecided: 'not-yet' as const,
+        replace: 'fits' as const,
+        'run-on': found === null ? ('fits' as const) : (means?.verdict ?? 'watch'),
+        donor: donorFound === null ? ('not-yet' as const) : (donorMeans?.verdict ?? 'watch'),
+      }[decided ?? 'undecided'],
     };
   });
 }

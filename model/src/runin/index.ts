@@ -33,7 +33,7 @@ export interface RunInState {
   readonly over: boolean;
   /** Seals that this job renewed, with the day: looked at after the first drive. */
   readonly renewed: readonly { readonly name: string; readonly on: string }[];
-  /** Whether somebody has looked since they were renewed and driven. */
+  /** Whether somebody has looked at them since they were renewed and driven: an earlier look says nothing of them. */
   readonly sealsSeen: boolean;
   /** Too hot on the last trip. */
   readonly hot: boolean;
@@ -100,16 +100,19 @@ export function runInState(
     const done = readings.get(stepDone.key({ axle: name, step }));
     const here = work.parts.some(({ id, state: is }) => id === part && is === 'here');
     if (!here || done?.value.of !== 'choice' || done.value.choice !== 'done') return [];
-    return [{ name: called, on: done.at.slice(0, 10) }];
+    return [{ name: called, on: done.at.slice(0, 10), seq: done.seq }];
   });
+  const fitted = Math.max(-1, ...renewed.map(({ seq }) => seq));
+  const after = trips.filter(({ reading }) => reading.seq > fitted);
+  const upToLook = after.slice(0, after.findLastIndex(({ kind }) => kind === 'recheck') + 1);
   return {
     trips,
     ...all,
     since,
     due,
     over: school === 'heat-cycles' ? all.cycles >= Math.max(1, cycles) : all.metres >= metres && trips.length > 0,
-    renewed,
-    sealsSeen: trips.some(({ kind }) => kind === 'recheck'),
+    renewed: renewed.map(({ name: called, on: day }) => ({ name: called, on: day })),
+    sealsSeen: upToLook.some(({ kind, metres: driven }) => kind !== 'recheck' || (driven ?? 0) > 0),
     hot: last !== undefined && last.celsius !== null && last.celsius >= entryBase(alarm),
   };
 }

@@ -83,6 +83,18 @@ describe('run in', () => {
     expect(driven?.say('metric').detail).toContain('Renewed: shaft seals, 2026-11-12.');
     const seen = look(build, [fitted, ...trip(1, 'trip', 1000), ...trip(2, 'recheck')]).finding('runin.rear.seals');
     expect(seen?.verdict).toBe('fits');
+    // Looked at before they were renewed, or before it was driven on them: that says nothing of them.
+    const seals = (...ledger: Reading[]) => look(build, ledger).finding('runin.rear.seals')?.verdict;
+    const [driven1, looked2, driven3, looked4] = [
+      trip(1, 'trip', 1000),
+      trip(2, 'recheck'),
+      trip(3, 'trip', 1000),
+      trip(4, 'recheck'),
+    ];
+    expect(seals(...driven1, ...looked2, fitted, ...driven3)).toBe('not-yet');
+    expect(seals(...driven1, fitted, ...looked2)).toBe('not-yet');
+    expect(seals(...driven1, ...looked2, fitted, ...driven3, ...looked4)).toBe('fits');
+    expect(seals(fitted, ...trip(1, 'recheck', 1000))).toBe('fits');
     expect(look(build, trip(1, 'trip', 1000)).finding('runin.rear.seals')).toBeUndefined();
   });
 });

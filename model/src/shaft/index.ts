@@ -69,7 +69,7 @@ const reachesWorking = (of: ShaftTorque, side: Side): Working =>
       { kind: 'exact', text: 'torque by shares; friction of the tyre' },
       {
         kind: 'guard-band',
-        text: 'half of an axle that carries half as much again as it stands; all of it where the unit locks: one wheel in the air. No shock.',
+        text: 'half of an axle that carries half as much again as it stands; all of it, standing, where one side can get all: the other wheel in the air. No shock.',
       },
     ],
     result: { label: `reaches the ${side} shaft`, quantity: 'torque' },
@@ -188,7 +188,7 @@ function floating(build: Build, axle: AxleName, side: Side, d: Derivation): void
   if (!told || !read) return;
   const [low, high] = [entryBase(told.value.low), entryBase(told.value.high)];
   const measuredMm = entryBase(read);
-  // A shim of nothing: what comes out is how much thicker the one that is in has to be.
+  // new − old of the law: nobody asks how thick the shim is that is in.
   const by = measuredMm - (low + high) / 2;
   const fits = measuredMm >= low - 1e-9 && measuredMm <= high + 1e-9;
   d.finding({

@@ -52,16 +52,15 @@ export function shaftBounds(of: ShaftInputs): { readonly engineNm: number; reado
 /**
  * The most that reaches one shaft: torque at the ring in the lowest gear by the share that the unit can give to one side, or what
  * the tyre of that wheel holds, whichever is less. A unit that locks gives all of it to one. The wheel is taken to carry half of
- * the axle, and the axle half as much again as it does standing; where the unit locks, all of the axle as it stands: the other
- * wheel is in the air. Both are guards of ours. Not counted: shock, wheels that hop.
+ * the axle, and the axle half as much again as it does standing; where one side can get all, all of the axle as it stands: the
+ * other wheel is in the air. Both are guards of ours. Not counted: shock, wheels that hop.
  */
 export function shaftTorque(build: Build, axle: AxleName, own: AxleGearingState, unit: UnitState | null): ShaftTorque {
   const ringNm = ringTorque(build, axle, own);
-  const locks = unit === null || unit.locked;
   // A unit that is asked for more than it holds gives the slow wheel half of the torque and half of its lock.
-  const share = locks ? 1 : Math.min(1, 0.5 + unit.lock('drive', ringNm).lockNm / (2 * ringNm));
+  const share = unit === null || unit.locked ? 1 : Math.min(1, 0.5 + unit.lock('drive', ringNm).lockNm / (2 * ringNm));
   const stands = axleShare(build, axle);
-  const carried = Math.max(Math.min(1, 1.5 * stands) / 2, locks ? stands : 0);
+  const carried = Math.max(Math.min(1, 1.5 * stands) / 2, share === 1 ? stands : 0);
   const of: ShaftInputs = {
     ringNm,
     share,

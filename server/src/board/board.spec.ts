@@ -126,6 +126,19 @@ describe('the board of the shop', () => {
     expect((await call(shop, 'GET', '/api/board?as=pdf')).body.error.field).toBe('as');
   });
 
+  it('as CSV has no row of before, however many have changed', async () => {
+    const names = Array.from({ length: 301 }, (_, i) => `Knot ${i}`);
+    for (const name of names)
+      await put(name, (build) => {
+        if (build.axles.rear) build.axles.rear.work = newWork('ratio-swap', 'plain');
+      });
+    const { body } = await call(shop, 'GET', '/api/board?as=csv');
+    const states = csvRows(body as string, ',')
+      .slice(1, -1)
+      .map((row) => row[BOARD_CSV_HEADER.indexOf('state')]);
+    expect(states).toEqual(names.map(() => 'Planned'));
+  });
+
   it('carries the days from which builds are looked at again, the first one first', async () => {
     await put('Siskin', ({ axles }) => {
       if (!axles.rear) return;

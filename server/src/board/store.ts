@@ -18,7 +18,8 @@ import { noteWork } from './note';
 /** Rows whose work is worked out anew in one request: a shop that was just upgraded catches up piece by piece. */
 const REFRESHED = 300;
 
-async function refresh(db: Queries): Promise<void> {
+/** @returns whether more may be left */
+async function refresh(db: Queries): Promise<boolean> {
   const rows = await db.query<{ id: string }>(
     'select id from builds where stale and unreadable is null order by updated_at desc limit $1',
     [REFRESHED],
@@ -33,6 +34,7 @@ async function refresh(db: Queries): Promise<void> {
       await db.query("update builds set state = 'open', work = '{}', stale = false where id = $1", [id]);
     }
   }
+  return rows.length === REFRESHED;
 }
 
 const EMPTY: BoardWork = { state: 'open', next: '', done: 0, of: 0, hold: '', takenH: 0, leftH: 0, due: '' };
@@ -80,7 +82,9 @@ const past = (word: string): string => `${word}\u{10ffff}`;
  * was written in the ledger.
  */
 export async function readBoard(db: Database, ask: BoardQuestion): Promise<Board> {
-  await refresh(db);
+  const more = await refresh(db);
+  // Who asks for all of it gets no row of before.
+  if (more && ask.limit === null) while (await refresh(db));
   const params: unknown[] = [[...BOARD_STATES], ask.archived, ask.limit, ask.offset, ask.state ?? null];
   const found = ask.search
     .toLowerCase()

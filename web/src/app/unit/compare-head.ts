@@ -1,32 +1,43 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 
+export interface CompareRow {
+  readonly label: string;
+  /** As it is shown. */
+  readonly score: string;
+  /** The unit that is in the build. */
+  readonly own: boolean;
+  readonly pinned: boolean;
+  /** Its wheels and shafts are shown. */
+  readonly open: boolean;
+}
+
 /** Who a row of the comparison is: its points, its name that shows its wheels, the pin, and what takes it into the build. */
 @Component({
   selector: 'hs-compare-head',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <span class="score mono" [attr.aria-label]="'Serves ' + useName() + ' to ' + score()">{{ score() }}</span>
-    <button type="button" class="quiet bare who" [attr.aria-pressed]="open()" (click)="looked.emit()">
-      <span class="name">{{ label() }}</span>
+    <span class="score mono" [attr.aria-label]="'Serves ' + useName() + ' to ' + row().score">{{ row().score }}</span>
+    <button type="button" class="quiet bare who" [attr.aria-pressed]="row().open" (click)="looked.emit()">
+      <span class="name">{{ row().label }}</span>
     </button>
     <button
       type="button"
       class="quiet icon bare pin"
-      [attr.aria-pressed]="pinned()"
-      [attr.aria-label]="'Keep ' + label() + ' at the top'"
-      [title]="pinned() ? 'No longer at the top' : 'Keep at the top'"
-      [disabled]="!pinned() && full()"
+      [attr.aria-pressed]="row().pinned"
+      [attr.aria-label]="'Keep ' + row().label + ' at the top'"
+      [title]="row().pinned ? 'No longer at the top' : 'Keep at the top'"
+      [disabled]="!row().pinned && full()"
       (click)="pin.emit()"
     >
       <i class="pi pi-thumbtack" aria-hidden="true"></i>
     </button>
-    @if (own()) {
+    @if (row().own) {
       <span></span>
     } @else {
       <button
         type="button"
         class="quiet bare take"
-        [attr.aria-label]="'Take ' + label() + ' into the build'"
+        [attr.aria-label]="'Take ' + row().label + ' into the build'"
         (click)="taken.emit()"
       >
         Take
@@ -77,17 +88,10 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
   `,
 })
 export class CompareHead {
-  readonly label = input.required<string>();
-  /** As it is shown. */
-  readonly score = input.required<string>();
+  readonly row = input.required<CompareRow>();
   readonly useName = input.required<string>();
-  /** The unit that is in the build. */
-  readonly own = input.required<boolean>();
-  readonly pinned = input.required<boolean>();
   /** No more can be pinned. */
   readonly full = input.required<boolean>();
-  /** Its wheels and shafts are shown. */
-  readonly open = input.required<boolean>();
   readonly looked = output();
   readonly pin = output();
   readonly taken = output();
