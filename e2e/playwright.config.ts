@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -9,8 +10,11 @@ const chromium =
   ['/usr/lib/chromium/chromium-headless-shell', '/usr/bin/chromium', '/usr/bin/google-chrome'].find((file) =>
     existsSync(file),
   );
-const port = Number(process.env['E2E_PORT'] ?? 8117);
-// The config is read in every worker: only the first reading may choose the folder.
+// The config is read in every worker: only the first reading may choose port and folder.
+const FREE =
+  'const s = require("net").createServer().listen(0, "127.0.0.1", () => { console.log(s.address().port); s.close(); });';
+process.env['E2E_PORT'] ??= execFileSync(process.execPath, ['-e', FREE], { encoding: 'utf8' }).trim();
+const port = Number(process.env['E2E_PORT']);
 process.env['E2E_DATA'] ??= mkdtempSync(path.join(tmpdir(), 'hot-spline-e2e-'));
 
 export default defineConfig({
@@ -27,12 +31,21 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     colorScheme: 'light',
+    // What moves takes time to nobody's use here.
+    contextOptions: { reducedMotion: 'reduce' },
     acceptDownloads: true,
     // What a story holds up is the server's; the one about the cache allows it.
     serviceWorkers: 'block',
     launchOptions: {
       ...(chromium === undefined ? {} : { executablePath: chromium }),
-      args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage', '--disable-background-networking'],
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-dev-shm-usage',
+        '--disable-background-networking',
+        // A name that is neither localhost nor https: how another device of the shop sees the server.
+        '--host-resolver-rules=MAP shop.test 127.0.0.1',
+      ],
     },
   },
   webServer: {
@@ -44,7 +57,7 @@ export default defineConfig({
       PORT: String(port),
       HOT_SPLINE_DATA: process.env['E2E_DATA'],
       HOT_SPLINE_DEMO: '1',
-      HOT_SPLINE_GAUGE_PACE: '4',
+      HOT_SPLINE_GAUGE_PACE: '10',
       LOG_LEVEL: 'warn',
     },
   },

@@ -178,7 +178,8 @@ test('inspect: a pitted race run on is a stop, replaced it is decided; what was 
 test('shafts: the weakest link of the driveline is first, and stands on the Line', async ({ drift, page }) => {
   await drift.open('shafts');
   const links = page.getByRole('region', { name: 'Weakest link first' }).getByRole('listitem');
-  await expect(links.first()).toContainText('Ring joint');
+  await expect(links.first()).toContainText('×');
+  await expect(links.first()).not.toContainText('Left shaft');
   await page.locator('#shear-left-rear').fill('100');
   await page.locator('#shear-left-rear').press('Enter');
   await expect(links.first()).toContainText('Left shaft');

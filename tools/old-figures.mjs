@@ -7,7 +7,7 @@ import { root } from './ensure.mjs';
 const old = `${root}model/src/document/old/`;
 for (const version of readdirSync(old)) {
   const shown = {};
-  for (const name of readdirSync(`${old}${version}`).filter((one) => /coupe|truck|hatch|climb/.test(one))) {
+  for (const name of readdirSync(`${old}${version}`).filter((one) => /coupe|truck|hatch|climb|saloon/.test(one))) {
     if (name.startsWith('early')) continue;
     const { build, ledger } = readBuildFile(JSON.parse(readFileSync(`${old}${version}/${name}`, 'utf8')));
     const axles = Object.entries(build.axles).filter(([, axle]) => axle);

@@ -91,7 +91,11 @@ export {
 } from './gearing/corrections';
 export {
   MOST_CANDIDATES,
+  ABOVE_STALL,
+  SHOCK,
   mostRingTorque,
+  ringBounds,
+  type RingBounds,
   findFinals,
   type Bill,
   type BillItem,
@@ -109,6 +113,8 @@ export {
 export { enginePower, engineTorque, powerTorque, torqueLookup, type TorquePoint } from './road/engine-torque';
 export { motorCurve, quickCurve, type EnginePeaks, type MotorPeaks } from './road/quick-curve';
 export {
+  CONVERTER_CAPACITY,
+  capacityShare,
   converterPeakEfficiency,
   converterPoint,
   mostTorqueRatio,
@@ -270,16 +276,27 @@ export {
 export {
   CONSTRUCTIONS,
   CONSTRUCTION_SIGNS,
+  DEPTH_SHIMS,
   depthSign,
   type ConstructionSigns,
+  type DepthShimPlace,
   type Depthwards,
   type MeshConstruction,
 } from './mesh/construction';
 export { depthChain, depthFromBore, depthShim, type ChainLink, type DepthByMarks } from './mesh/depth';
 export { MESH_LIMITS } from './mesh/limits';
 export { axialForBacklash, meshSensitivity, type MeshSensitivity } from './mesh/sensitivity';
-export { meshAdvise, type MeshAdvice, type MeshMove } from './mesh/advise';
-export { PATTERN_BAND, type MeshJob, type MeshTry, type Patch, type PatternBand } from './mesh/job';
+export { WORTH_AN_ASSEMBLY, meshAdvise, type MeshAdvice, type MeshMove, type Needed } from './mesh/advise';
+export { type Suspected } from './mesh/suspects';
+export {
+  PATTERN_BAND,
+  SUSPECTS,
+  type Suspect,
+  type MeshJob,
+  type MeshTry,
+  type Patch,
+  type PatternBand,
+} from './mesh/job';
 export { boldMove, type BoldMove } from './mesh/bold';
 export { learnedChanges } from './mesh/learn';
 export { meshMap, type MapPoint, type MeshMap } from './mesh/map';
@@ -296,21 +313,30 @@ export { solidPreload, type SolidNext, type SolidReading } from './preload/solid
 export { floatShim } from './shim/float';
 export { carrierPreload } from './preload/total';
 export { shimPack, shimPacker, type ShimPack, type ShimPackRules } from './shim/pack';
-export { GAUGE_PATTERN, gaugeReader, type GaugeReading } from './gauge/line';
+export {
+  gaugeReader,
+  gaugeUnit,
+  unitNameOf,
+  type GaugeLine,
+  type GaugeQuantity,
+  type GaugeReading,
+  type GaugeUnit,
+} from './gauge/line';
 export { STAND_INS, standInReading, type StandIn } from './gauge/stand-in';
 export { swings } from './gauge/swings';
 export { threadOf, type Thread } from './joint/thread';
 export { JOINT_LIMITS, type JointVerdict } from './joint/limits';
 export { BOLT_GRADES, PRELOAD_SHARE, boltLoad, type BoltGrade, type BoltLoad } from './joint/bolt';
 export { boltTorque, type BoltTorque } from './joint/torque';
+export { FRICTION_SCATTER, boltClamp, type BoltClamp, type Clamp } from './joint/clamp';
 export { adapterSetting } from './joint/adapter';
 export { bottoming, type Bottoming } from './joint/bottoming';
 export { jointCapacity } from './joint/capacity';
 export { starPattern } from './joint/star';
-export { EXPANSION, heatToFit, type JointMaterial } from './joint/heat';
+export { EXPANSION, RING_HEAT_C, heatToFit, type JointMaterial } from './joint/heat';
 export { SHAFT_LIMITS } from './shaft/limits';
-export { spline, type Spline } from './shaft/spline';
-export { torsion } from './shaft/torsion';
+export { SPLINE_ANGLES, spline, type Spline, type SplineAngle } from './shaft/spline';
+export { torqueAt, torsion } from './shaft/torsion';
 export { CRITICAL_SHARE, criticalSpeed } from './shaft/critical';
 export { jointAngle } from './shaft/joint-angle';
 export {

@@ -17,7 +17,7 @@ import { defineSubject, type Subject } from './engine/subjects';
 import { subjects } from './subjects';
 import type { ReadingValue, ValueKind } from './engine/values';
 import { parseOrRefuse } from './refuse';
-import { demoFiles, testId } from './testing/builds';
+import { keptFiles, testId } from './testing/builds';
 
 const twice = <T>(list: readonly T[]): T[] => list.filter((one, i) => list.indexOf(one) !== i);
 
@@ -125,7 +125,7 @@ describe('every capability', () => {
   });
 
   it('makes figures whose workings equal their values, and findings made of facts', () => {
-    const builds = [...Object.values(demoFiles()), { build: newBuild('Fresh'), ledger: [] }];
+    const builds = [...Object.values(keptFiles()), { build: newBuild('Fresh'), ledger: [] }];
     for (const { build, ledger } of builds) {
       const { figures, findings } = deriveBuild(build, ledger, { today: '2026-11-25' });
       for (const { id, value, explain: working } of figures.values()) {
@@ -177,7 +177,7 @@ describe('every capability', () => {
 });
 
 describe('what is derived', () => {
-  const file = Object.values(demoFiles())[1];
+  const file = Object.values(keptFiles())[1];
   if (!file) throw new Error('no demo');
   const { build, ledger } = file;
 

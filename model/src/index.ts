@@ -32,6 +32,11 @@ export {
 export {
   CONSTRUCTIONS,
   ORIGINS,
+  ORIGIN_WORDS,
+  leastOf,
+  originOf,
+  takenFromSchema,
+  type TakenFrom,
   axleSpecSchema,
   gearboxSpecSchema,
   libraryFileSchema,
@@ -54,7 +59,7 @@ export { searchProblemOf } from './road/search-problem';
 export { explainHeat } from './road/calc-heat';
 export { climbOf, climbingVehicle } from './road/derive';
 export { explainRun } from './road/calc-run';
-export { THUMB, lowRange } from './gearing/match';
+export { lowRange } from './gearing/match';
 export { goalOf, findProblemOf, findStandIns } from './gearing/find-problem';
 export { changeWords, reasonWords, scoreWords } from './gearing/find-words';
 export { idSchema } from './document/fields';
@@ -76,6 +81,7 @@ export {
   voidedBy,
   type Decision,
   type InForce,
+  type GaugeSent,
   type LedgerEntry,
   type Reading,
   type Readings,
@@ -264,9 +270,9 @@ export { FINISHES, FINISH_KEYS, type Joint } from './joint/schema';
 export { usedTorque, type JointState, type RoundState } from './joint/state';
 export { newJoint } from './joint/new-joint';
 export { shaftFigures } from './shaft/ids';
-export { MATERIALS, MATERIAL_KEYS, type Shaft, type Shafts } from './shaft/schema';
+export { MATERIALS, MATERIAL_KEYS, type Shaft, type Shafts, type Twisted } from './shaft/schema';
 export { fastestProp, propState, shaftMargin, shearOf, thinnestMm, type ShaftTorque } from './shaft/state';
-export { newShafts } from './shaft/new-shafts';
+export { newEnd, newShafts } from './shaft/new-shafts';
 export { weakestLinks, type Link } from './shaft/links';
 export { DECISIONS, type PartDecision, type PartState } from './inspect';
 export { wholeJob, type WholeJob } from './inspect/whole-job';

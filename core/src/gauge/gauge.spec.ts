@@ -1,5 +1,5 @@
 import { InputError } from '../errors';
-import { gaugeReader } from './line';
+import { gaugeReader, gaugeUnit, unitNameOf } from './line';
 import { STAND_INS, standInReading } from './stand-in';
 import { swings } from './swings';
 
@@ -8,23 +8,42 @@ const refuses = (run: () => unknown, field: string): void => {
 };
 
 describe('lines of a gauge', () => {
-  it('a number and a unit, in whatever spelling [exact: 1 in = 25.4 mm]', () => {
+  it('rubbish gives nothing', () => {
     const read = gaugeReader();
-    expect(read('+0.2013 mm')?.base).toBeCloseTo(0.2013, 12);
-    expect(read('01A +0,0080 in')).toBeNull(); // 01 is taken for the number, A for its unit
-    expect(read(' -  0.0071in\r')?.base).toBeCloseTo(-0.0071 * 25.4, 9);
-    expect(read('1.84 Nm')?.quantity).toBe('torque');
-    expect(read('12.5')).toEqual({ value: 12.5, unit: '', quantity: null, base: 12.5 });
+    for (const line of ['', '\u0000\u0001', 'ERR', '--', 'mm', 'x'.repeat(10_000), '.', '-', '+ mm', 'CH1', '12:03:55'])
+      expect(read(line).kind).withContext(line.slice(0, 9)).toBe('nothing');
   });
 
-  it('rubbish gives nothing, a pattern of one’s own takes the right part', () => {
-    const read = gaugeReader();
-    for (const line of ['', '\u0000\u0001', 'ERR', '--', 'mm', '5 furlong', 'x'.repeat(10_000)])
-      expect(read(line)).withContext(line.slice(0, 9)).toBeNull();
-    expect(gaugeReader(String.raw`A ([+-]\d+\.\d+) (\w+)`)('01A +0.0080 in')?.base).toBeCloseTo(0.2032, 9);
-    refuses(() => gaugeReader('('), 'pattern');
-    refuses(() => gaugeReader(String.raw`\d+`), 'pattern');
-    refuses(() => gaugeReader(`(${'x'.repeat(300)})`), 'pattern');
+  it('a pattern of one’s own takes the right part; what is none is refused', () => {
+    const second = gaugeReader({ pattern: String.raw`mm\s+([+-]?[\d.]+)\s*(\w+)` })('0.201 mm 0.187 mm');
+    expect(second.kind === 'reading' ? second.reading.base : null).toBe(0.187);
+    const bare = { pattern: String.raw`^A ([+-]\d+\.\d+)` };
+    expect(gaugeReader(bare)('A +0.0080')).toEqual({ kind: 'refused', why: 'no-unit', text: '+0.0080' });
+    const told = gaugeReader({ ...bare, unit: 'in' })('A +0.0080');
+    expect(told.kind === 'reading' ? told.reading.base : null).toBeCloseTo(0.2032, 9);
+    refuses(() => gaugeReader({ pattern: '(' }), 'pattern');
+    refuses(() => gaugeReader({ pattern: String.raw`\d+` }), 'pattern');
+    refuses(() => gaugeReader({ pattern: `(${'x'.repeat(300)})` }), 'pattern');
+    refuses(() => gaugeReader({ unit: 'furlong' }), 'unit');
+  });
+
+  it('a unit goes back to one of ours that is worth as much', () => {
+    const name = (text: string) => {
+      const unit = gaugeUnit(text);
+      return unit && unitNameOf(unit);
+    };
+    expect(['in-lb', 'ft lbs', 'Nm', 'um', 'THOU', 'N'].map(name)).toEqual([
+      'lbf·in',
+      'lbf·ft',
+      'N·m',
+      'µm',
+      'thou',
+      'N',
+    ]);
+    expect(name('kgf·cm')).toBeNull(); // none of ours: it is written in N·m
+    expect(gaugeUnit('kgf·cm')?.toBase).toBeCloseTo(0.0980665, 9);
+    for (const none of ['', 'furlong', 'm·m', 'M', 'inin', 'lbs/in', 'rpm'])
+      expect(gaugeUnit(none)).withContext(none).toBeNull();
   });
 });
 

@@ -56,8 +56,10 @@ export interface FindProblem {
   readonly extras?: { readonly ringBolts?: Bought; readonly recalibration?: Bought };
   /** Where the speed is read: ahead of the final drive a new ratio changes it. */
   readonly sender?: 'gearbox' | 'wheel';
-  /** Cruise at least this far above rated stall [trade: 500 to 800]. */
+  /** Cruise at least this far above rated stall: a quarter of it unless told, ours; the converter's sheet wins. */
   readonly aboveStallRpm?: number;
+  /** How much more than steady torque arrives for a moment; 1 unless told. */
+  readonly shock?: number;
 }
 
 /** Coded, so that the wording can be anywhere: `value` against `limit` in base units. */
@@ -177,23 +179,52 @@ function requireBought(field: string, { price, leadDays }: Bought): void {
 
 const outside = (rpm: number, low: number, high: number): number => Math.max(low - rpm, rpm - high, 0);
 
+/** Ours: cruise stays clear of rated stall by this share of it, or the converter runs hot. For automatics alone. */
+export const ABOVE_STALL = 0.25;
+
+/** How much more than the steady torque can arrive for a moment, where nobody has said: a guard of ours. */
+export const SHOCK = 1.5;
+
+/** What can arrive at the ring gear from each end, N·m; the less of both does. */
+export interface RingBounds {
+  /** Engine × lowest gear × low range × final × efficiency × shock; null for an engine of constant power, which has no most. */
+  readonly engineNm: number | null;
+  /** What the tyres of the axle hold. */
+  readonly tyresNm: number;
+}
+
 /**
- * Most torque at the ring gear in N·m: the engine's in first and low range, or what the tyres of one axle hold, whichever
- * is less. The axle is taken to carry at most half as much again as its standing share: a guard band of ours.
- * Not counted: shock, and losses ahead of the ring gear.
+ * Most torque at the ring gear in N·m, the same footing for every link of the driveline: the engine's in first and low range with
+ * its losses and its shock, or what the tyres of one axle hold, whichever is less. The axle is taken to carry at most half as much
+ * again as its standing share: a guard band of ours.
+ * Not counted: that a clutch slips first; wheels that hop.
+ * @param shock how much more than steady arrives for a moment
  * @throws InputError naming the field
  */
-export function mostRingTorque(vehicle: Vehicle, finalRatio: number, lowRange = vehicle.rangeRatio ?? 1): number {
+export function ringBounds(
+  vehicle: Vehicle,
+  finalRatio: number,
+  lowRange = vehicle.rangeRatio ?? 1,
+  shock = 1,
+): RingBounds {
   const hub = vehicle.hubRatio ?? 1;
+  const more = requireNumber('shock', shock, { min: 1, max: 5 });
   // No axle carries more than the whole car.
   const load = Math.min(1, 1.5 * vehicle.driven.staticShare);
   const tyres = (vehicle.tyre.grip * vehicle.massKg * GRAVITY * load * vehicle.tyre.rollingRadiusMm) / 1000 / hub;
-  if (!('torqueCurve' in vehicle.engine)) return tyres;
+  if (!('torqueCurve' in vehicle.engine)) return { engineNm: null, tyresNm: tyres };
   const { torqueCurve } = vehicle.engine;
   const most = Math.max(...torqueCurve.map((point) => point.torqueNm));
   const { converter } = vehicle;
   const launched = converter ? engineTorque(torqueCurve, converter.stallRpm) * converter.torqueRatio : 0;
-  return Math.min(Math.max(most, launched) * (vehicle.gears[0] ?? 1) * lowRange * finalRatio, tyres);
+  const ratios = (vehicle.gears[0] ?? 1) * lowRange * finalRatio;
+  return { engineNm: Math.max(most, launched) * ratios * vehicle.driveline.efficiency * more, tyresNm: tyres };
+}
+
+/** The less of both ends, N·m. @throws InputError naming the field */
+export function mostRingTorque(...of: Parameters<typeof ringBounds>): number {
+  const { engineNm, tyresNm } = ringBounds(...of);
+  return engineNm === null ? tyresNm : Math.min(engineNm, tyresNm);
 }
 
 /**
@@ -264,7 +295,7 @@ function assess(problem: FindProblem, candidate: Candidate): Omit<FoundFinal, 'b
       ratio,
       vehicle.hubRatio ?? 1,
     ),
-    ringTorqueNm: mostRingTorque(vehicle, ratio, problem.lowRange),
+    ringTorqueNm: mostRingTorque(vehicle, ratio, problem.lowRange, problem.shock),
     topMps: tallest?.limitMps ?? 0,
   };
   const reasons: Reason[] = [];
@@ -289,7 +320,11 @@ function assess(problem: FindProblem, candidate: Candidate): Omit<FoundFinal, 'b
     stop = true;
   }
   if (figures.aboveStallRpm !== null) {
-    const wanted = requireNumber('aboveStallRpm', problem.aboveStallRpm ?? 500, { min: 0, max: 5000, unit: 'rpm' });
+    const wanted = requireNumber('aboveStallRpm', problem.aboveStallRpm ?? ABOVE_STALL * (stall ?? 0), {
+      min: 0,
+      max: 5000,
+      unit: 'rpm',
+    });
     const hot = figures.aboveStallRpm < wanted;
     give(hot ? 'against' : 'for', hot ? 'stall-near' : 'stall-clear', figures.aboveStallRpm, wanted);
     watch ||= hot;

@@ -8,12 +8,12 @@ describe('gearing: what is heard', () => {
   });
 
   it('bearing orders of a hand-worked case', () => {
-    // z 17, d/D 0.2, α 0: q 0.2 → cage 0.4, outer 6.8, inner 10.2, roller 2.4 [std: rolling-bearing kinematics]
+    // z 17, d/D 0.2, α 0: q 0.2 → cage 0.4, outer 6.8, inner 10.2; a roller spins 0.96/0.4 = 2.4, its defect strikes both races: 4.8 [std: rolling-bearing kinematics]
     const orders = bearingOrders({ rollers: 17, diameterRatio: 0.2, contactAngleDeg: 0 });
     expect(orders.cage).toBeCloseTo(0.4, 12);
     expect(orders.outerRace).toBeCloseTo(6.8, 12);
     expect(orders.innerRace).toBeCloseTo(10.2, 12);
-    expect(orders.roller).toBeCloseTo(2.4, 12);
+    expect(orders.roller).toBeCloseTo(4.8, 12);
   });
 
   it('both races together meet every roller once a turn (property)', () => {

@@ -21,12 +21,13 @@ export interface BearingOrders {
   readonly cage: number;
   readonly outerRace: number;
   readonly innerRace: number;
+  /** A defect of a roller strikes both races: twice its spin. */
   readonly roller: number;
 }
 
 /**
- * Events per turn of the inner ring, q = (d/D)·cos α: cage ½(1−q), outer race z/2·(1−q), inner race z/2·(1+q), roller
- * D/(2d)·(1−q²) [std: rolling-bearing kinematics]. Not counted: slip, which takes one or two per cent.
+ * Events per turn of the inner ring, q = (d/D)·cos α: cage ½(1−q), outer race z/2·(1−q), inner race z/2·(1+q), a
+ * roller's defect D/d·(1−q²), twice its spin D/(2d)·(1−q²) since it strikes both races [std: rolling-bearing kinematics]. Not counted: slip, which takes one or two per cent.
  * @throws InputError naming the field
  */
 export function bearingOrders(bearing: RollingBearing): BearingOrders {
@@ -38,7 +39,7 @@ export function bearingOrders(bearing: RollingBearing): BearingOrders {
     cage: (1 - q) / 2,
     outerRace: (z / 2) * (1 - q),
     innerRace: (z / 2) * (1 + q),
-    roller: (1 - q * q) / (2 * ratio),
+    roller: (1 - q * q) / ratio,
   };
 }
 

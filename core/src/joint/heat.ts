@@ -6,14 +6,15 @@ import { JOINT_LIMITS, type JointVerdict } from './limits';
 export const EXPANSION = { steel: 11.7e-6, aluminium: 23e-6, 'cast-iron': 10.8e-6 } as const;
 export type JointMaterial = keyof typeof EXPANSION;
 
-/** Above the first hardened parts and bearings nearby begin to suffer, above the second they have: 350 and 400 °F [trade]. */
-const HOT_C = { watch: 176.7, stop: 204.4 };
+/** Ours, °C: carburized rings are tempered at about 150 to 190 (from memory); the sheet's own limit takes the place of the second. */
+export const RING_HEAT_C = { watch: 150, stop: 190 } as const;
 
 /**
  * How warm a part has to be to slide on: ΔT = (interference + slide clearance)/(α·D), both on the diameter [exact].
  *
  * Not counted: what it cools on the way; that the other part warms up. A cold carrier helps by as much.
- * @returns temperature in °C; `watch` from 350 °F, `stop` from 400 °F (tempering, bearings nearby) [trade]
+ * @param of.limitC what the sheet allows at most; 190 °C, ours, where it says nothing
+ * @returns temperature in °C; `watch` from 150 °C on (ours), `stop` above the limit: the ring would be tempered
  * @throws InputError naming the field
  */
 export function heatToFit(of: {
@@ -22,11 +23,13 @@ export function heatToFit(of: {
   readonly slideClearanceMm: number;
   readonly startC: number;
   readonly material: JointMaterial;
+  readonly limitC?: number;
 }): { readonly targetC: number; readonly verdict: JointVerdict } {
   const diameter = requireNumber('diameterMm', of.diameterMm, LIMITS.diameterMm);
   const interference = requireNumber('interferenceMm', of.interferenceMm, JOINT_LIMITS.interferenceMm);
   const slide = requireNumber('slideClearanceMm', of.slideClearanceMm, JOINT_LIMITS.interferenceMm);
   const start = requireNumber('startC', of.startC, JOINT_LIMITS.celsius);
   const targetC = start + (interference + slide) / (EXPANSION[of.material] * diameter);
-  return { targetC, verdict: targetC >= HOT_C.stop ? 'stop' : targetC >= HOT_C.watch ? 'watch' : 'fits' };
+  const limit = requireNumber('limitC', of.limitC ?? RING_HEAT_C.stop, JOINT_LIMITS.celsius);
+  return { targetC, verdict: targetC > limit ? 'stop' : targetC >= RING_HEAT_C.watch ? 'watch' : 'fits' };
 }

@@ -258,8 +258,12 @@ describe('heat to fit', () => {
     } as const;
     expect(heatToFit(hot).targetC).toBeCloseTo(21 + 0.1 / (11.7e-6 * 177.8), 9);
     expect(heatToFit(hot).verdict).toBe('fits');
-    expect(heatToFit({ ...hot, interferenceMm: 0.3 }).verdict).toBe('watch');
-    expect(heatToFit({ ...hot, interferenceMm: 0.5 }).verdict).toBe('stop');
+    // Watch from 150 °C, stop above 190 or what the sheet says (ours; carburized rings are tempered at 150 to 190, from memory).
+    expect(heatToFit({ ...hot, startC: 20, interferenceMm: 0.215 }).verdict).toBe('fits');
+    expect(heatToFit({ ...hot, interferenceMm: 0.23 }).verdict).toBe('watch');
+    expect(heatToFit({ ...hot, interferenceMm: 0.32 }).verdict).toBe('stop');
+    expect(heatToFit({ ...hot, interferenceMm: 0.32, limitC: 210 }).verdict).toBe('watch');
+    expect(heatToFit({ ...hot, interferenceMm: 0.23, limitC: 155 }).verdict).toBe('stop');
     expect(heatToFit({ ...hot, material: 'aluminium' }).targetC).toBeLessThan(heatToFit(hot).targetC);
     refuses(() => heatToFit({ ...hot, diameterMm: 0 }), 'diameterMm');
     refuses(() => heatToFit({ ...hot, interferenceMm: -0.1 }), 'interferenceMm');

@@ -1,5 +1,5 @@
 import { InputError, requireNumber } from '../errors';
-import { normalAbove, normalBetween } from '../normal';
+import { chiSquaredAbove, normalAbove, normalBetween } from '../normal';
 import type { ShimStock } from '../pack/shims';
 import { normalFrom, seededRandom } from '../random';
 import { shimPacker } from '../shim/pack';
@@ -7,7 +7,8 @@ import {
   OBSERVED,
   beliefBy,
   drawAxles,
-  learnAxle,
+  misfit,
+  oddness,
   predictor,
   readingOf,
   type Belief,
@@ -17,7 +18,7 @@ import {
 } from './axle-model';
 import {
   bestGuess,
-  checkJob,
+  moveTo,
   positionOf,
   valuesOf,
   type Limits,
@@ -25,8 +26,10 @@ import {
   type Patch,
   type Predictor,
   type Ready,
+  type Suspect,
   type TryValue,
 } from './job';
+import { likeliest, type Suspected } from './suspects';
 
 export interface MeshMove {
   readonly pinionShimMm: number;
@@ -42,20 +45,41 @@ export interface MeshExpected {
   readonly coast: Patch;
 }
 
+/** What has to be read before anything can be judged. */
+export type Needed = 'backlash' | 'pattern';
+
 export interface MeshAdvice {
   /** Every reading of the last try is in band, and no other move is clearly likelier to be, by all that was read before. */
   readonly done: boolean;
+  /** What is to be read first: nothing is proposed before. */
+  readonly needs: Needed | null;
+  /** Null only where it is done or something has to be read first. */
   readonly next: MeshMove | null;
   readonly expected: MeshExpected | null;
-  /** That backlash all round and both flanks are in band then. */
+  /** That backlash all round and both flanks are in band then; where it is done, that they truly are. */
   readonly chanceInSpec: number | null;
   readonly secondBest: (MeshMove & { readonly chanceInSpec: number }) | null;
-  /** The reading of the last try that is worth taking again before anything is taken apart, and the chance then; null: none. */
-  readonly readAgain: { readonly reading: 'backlash' | 'pattern'; readonly chanceInSpec: number } | null;
+  /**
+   * The reading of the last try to take again before anything is taken apart, and the chance then; null: none. `worth`: it brings
+   * chance; `unlikely`: a gauge read what all else speaks against, and nobody has confirmed it.
+   */
+  readonly readAgain: {
+    readonly reading: 'backlash' | 'pattern';
+    readonly why: 'worth' | 'unlikely';
+    readonly chanceInSpec: number;
+  } | null;
   /** What of the last try is out of band. */
   readonly out: readonly Observed[];
   /** Readings that don't fit the others, worst first; `chance` that they are simply wrong. */
   readonly doubtful: readonly { readonly try: number; readonly reading: Observed; readonly chance: number }[];
+  /** What may have been told the wrong way round, likeliest first; `next` and `expected` go by the likeliest way of reading it all. */
+  readonly suspects: readonly Suspected[];
+  /** What of it `next` goes by; null: as it was told. */
+  readonly as: Suspect | null;
+  /** Chance that an axle of this construction gives such readings, where it is too small to believe; null otherwise. */
+  readonly contradiction: number | null;
+  /** The shim that the readings ask for, where that is less than nothing: there is none. */
+  readonly belowZeroMm: number | null;
 }
 
 /** Ours: a reading is named as one that does not fit from this chance on. */
@@ -64,6 +88,14 @@ const DOUBTFUL = 0.5;
 const WORTH_READING = 0.08;
 /** Ours: in band as it was read, but another move is likelier by so much: it is not called done. */
 const LIKELIER = 0.15;
+/** Ours: below this chance a move is not worth an assembly; the screen withholds it, the answer does not. */
+export const WORTH_AN_ASSEMBLY = 0.1;
+/** Ours: in band on fewer places than this is not known to be in band all round. */
+const PLACES_FOR_DONE = 4;
+/** Ours: a gauge's mean so many deviations off is read again before it is believed. */
+const UNLIKELY = 4;
+/** Ours: readings that fewer axles than this would give contradict each other. */
+const CONTRADICTS = 0.001;
 const STEPS = { pinionMm: 0.025, ringMm: 0.025 };
 /** Moves that are looked at closely, and draws of the axle for each. */
 const CLOSE = 50;
@@ -88,17 +120,19 @@ export function roughChance(of: readonly Predictor[], { limits, closingSigma }: 
 
 /** The steps round the best guess, or the packs that the stock holds. */
 export function movesOf(job: MeshJob, ready: Ready, of: readonly Predictor[]): readonly MeshMove[] {
-  const { first, sign } = ready;
+  const { first } = ready;
   const steps = job.steps ?? STEPS;
   const pinionStep = requireNumber('steps.pinionMm', steps.pinionMm, { above: 0, max: 5, unit: 'mm' });
   const ringStep = requireNumber('steps.ringMm', steps.ringMm, { above: 0, max: 5, unit: 'mm' });
-  const guess = bestGuess(of, ready);
+  const guess = moveTo(bestGuess(of, ready), ready);
+  // A shim of less than nothing is none: what comes nearest is looked at, and it is said (see `belowZeroMm`).
+  const wanted = Math.max(0, guess.pinionShimMm);
   const pinions = job.stock
-    ? packs(job.stock, first.pinionShimMm + sign * guess.deeperMm, pinionStep)
-    : about(first.pinionShimMm, first.pinionShimMm + sign * guess.deeperMm, pinionStep)
+    ? packs(job.stock, wanted, pinionStep)
+    : about(first.pinionShimMm, wanted, pinionStep)
         .filter((mm) => mm >= 0)
         .map((pinionShimMm): Omit<MeshMove, 'ringShiftMm'> => ({ pinionShimMm }));
-  const rings = about(first.ringShiftMm, first.ringShiftMm + guess.closerMm, ringStep);
+  const rings = about(first.ringShiftMm, guess.ringShiftMm, ringStep);
   return pinions.flatMap((pinion) => rings.map((ringShiftMm) => ({ ...pinion, ringShiftMm })));
 }
 
@@ -147,6 +181,7 @@ export function closeChance(
 function outOf({ last, places, spec, closing, limits }: Ready): readonly Observed[] {
   const round = places.at(-1) as readonly number[];
   return OBSERVED.filter((_, observed) => {
+    if (observed === 0 && round.length === 0) return true;
     if (observed === 0)
       return Math.min(...round) - closing < spec[0] - 1e-9 || Math.max(...round) - closing > spec[1] + 1e-9;
     const value = valuesOf(last, 0)[observed] ?? null;
@@ -162,7 +197,7 @@ function bestMoves(
   ready: Ready,
   belief: Belief,
 ): { readonly best: readonly (MeshMove & { readonly chanceInSpec: number })[]; readonly here: number } {
-  const at = (move: MeshMove): Position => positionOf(move, ready.first, ready.sign);
+  const at = (move: MeshMove): Position => positionOf(move, ready);
   const of = OBSERVED.map((_, observed) => predictor(belief, observed));
   const rough = movesOf(job, ready, of)
     .map((move) => ({ move, chance: roughChance(of, ready, at(move)) }))
@@ -190,7 +225,7 @@ function readAgain(ready: Ready, { belief, wrong }: Learned, best: MeshMove, now
   // Nothing can bring so much more than certainty.
   if (now > 1 - WORTH_READING) return null;
   const last = ready.values.at(-1)?.try;
-  const at = positionOf(best, ready.first, ready.sign);
+  const at = positionOf(best, ready);
   const once = (backlash: boolean): number => {
     const values = ready.values.map((value, i) => {
       const twice = value.try === last && (value.observed === 0) === backlash;
@@ -210,22 +245,61 @@ function readAgain(ready: Ready, { belief, wrong }: Learned, best: MeshMove, now
   const [pattern, backlash] = [once(false), once(true)];
   const then = Math.max(pattern, backlash);
   if (then - now < WORTH_READING) return null;
-  return { reading: pattern >= backlash ? 'pattern' : 'backlash', chanceInSpec: then };
+  return { reading: pattern >= backlash ? 'pattern' : 'backlash', why: 'worth', chanceInSpec: then };
+}
+
+/**
+ * A gauge's mean of the last try that all else speaks against, not confirmed by another reading of the same assembly: it is read again
+ * before it is believed.
+ */
+function unlikelyBacklash(ready: Ready, learned: Learned): boolean {
+  const { values, prior } = ready;
+  const last = values.findLast(({ observed }) => observed === 0);
+  if (!last || last.wrongShare !== 0 || last.try !== (values.at(-1)?.try ?? 0)) return false;
+  const same = (one: TryValue): boolean =>
+    one !== last &&
+    one.observed === 0 &&
+    one.wrongShare === 0 &&
+    one.at.deeperMm === last.at.deeperMm &&
+    one.at.closerMm === last.at.closerMm;
+  if (values.some(same)) return false;
+  return oddness(prior, values, learned, values.indexOf(last)) > UNLIKELY;
+}
+
+/** What is to be read first: backlash that is missing or stands on too few places, then any pattern at all. */
+function neededOf({ values, places }: Ready, out: readonly Observed[]): Needed | null {
+  const round = places.at(-1) as readonly number[];
+  if (round.length === 0 || (out.length === 0 && round.length < PLACES_FOR_DONE)) return 'backlash';
+  return values.some(({ observed }) => observed > 0) ? null : 'pattern';
+}
+
+/**
+ * Chance that axles as they are expected fit at least as badly; null where that is nothing to doubt, or where one reading that is simply
+ * wrong explains it.
+ */
+function contradictionOf({ prior, values }: Ready, { belief, wrong }: Learned): number | null {
+  const chanceOf = (of: readonly TryValue[]): number => chiSquaredAbove(misfit(prior, of, belief), of.length);
+  const chance = chanceOf(values);
+  if (chance >= CONTRADICTS) return null;
+  const worst = wrong.indexOf(Math.max(...wrong));
+  const without = (wrong[worst] as number) > DOUBTFUL ? chanceOf(values.filter((_, i) => i !== worst)) : 0;
+  return without >= CONTRADICTS ? null : chance;
 }
 
 /**
  * The next move of a set-up: pinion shim and ring position with the best chance that backlash all round and both flanks are in
  * band, out of moves that exist. It believes an axle to be straight: each reading changes in proportion to depth and ring position,
  * with sensitivities that are uncertain, learned with every try, and readings that do not fit the others weighed down
- * [exact for what it assumes: Bayes on normal distributions; the first guesses are ours, from memory].
+ * [exact for what it assumes: Bayes on normal distributions; the first guesses are ours, from memory]. From the second place on it
+ * also weighs whether the shim, the side of the ring or the flanks were told the wrong way round.
  *
  * Not counted: bends of the sensitivities over large moves, a state that changes between tries other than by `closingUpMm`, and
  * whether more than one assembly is planned: the best single move is taken.
- * @throws InputError naming the field
+ * @throws InputError naming the field; `addingShimMovesPinion` for a box shaft of which nobody has said what its shim does
  */
 export function meshAdvise(job: MeshJob): MeshAdvice {
-  const ready = checkJob(job);
-  const { belief, wrong } = learnAxle(ready.prior, ready.values);
+  const { as, ready, learned, suspects } = likeliest(job);
+  const { belief, wrong } = learned;
   const out = outOf(ready);
   const doubtful = wrong
     .map((chance, i) => {
@@ -234,28 +308,44 @@ export function meshAdvise(job: MeshJob): MeshAdvice {
     })
     .filter(({ chance }) => chance > DOUBTFUL)
     .sort((a, b) => b.chance - a.chance);
+  const needs = neededOf(ready, out);
+  const common = { out, doubtful, suspects, as, belowZeroMm: null };
+  const nothing = { next: null, expected: null, secondBest: null } as const;
+  if (needs)
+    return { ...common, ...nothing, done: false, needs, chanceInSpec: null, readAgain: null, contradiction: null };
+  const contradiction = contradictionOf(ready, learned);
   const {
     best: [best, second],
     here,
   } = bestMoves(job, ready, belief);
+  const unlikely = unlikelyBacklash(ready, learned)
+    ? ({ reading: 'backlash', why: 'unlikely', chanceInSpec: best?.chanceInSpec ?? here } as const)
+    : null;
   if (out.length === 0 && (!best || here > best.chanceInSpec - LIKELIER))
     return {
+      ...common,
+      ...nothing,
       done: true,
-      next: null,
-      expected: null,
-      chanceInSpec: null,
-      secondBest: null,
-      readAgain: null,
-      out,
-      doubtful,
+      needs: null,
+      chanceInSpec: here,
+      readAgain: unlikely ?? readAgain(ready, learned, ready.last, here),
+      contradiction,
     };
   if (!best) throw new InputError('stock', 'stock has no pack that can be built here.', 'shims for the pinion');
   const { chanceInSpec, ...next } = best;
-  const expected = OBSERVED.map(
-    (_, observed) => predictor(belief, observed)(positionOf(next, ready.first, ready.sign)).mean,
-  ) as [number, number, number, number, number];
+  const of = OBSERVED.map((_, observed) => predictor(belief, observed));
+  const expected = of.map((predicted) => predicted(positionOf(next, ready)).mean) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
+  const wanted = moveTo(bestGuess(of, ready), ready).pinionShimMm;
   return {
+    ...common,
     done: false,
+    needs: null,
     next,
     expected: {
       backlashMm: expected[0],
@@ -264,8 +354,8 @@ export function meshAdvise(job: MeshJob): MeshAdvice {
     },
     chanceInSpec,
     secondBest: second ?? null,
-    readAgain: readAgain(ready, { belief, wrong }, next, chanceInSpec),
-    out,
-    doubtful,
+    readAgain: unlikely ?? readAgain(ready, learned, next, chanceInSpec),
+    contradiction,
+    belowZeroMm: wanted < -1e-9 ? wanted : null,
   };
 }

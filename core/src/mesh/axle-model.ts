@@ -84,6 +84,8 @@ export interface Value {
   readonly at: Position;
   readonly value: number;
   readonly scatter: number;
+  /** Share of such readings that are simply wrong, where it is not the prior's. */
+  readonly wrongShare?: number;
 }
 
 interface Start {
@@ -261,8 +263,9 @@ const bell = (off: number, deviation: number): number => Math.exp(-((off / devia
 /**
  * What readings teach about an axle. Each is held against what all others say; one that does not fit counts for less, as far as it
  * is likelier to be simply wrong than to be scatter.
+ * @param rounds of holding each against the others; one tells well enough how likely all of it is
  */
-export function learnAxle(prior: AxlePrior, values: readonly Value[]): Learned {
+export function learnAxle(prior: AxlePrior, values: readonly Value[], rounds = 3): Learned {
   const start = startOf(prior);
   let wrong: number[] = values.map(() => 0);
   let guess = start.mean;
@@ -271,19 +274,67 @@ export function learnAxle(prior: AxlePrior, values: readonly Value[]): Learned {
       ...value,
       scatter: value.scatter / Math.sqrt(Math.max(1e-4, 1 - (wrong[i] as number))),
     }));
-  for (let round = 0; round < 3; round++) {
+  for (let round = 0; round < rounds; round++) {
     const now = weighed();
     guess = believe(start, now, -1, guess).mean;
     wrong = values.map((value, i) => {
       const { mean, variance } = predictor(believe(start, now, i, guess), value.observed)(value.at);
       const off = value.value - mean;
-      const { share, scatter } = prior.wrong;
+      const { scatter } = prior.wrong;
+      const share = value.wrongShare ?? prior.wrong.share;
+      if (share === 0) return 0;
       const good = (1 - share) * bell(off, Math.sqrt(variance + value.scatter ** 2));
       const bad = share * bell(off, Math.sqrt(variance + (scatter[value.observed] as number) ** 2));
       return bad / (good + bad);
     });
   }
   return { belief: believe(start, weighed(), -1, guess), wrong };
+}
+
+/** How far the value at a place lies from what all others say, in deviations of both. */
+export function oddness(prior: AxlePrior, values: readonly Value[], { belief, wrong }: Learned, place: number): number {
+  const start = startOf(prior);
+  const weighed = values.map((value, i) => ({
+    ...value,
+    scatter: value.scatter / Math.sqrt(Math.max(1e-4, 1 - (wrong[i] as number))),
+  }));
+  const odd = values[place] as Value;
+  const { mean, variance } = predictor(believe(start, weighed, place, belief.mean), odd.observed)(odd.at);
+  return Math.abs(odd.value - mean) / Math.sqrt(variance + odd.scatter ** 2);
+}
+
+/**
+ * Logarithm of how likely the readings are by the prior, each simply wrong with its share, up to what is the same for every way of
+ * reading them [Laplace round the best fit].
+ */
+export function evidence(prior: AxlePrior, values: readonly Value[], { belief }: Learned): number {
+  const { mean: from, information } = startOf(prior);
+  let log = 0;
+  for (let i = 0; i < SIZE; i++) {
+    const off = (belief.mean[i] as number) - (from[i] as number);
+    log -= ((information[i] as number) * off * off) / 2 + Math.log(belief.root[i * (SIZE + 1)] as number);
+  }
+  for (const value of values) {
+    const off = value.value - readingOf(belief.mean, value.observed, value.at);
+    const share = value.wrongShare ?? prior.wrong.share;
+    const wild = Math.hypot(value.scatter, prior.wrong.scatter[value.observed] as number);
+    log += Math.log((1 - share) * bell(off, value.scatter) + share * bell(off, wild));
+  }
+  return log;
+}
+
+/**
+ * How badly the readings fit any axle of the prior: what is left of them and of the prior at the best fit, none weighed down, which of
+ * axles as they are expected is chi-squared with a degree for each reading [exact for what is straight].
+ */
+export function misfit(prior: AxlePrior, values: readonly Value[], near: Belief): number {
+  const { mean: from, information } = startOf(prior);
+  const { mean } = believe(startOf(prior), values, -1, near.mean);
+  let sum = 0;
+  for (let i = 0; i < SIZE; i++) sum += (information[i] as number) * ((mean[i] as number) - (from[i] as number)) ** 2;
+  for (const { value, observed, at, scatter } of values)
+    sum += ((value - readingOf(mean, observed, at)) / scatter) ** 2;
+  return sum;
 }
 
 /** What is believed with these values all taken as they are, none weighed down; from a belief that lies near. */

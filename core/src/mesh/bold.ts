@@ -10,7 +10,16 @@ import {
   type Belief,
   type Position,
 } from './axle-model';
-import { bestGuess, checkJob, positionOf, type Limits, type MeshJob, type Ready, type TryValue } from './job';
+import {
+  bestGuess,
+  checkJob,
+  positionOf,
+  type Limits,
+  type MeshJob,
+  type Ready,
+  type Suspect,
+  type TryValue,
+} from './job';
 
 export interface BoldMove {
   readonly move: MeshMove;
@@ -68,12 +77,13 @@ function withinTwo(ready: Ready, belief: Belief, at: Position): number {
  * The move that looks two assemblies ahead, where it goes farther than the likeliest one and is worth it: what is learned of the
  * axle makes up for a smaller chance now. Null where the likeliest move is as good.
  * Not counted: readings that are simply wrong; the assembly after it is taken to stand anywhere, not only where the stock allows.
+ * @param as what the likeliest move takes to be the other way round than it was told
  * @throws InputError naming the field
  */
-export function boldMove(job: MeshJob, plain: MeshMove): BoldMove | null {
-  const ready = checkJob(job);
+export function boldMove(job: MeshJob, plain: MeshMove, as: Suspect | null = null): BoldMove | null {
+  const ready = checkJob(job, as);
   const { belief } = learnAxle(ready.prior, ready.values);
-  const at = (move: MeshMove): Position => positionOf(move, ready.first, ready.sign);
+  const at = (move: MeshMove): Position => positionOf(move, ready);
   const of = OBSERVED.map((_, observed) => predictor(belief, observed));
   const exist = movesOf(job, ready, of);
   const here = at(plain);

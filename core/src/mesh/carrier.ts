@@ -103,7 +103,7 @@ export interface Notches {
 
 /**
  * Notches of a threaded adjuster for a move: travel a notch = thread pitch/notches a turn [exact]; the nearest whole one,
- * since a lock holds nothing between.
+ * since a lock holds nothing between. Half a notch goes to the smaller move, either way alike: what is left is in `errorMm`.
  * Not counted: slack of the thread.
  * @throws InputError naming the field
  */
@@ -115,6 +115,7 @@ export function adjusterNotches(of: {
   const pitch = requireNumber('threadPitchMm', of.threadPitchMm, MESH_LIMITS.threadPitchMm);
   const each = pitch / requireNumber('notchesPerTurn', of.notchesPerTurn, MESH_LIMITS.notches);
   const wanted = requireNumber('moveMm', of.moveMm, MESH_LIMITS.moveMm);
-  const notches = Math.round(wanted / each) + 0;
+  // A half that arithmetic made a hair more than one is still a half.
+  const notches = Math.sign(wanted) * Math.max(0, Math.ceil(Math.abs(wanted) / each - 0.5 - 1e-9)) + 0;
   return { notches, moveMm: notches * each, errorMm: notches * each - wanted };
 }

@@ -13,7 +13,7 @@ export type MeshConstruction = (typeof CONSTRUCTIONS)[number];
 export type Depthwards = 'deeper' | 'shallower';
 
 export interface ConstructionSigns {
-  /** What adding to the pinion shim does; null where centre distance is fixed and there is none. */
+  /** What adding to the pinion shim does; null where it has to be said (a box shaft), or where centre distance is fixed and there is none. */
   readonly addingShimMovesPinion: Depthwards | null;
   /** What a taller head bearing does; null where it is not known from the construction alone. */
   readonly tallerBearingMovesPinion: Depthwards | null;
@@ -22,8 +22,8 @@ export interface ConstructionSigns {
 }
 
 /**
- * Signs by construction [exact, from how each is put together; common practice]. A transaxle's bearing height and a shim
- * under a bearing flange have a direction of their own, which is data of the axle.
+ * Signs by construction [exact, from how each is put together; common practice]. A transaxle has no direction of its own: in the order
+ * case face, shim, race a shim moves the pinion shallower, in the order flange, shim, case face deeper. It is asked.
  */
 export const CONSTRUCTION_SIGNS: Readonly<Record<MeshConstruction, ConstructionSigns>> = {
   'integral-head-shim': {
@@ -35,8 +35,21 @@ export const CONSTRUCTION_SIGNS: Readonly<Record<MeshConstruction, ConstructionS
   'integral-adjusters': { addingShimMovesPinion: 'deeper', tallerBearingMovesPinion: 'deeper', ringBy: 'adjusters' },
   'drop-out': { addingShimMovesPinion: 'shallower', tallerBearingMovesPinion: 'deeper', ringBy: 'adjusters' },
   independent: { addingShimMovesPinion: 'deeper', tallerBearingMovesPinion: 'deeper', ringBy: 'cover-shims' },
-  transaxle: { addingShimMovesPinion: 'deeper', tallerBearingMovesPinion: null, ringBy: 'shims-or-rings' },
+  transaxle: { addingShimMovesPinion: null, tallerBearingMovesPinion: null, ringBy: 'shims-or-rings' },
   'electric-reduction': { addingShimMovesPinion: null, tallerBearingMovesPinion: null, ringBy: 'none' },
+};
+
+/** Where the shim for pinion depth sits. */
+export const DEPTH_SHIMS = ['head-bearing', 'cup', 'support', 'box-shaft', 'none'] as const;
+export type DepthShimPlace = (typeof DEPTH_SHIMS)[number];
+
+/** What adding to a shim there does; null where it has to be said. */
+export const DEPTH_SHIM_MOVES: Readonly<Record<DepthShimPlace, Depthwards | null>> = {
+  'head-bearing': 'deeper',
+  cup: 'deeper',
+  support: 'shallower',
+  'box-shaft': null,
+  none: null,
 };
 
 /** +1 where more shim brings the pinion nearer to the axis of the ring, −1 where it takes it away. */

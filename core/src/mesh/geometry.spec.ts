@@ -2,7 +2,7 @@ import { InputError } from '../errors';
 import { seededRandom } from '../random';
 import { backlashRound, onceATurn } from './backlash';
 import { adjusterNotches, carrierSides, carryOver, oneSidedMove } from './carrier';
-import { CONSTRUCTIONS, CONSTRUCTION_SIGNS, depthSign } from './construction';
+import { CONSTRUCTIONS, CONSTRUCTION_SIGNS, DEPTH_SHIMS, DEPTH_SHIM_MOVES, depthSign } from './construction';
 import { depthChain, depthFromBore, depthShim } from './depth';
 import { meshSensitivity } from './sensitivity';
 
@@ -85,7 +85,9 @@ describe('pinion depth', () => {
 
   it('signs of all seven constructions (common practice)', () => {
     const of = CONSTRUCTIONS.map((name) => CONSTRUCTION_SIGNS[name].addingShimMovesPinion);
-    expect(of).toEqual(['deeper', 'deeper', 'deeper', 'shallower', 'deeper', 'deeper', null]);
+    // a box shaft has no direction of its own: it is asked (handbook 9.1)
+    expect(of).toEqual(['deeper', 'deeper', 'deeper', 'shallower', 'deeper', null, null]);
+    expect(DEPTH_SHIMS.map((place) => DEPTH_SHIM_MOVES[place])).toEqual(['deeper', 'deeper', 'shallower', null, null]);
     // a taller head bearing pushes the head deeper with a head shim and in a drop-out alike
     expect(CONSTRUCTION_SIGNS['drop-out'].tallerBearingMovesPinion).toBe('deeper');
     expect(CONSTRUCTION_SIGNS.transaxle.tallerBearingMovesPinion).toBeNull();
@@ -186,6 +188,13 @@ describe('carrier', () => {
     expect(adjusterNotches({ ...of, moveMm: 0.1875 })).toEqual({ notches: 3, moveMm: 0.1875, errorMm: 0 });
     expect(adjusterNotches({ ...of, moveMm: -0.08 }).notches).toBe(-1);
     expect(Object.is(adjusterNotches({ ...of, moveMm: -0.01 }).notches, 0)).toBeTrue();
+    // Half a notch goes to the smaller move, either way alike, and what is left is said.
+    for (const way of [1, -1]) {
+      const half = adjusterNotches({ ...of, moveMm: way * 2.5 * 0.0625 });
+      expect([half.notches + 0, half.errorMm]).toEqual([way * 2, -way * 0.03125]);
+      expect(adjusterNotches({ ...of, moveMm: way * 0.5 * 0.0625 }).notches).toBe(0);
+      expect(adjusterNotches({ ...of, moveMm: way * 0.51 * 0.0625 }).notches).toBe(way);
+    }
   });
 
   it('refuses by name', () => {

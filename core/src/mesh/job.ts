@@ -11,7 +11,14 @@ import {
   type Value,
 } from './axle-model';
 import { onceATurn, requireBand, requireReadings, type BandMm } from './backlash';
-import { CONSTRUCTION_SIGNS, depthSign, type Depthwards, type MeshConstruction } from './construction';
+import {
+  CONSTRUCTION_SIGNS,
+  DEPTH_SHIM_MOVES,
+  depthSign,
+  type DepthShimPlace,
+  type Depthwards,
+  type MeshConstruction,
+} from './construction';
 import { MESH_LIMITS } from './limits';
 
 /** Where the patch lies on a flank: u −1 toe … +1 heel, v −1 root … +1 face. */
@@ -25,7 +32,7 @@ export interface MeshTry {
   readonly pinionShimMm: number;
   /** Towards the pinion, from the first try. */
   readonly ringShiftMm: number;
-  /** Evenly spaced round the ring; empty where a pattern was read once more and backlash was not, the last try excepted. */
+  /** Evenly spaced round the ring; empty where it was not read. */
   readonly backlashMm: readonly number[];
   /** Null where no pattern was taken on the flank, or one that does not count. */
   readonly drive: Patch | null;
@@ -51,7 +58,9 @@ export interface MeshJob {
   readonly stock?: readonly ShimStock[];
   /** Half of the way across within which a patch is right. */
   readonly patternBand?: PatternBand;
+  /** What adding to the pinion shim does; a transaxle has to say. Else by `depthShim`, else by the construction's usual place. */
   readonly addingShimMovesPinion?: Depthwards;
+  readonly depthShim?: DepthShimPlace;
   /** Which flank carries forward power; the other one weighs less. `convex` unless told. */
   readonly loadedFlank?: 'convex' | 'concave';
   /** What closing up will take off the backlash of this state, and one deviation of it. */
@@ -74,6 +83,10 @@ export interface TryValue extends Value {
   readonly try: number;
 }
 
+/** What may have been told or read the wrong way round: what the shim does, the side of the ring, which flank is which. */
+export const SUSPECTS = ['pinion-sign', 'ring-side', 'flanks-swapped'] as const;
+export type Suspect = (typeof SUSPECTS)[number];
+
 export interface Limits {
   readonly low: number;
   readonly high: number;
@@ -81,7 +94,9 @@ export interface Limits {
 
 /** A job that was checked. */
 export interface Ready {
+  /** +1 where more shim is deeper, and where a shift of the ring is one towards the pinion. */
   readonly sign: 1 | -1;
+  readonly ringSign: 1 | -1;
   readonly spec: BandMm;
   /** Limits of each reading's mean, in this state. */
   readonly limits: readonly Limits[];
@@ -132,18 +147,35 @@ function requireChanges(changes: Changes): Changes {
   return changes;
 }
 
-/** @throws InputError naming the field */
-export function checkJob(job: MeshJob): Ready {
-  const spec = requireBand('specBacklashMm', job.specBacklashMm);
-  requireNumber('tries', job.tries.length, TRIES);
-  const known = job.addingShimMovesPinion ?? CONSTRUCTION_SIGNS[job.construction].addingShimMovesPinion;
-  if (!known)
+/** What adding to the pinion shim does. @throws InputError naming the field that has to say it */
+function signOf({ construction, addingShimMovesPinion, depthShim }: MeshJob): 1 | -1 {
+  const usual = CONSTRUCTION_SIGNS[construction];
+  const known =
+    addingShimMovesPinion ?? (depthShim === undefined ? usual.addingShimMovesPinion : DEPTH_SHIM_MOVES[depthShim]);
+  if (known) return depthSign(known);
+  if (usual.ringBy === 'none')
     throw new InputError(
       'construction',
-      `construction ${job.construction} has no pinion depth to set.`,
+      `construction ${construction} has no pinion depth to set.`,
       'one with a pinion shim',
     );
-  const sign = depthSign(known);
+  throw new InputError(
+    'addingShimMovesPinion',
+    'addingShimMovesPinion is not said: on a box shaft a shim moves the pinion deeper or shallower by where it lies.',
+    'deeper, or shallower',
+  );
+}
+
+/**
+ * @param as what is taken to be the other way round than it was told
+ * @throws InputError naming the field
+ */
+export function checkJob(job: MeshJob, as: Suspect | null = null): Ready {
+  const spec = requireBand('specBacklashMm', job.specBacklashMm);
+  requireNumber('tries', job.tries.length, TRIES);
+  const told = signOf(job);
+  const sign = as === 'pinion-sign' ? (-told as 1 | -1) : told;
+  const ringSign = as === 'ring-side' ? -1 : 1;
   const places = job.tries.map((one, i) => {
     requireNumber(`tries[${i}].pinionShimMm`, one.pinionShimMm, MESH_LIMITS.shimMm);
     requireNumber(`tries[${i}].ringShiftMm`, one.ringShiftMm, MESH_LIMITS.moveMm);
@@ -152,7 +184,7 @@ export function checkJob(job: MeshJob): Ready {
       if (patch)
         for (const axis of ['u', 'v'] as const) requireNumber(`tries[${i}].${flank}.${axis}`, patch[axis], PATCH);
     }
-    if (one.backlashMm.length === 0 && i < job.tries.length - 1 && (one.drive ?? one.coast)) return [];
+    if (one.backlashMm.length === 0) return [];
     return requireReadings(`tries[${i}].backlashMm`, one.backlashMm);
   });
   const closing = requireNumber('closingUpMm', job.closingUpMm ?? 0, { min: -1, max: 1, unit: 'mm' });
@@ -162,29 +194,86 @@ export function checkJob(job: MeshJob): Ready {
   const ours = job.prior ?? axlePrior({ ...job, middleMm: (spec[0] + spec[1]) / 2 + closing });
   const prior = job.changesPerMm ? { ...ours, perMm: requireChanges(job.changesPerMm) } : ours;
   const first = job.tries[0] as MeshTry;
+  const where = { sign, ringSign, first } as const;
+  const rounds = places.filter((round) => round.length > 0);
   // What the ring runs out is taken off both ends: the mean alone says nothing of the least place.
-  const runout = meanOf(places.filter((round) => round.length > 0).map(wave));
+  const runout = rounds.length === 0 ? 0 : meanOf(rounds.map(wave));
   const limits = [
     { low: spec[0] + closing + runout, high: spec[1] + closing - runout },
     ...bandsOf(job).map((half) => ({ low: -half, high: half })),
   ];
   const values = job.tries.flatMap((one, i) =>
-    valuesOf(one, roundMean(places[i] as readonly number[])).flatMap((value, observed): TryValue[] =>
+    valuesOf(turned(one, as), roundMean(places[i] as readonly number[])).flatMap((value, observed): TryValue[] =>
       value === null
         ? []
-        : [{ try: i, observed, value, at: positionOf(one, first, sign), scatter: prior.noise[observed] as number }],
+        : [
+            {
+              try: i,
+              observed,
+              value,
+              at: positionOf(one, where),
+              scatter: prior.noise[observed] as number,
+              ...(observed === 0 && believed(job.tries, places, i) ? { wrongShare: 0 } : {}),
+            },
+          ],
     ),
   );
-  return { sign, spec, limits, closing, closingSigma, values, prior, first, last: job.tries.at(-1) as MeshTry, places };
+  return {
+    ...where,
+    last: turned(job.tries.at(-1) as MeshTry, as),
+    spec,
+    limits,
+    closing,
+    closingSigma,
+    values,
+    prior,
+    places,
+  };
 }
+
+/** Ours: two means round the ring so near, mm, confirm each other. */
+const CONFIRMS_MM = 0.05;
+
+/**
+ * Whether the mean of a round is never simply wrong like what an eye saw: several places by a gauge, and the newest, which is read again
+ * where all else speaks against it, or confirmed by another round of the same assembly.
+ */
+function believed(tries: readonly MeshTry[], places: readonly (readonly number[])[], i: number): boolean {
+  const [here, round] = [tries[i] as MeshTry, places[i] as readonly number[]];
+  if (round.length < 2) return false;
+  const newest = places.findLastIndex((one) => one.length > 0) === i;
+  const confirmed = tries.some(
+    (one, k) =>
+      k !== i &&
+      (places[k] as readonly number[]).length > 1 &&
+      Math.abs(one.pinionShimMm - here.pinionShimMm) < 1e-9 &&
+      Math.abs(one.ringShiftMm - here.ringShiftMm) < 1e-9 &&
+      Math.abs(meanOf(places[k] as readonly number[]) - meanOf(round)) <= CONFIRMS_MM,
+  );
+  return newest || confirmed;
+}
+
+/** A try with its flanks the other way round, where they are taken to be swapped. */
+const turned = (one: MeshTry, as: Suspect | null): MeshTry =>
+  as === 'flanks-swapped' ? { ...one, drive: one.coast, coast: one.drive } : one;
+
+type Where = Pick<Ready, 'first' | 'sign' | 'ringSign'>;
 
 export const positionOf = (
   move: { readonly pinionShimMm: number; readonly ringShiftMm: number },
-  first: MeshTry,
-  sign: 1 | -1,
+  { first, sign, ringSign }: Where,
 ): Position => ({
   deeperMm: sign * (move.pinionShimMm - first.pinionShimMm),
-  closerMm: move.ringShiftMm - first.ringShiftMm,
+  closerMm: ringSign * (move.ringShiftMm - first.ringShiftMm),
+});
+
+/** The shim and shift of a position: {@link positionOf} the other way. */
+export const moveTo = (
+  { deeperMm, closerMm }: Position,
+  { first, sign, ringSign }: Where,
+): { readonly pinionShimMm: number; readonly ringShiftMm: number } => ({
+  pinionShimMm: first.pinionShimMm + sign * deeperMm,
+  ringShiftMm: first.ringShiftMm + ringSign * closerMm,
 });
 
 /** Mean and variance of one reading by position. */

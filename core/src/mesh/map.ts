@@ -1,6 +1,6 @@
 import { normalFrom, seededRandom } from '../random';
 import { OBSERVED, drawAxles, learnAxle, predictor, readingOf, type Position } from './axle-model';
-import { bestGuess, checkJob, positionOf, type Limits, type MeshJob, type Ready } from './job';
+import { bestGuess, checkJob, moveTo, positionOf, type Limits, type MeshJob, type Ready, type Suspect } from './job';
 
 /** A place of the set-up map. */
 export interface MapPoint {
@@ -59,17 +59,15 @@ const rightOf = (axle: Float64Array, ready: Ready): Position =>
  * The set-up map: every try, the window in which backlash all round and both flanks are expected in band, and where the right
  * place is, with its spread. The window is cut out by the ten limits, each a straight line in shim and ring position.
  * Not counted: what the stock holds; how uncertain the window itself is (the chance of a move is, see `meshAdvise`).
+ * @param as what is taken to be the other way round than it was told, see `meshAdvise`
  * @throws InputError naming the field
  */
-export function meshMap(job: MeshJob): MeshMap {
-  const ready = checkJob(job);
-  const { first, sign, limits } = ready;
+export function meshMap(job: MeshJob, as: Suspect | null = null): MeshMap {
+  const ready = checkJob(job, as);
+  const { limits, sign, ringSign } = ready;
   const { belief } = learnAxle(ready.prior, ready.values);
   const of = OBSERVED.map((_, observed) => predictor(belief, observed));
-  const point = ({ deeperMm, closerMm }: Position): MapPoint => ({
-    pinionShimMm: first.pinionShimMm + sign * deeperMm,
-    ringShiftMm: first.ringShiftMm + closerMm,
-  });
+  const point = (at: Position): MapPoint => moveTo(at, ready);
   const target = bestGuess(of, ready);
   const [x, y] = [target.deeperMm, target.closerMm];
   let corners: readonly Corner[] = [
@@ -99,9 +97,9 @@ export function meshMap(job: MeshJob): MeshMap {
     ),
   ];
   const dx = (at: Position): number => sign * (at.deeperMm - mx);
-  const dy = (at: Position): number => at.closerMm - my;
+  const dy = (at: Position): number => ringSign * (at.closerMm - my);
   return {
-    tries: job.tries.map((one) => point(positionOf(one, first, sign))),
+    tries: job.tries.map((one) => point(positionOf(one, ready))),
     window: corners.map(([deeperMm, closerMm]) => point({ deeperMm, closerMm })),
     target: point(target),
     spread: ellipseOf(about(dx, dx), about(dx, dy), about(dy, dy)),

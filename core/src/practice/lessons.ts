@@ -1,4 +1,6 @@
 import { InputError } from '../errors';
+import { CONSTRUCTION_SIGNS } from '../mesh/construction';
+import { crushRise } from '../preload/collapsible';
 import { normalFrom, seededRandom } from '../random';
 import { FAMILIES, virtualAxle, type Family, type PracticeConstruction, type VirtualAxle } from './virtual-axle';
 
@@ -59,7 +61,7 @@ export const LESSONS: readonly Lesson[] = [
     title: 'Never quite centred',
     teaches: 'A set whose coast flank stands off when the drive flank is right: accept it inside the band.',
     seed: 105,
-    construction: 'integral-head-shim',
+    construction: 'transaxle',
     truth: ({ own }) => ({ own: [own[0] ?? 0.2, 0.02, 0.03, 0.24, -0.1] }),
   },
   {
@@ -96,10 +98,10 @@ export const LESSONS: readonly Lesson[] = [
   {
     id: 'steep-spacer',
     title: 'It stands, then it comes',
-    teaches: 'A transaxle whose spacer stands long and then rises steeply: small turns.',
+    teaches: 'A spacer that stands long and then rises steeply: small turns.',
     seed: 110,
-    construction: 'transaxle',
-    spacer: { kneeDeg: 260, riseNmPerDeg: 0.05 },
+    construction: 'integral-head-shim',
+    spacer: { kneeDeg: 190, riseNmPerDeg: crushRise(0.92) },
   },
 ];
 
@@ -114,16 +116,18 @@ export function practiceAxle(lesson: string | null, seed: number): PracticeAxle 
   const axle = virtualAxle(set?.seed ?? seed, set?.family);
   const random = seededRandom((axle.seed ^ 0x5bd1e995) >>> 0);
   const normal = normalFrom(random);
-  // From memory: it stands at 13 to 15 lbf·in for long, then rises (common practice for the shape).
+  // It stands for long, then comes fast: by the law that is expected of spacers; level and knee are ours.
   const spacer = {
-    baseNm: 1.45 + 0.1 * normal(),
-    kneeDeg: 80 + 260 * random(),
-    riseNmPerDeg: 0.006 + 0.016 * random(),
+    baseNm: 0.9 + 0.1 * normal(),
+    kneeDeg: 60 + 160 * random(),
+    riseNmPerDeg: crushRise(random()),
   };
+  const construction = set?.construction ?? axle.construction;
   const closingMm = Math.max(0, 0.02 + 0.012 * normal());
   return {
     ...axle,
-    construction: set?.construction ?? axle.construction,
+    construction,
+    addingShimMovesPinion: CONSTRUCTION_SIGNS[construction].addingShimMovesPinion ?? axle.addingShimMovesPinion,
     truth: { ...axle.truth, ...set?.truth?.(axle.truth) },
     closingMm: set?.closingMm ?? closingMm,
     spacer: { ...spacer, ...set?.spacer },

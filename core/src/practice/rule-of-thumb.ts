@@ -1,5 +1,5 @@
 import { meshAdvise, type MeshMove } from '../mesh/advise';
-import { CONSTRUCTION_SIGNS, depthSign } from '../mesh/construction';
+import { depthSign } from '../mesh/construction';
 import { PATTERN_BAND } from '../mesh/job';
 import { assemble, trueReadings, type VirtualAxle, type WholeTry } from './virtual-axle';
 
@@ -31,7 +31,7 @@ export function inTruth(
 export function ruleOfThumb(axle: VirtualAxle, tries: readonly WholeTry[]): MeshMove | null {
   const last = tries.at(-1);
   if (!last) return null;
-  const sign = depthSign(CONSTRUCTION_SIGNS[axle.construction].addingShimMovesPinion ?? 'deeper');
+  const sign = depthSign(axle.addingShimMovesPinion);
   const [low, high] = axle.specBacklashMm;
   const height = (one: WholeTry): number => (2 * one.drive.v + one.coast.v) / 3;
   const before = tries.at(-2);

@@ -1,7 +1,7 @@
 import { requireNumber } from '../errors';
 import { MESH_LIMITS } from '../mesh/limits';
 import type { MeshTry, Patch } from '../mesh/job';
-import { CONSTRUCTION_SIGNS, depthSign, type MeshConstruction } from '../mesh/construction';
+import { CONSTRUCTION_SIGNS, depthSign, type Depthwards, type MeshConstruction } from '../mesh/construction';
 import { meshSensitivity } from '../mesh/sensitivity';
 import { normalFrom, seededRandom } from '../random';
 
@@ -63,6 +63,8 @@ export interface VirtualAxle {
   readonly ringTeeth: number;
   readonly pinionTeeth: number;
   readonly specBacklashMm: readonly [number, number];
+  /** What adding to its pinion shim does, as its sheet says. */
+  readonly addingShimMovesPinion: Depthwards;
   /** What came out of it: the shim of the first try. */
   readonly startShimMm: number;
   readonly truth: {
@@ -122,6 +124,8 @@ export function virtualAxle(seed: number, family: Family = FAMILIES.ordinary): V
     ringTeeth,
     pinionTeeth,
     specBacklashMm,
+    // A box shaft has no direction by itself: those of practice have their shim behind the race.
+    addingShimMovesPinion: CONSTRUCTION_SIGNS[construction].addingShimMovesPinion ?? 'deeper',
     startShimMm: Math.round((0.9 + 0.4 * random()) * 40) / 40,
     truth: {
       deeperMm: family.firstMm[0] * normal(),
@@ -141,8 +145,8 @@ export function virtualAxle(seed: number, family: Family = FAMILIES.ordinary): V
 
 /** What the readings truly are at a place: mean backlash, then both patches. Not counted: how they are read. */
 export function trueReadings(axle: VirtualAxle, pinionShimMm: number, ringShiftMm: number): readonly number[] {
-  const { truth, construction, startShimMm } = axle;
-  const sign = depthSign(CONSTRUCTION_SIGNS[construction].addingShimMovesPinion ?? 'deeper');
+  const { truth, startShimMm } = axle;
+  const sign = depthSign(axle.addingShimMovesPinion);
   const deeper = sign * (pinionShimMm - startShimMm) - truth.deeperMm;
   const closer = ringShiftMm - truth.closerMm;
   return truth.own.map((own, i) => {

@@ -34,7 +34,27 @@ export interface ContactLimit {
   gripN: number;
   /** Load of the undriven wheels at the tyre limit, N. */
   undrivenN: number;
+  /** Weight and downforce on all wheels, and of it on the driven ones while nothing accelerates, N. */
+  wholeN: number;
+  drivenN: number;
+  /** What a m/s² puts on the driven wheels, N. */
+  perMps2: number;
 }
+
+/** A place for the limits of a speed. */
+export const noLimit = (): ContactLimit => ({
+  tyreMps2: 0,
+  wheelstandMps2: 0,
+  gripN: 0,
+  undrivenN: 0,
+  wholeN: 0,
+  drivenN: 0,
+  perMps2: 0,
+});
+
+/** Load of the undriven wheels while the car accelerates by so much, N. */
+export const undrivenLoad = ({ wholeN, drivenN, perMps2 }: ContactLimit, mps2: number): number =>
+  wholeN - Math.max(0, Math.min(wholeN, drivenN + perMps2 * mps2));
 
 /**
  * The limits at a speed, for many speeds in turn.
@@ -56,6 +76,8 @@ export function contactLimits(ground: Ground): (speedMps: number, into: ContactL
       into.tyreMps2 = (into.gripN - drag * speed * speed - gradeN) / inertia;
       into.wheelstandMps2 = Number.POSITIVE_INFINITY;
       into.undrivenN = 0;
+      into.wholeN = into.drivenN = weightN + down * speed * speed;
+      into.perMps2 = 0;
     };
   }
   const sign = axle === 'rear' ? 1 : -1;
@@ -83,5 +105,8 @@ export function contactLimits(ground: Ground): (speedMps: number, into: ContactL
     const carried = Math.min(load, whole);
     into.gripN = grip * carried;
     into.undrivenN = whole - carried;
+    into.wholeN = whole;
+    into.drivenN = still;
+    into.perMps2 = perAcceleration;
   };
 }

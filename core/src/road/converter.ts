@@ -11,12 +11,20 @@ export interface Converter {
   readonly couplingRatio: number;
   /** What it slips beyond that, as a share of engine speed: 0.1 means that the engine turns 1/0.9 of the turbine. */
   readonly slip?: number;
+  /** Speed ratio up to which it takes as much as at stall, and the share that it still takes at coupling; ours unless told. */
+  readonly fullUpTo?: number;
+  readonly shareAtCoupling?: number;
 }
+
+/** Ours: the capacity of a converter, C·n², holds up to this speed ratio and falls straight to this share of it at coupling. */
+export const CONVERTER_CAPACITY = { fullUpTo: 0.7, shareAtCoupling: 0.5 } as const;
 
 export const CONVERTER_LIMITS = {
   torqueRatio: { min: 1, max: 5 },
   couplingRatio: { above: 0, max: 1 },
   slip: { min: 0, max: 0.9 },
+  fullUpTo: { min: 0, max: 1 },
+  shareAtCoupling: { above: 0, max: 1 },
 } as const satisfies Record<string, NumberRange>;
 
 /**
@@ -47,6 +55,12 @@ export function requireConverter(converter: Converter): void {
   requireNumber('converter.torqueRatio', torqueRatio, CONVERTER_LIMITS.torqueRatio);
   requireNumber('converter.couplingRatio', couplingRatio, CONVERTER_LIMITS.couplingRatio);
   requireNumber('converter.slip', slip, CONVERTER_LIMITS.slip);
+  requireNumber('converter.fullUpTo', converter.fullUpTo ?? CONVERTER_CAPACITY.fullUpTo, CONVERTER_LIMITS.fullUpTo);
+  requireNumber(
+    'converter.shareAtCoupling',
+    converter.shareAtCoupling ?? CONVERTER_CAPACITY.shareAtCoupling,
+    CONVERTER_LIMITS.shareAtCoupling,
+  );
   const peak = converterPeakEfficiency(converter);
   if (peak > 1 + 1e-9) {
     throw new InputError(
@@ -62,6 +76,61 @@ export function torqueRatioAt({ torqueRatio, couplingRatio }: Converter, speedRa
   return speedRatio >= couplingRatio ? 1 : torqueRatio - ((torqueRatio - 1) * speedRatio) / couplingRatio;
 }
 
+/**
+ * Share of its capacity at stall that a converter has at a speed ratio: all of it up to `fullUpTo`, then straight down to
+ * `shareAtCoupling` at coupling; both ours, editable. One that couples before `fullUpTo` has all of it throughout.
+ * Not counted: that it goes on falling beyond coupling, where speeds are tied here.
+ */
+export function capacityShare(converter: Converter, speedRatio: number): number {
+  const { couplingRatio, fullUpTo = CONVERTER_CAPACITY.fullUpTo } = converter;
+  const { shareAtCoupling = CONVERTER_CAPACITY.shareAtCoupling } = converter;
+  if (couplingRatio <= fullUpTo || speedRatio <= fullUpTo) return 1;
+  const along = (Math.min(speedRatio, couplingRatio) - fullUpTo) / (couplingRatio - fullUpTo);
+  return 1 - (1 - shareAtCoupling) * along;
+}
+
+/** The speed ratio at which the capacity has a share, between the last that has all of it and coupling. */
+export function speedRatioOfShare(converter: Converter, share: number): number {
+  const { couplingRatio, fullUpTo = CONVERTER_CAPACITY.fullUpTo } = converter;
+  const { shareAtCoupling = CONVERTER_CAPACITY.shareAtCoupling } = converter;
+  if (couplingRatio <= fullUpTo || shareAtCoupling === 1) return couplingRatio;
+  const along = Math.max(0, Math.min(1, (1 - share) / (1 - shareAtCoupling)));
+  return fullUpTo + along * (couplingRatio - fullUpTo);
+}
+
+type FullTorque = (rpm: number) => number;
+
+/** The least engine speed from `low` to `high` at which the converter takes what the engine gives; `high` where it never does. */
+function balanced(low: number, high: number, takesLess: (rpm: number) => boolean): number {
+  if (!takesLess(low)) return low;
+  let [below, above] = [low, high];
+  for (let i = 0; i < 60 && above - below > 1e-9; i++) {
+    const middle = (below + above) / 2;
+    if (takesLess(middle)) below = middle;
+    else above = middle;
+  }
+  return above;
+}
+
+/** Engine speed under full torque at the moment when it couples: C·n² times the share that is left takes what the engine gives. */
+export function coupledAtFull(converter: Converter, full: FullTorque, limitRpm: number): number {
+  const { stallRpm, couplingRatio } = converter;
+  const constant = full(stallRpm) / stallRpm ** 2;
+  const share = capacityShare(converter, couplingRatio);
+  return balanced(stallRpm, Math.max(stallRpm, limitRpm), (rpm) => share * constant * rpm * rpm < full(rpm) - 1e-9);
+}
+
+/** Engine speed under full torque while the converter slips, by the speed of its turbine. @param coupledRpm of {@link coupledAtFull} */
+export function freeEngineRpm(converter: Converter, full: FullTorque, turbineRpm: number, coupledRpm: number): number {
+  const { stallRpm } = converter;
+  const constant = full(stallRpm) / stallRpm ** 2;
+  return balanced(
+    stallRpm,
+    coupledRpm,
+    (rpm) => capacityShare(converter, turbineRpm / rpm) * constant * rpm * rpm < full(rpm) - 1e-9,
+  );
+}
+
 export interface ConverterPoint {
   readonly engineRpm: number;
   /** Turbine speed over engine speed. */
@@ -75,8 +144,8 @@ export interface ConverterPoint {
 
 /**
  * Where a converter works under part throttle: the engine speed at which it passes the turbine torque that is asked for.
- * Impeller torque is C·n², C from the engine's full torque at stall; that C does not change with the speed ratio is an
- * assumption of ours. From coupling on the engine turns n_turbine/SR_c. Lock-up clutches and pump losses are not counted.
+ * Impeller torque is C·f·n², C from the engine's full torque at stall, f the share of {@link capacityShare}, ours. From coupling on
+ * the engine turns n_turbine/SR_c. Lock-up clutches and pump losses are not counted.
  * @param stallTorqueNm full torque of the engine at the stall speed
  * @param turbineNm torque at the turbine, N·m, not negative
  * @throws InputError naming the field
@@ -94,7 +163,9 @@ export function converterPoint(
   const { couplingRatio, stallRpm } = converter;
   const constant = stall / stallRpm ** 2;
   const passes = (rpm: number): number =>
-    rpm === 0 ? 0 : torqueRatioAt(converter, turning / rpm) * constant * rpm * rpm;
+    rpm === 0
+      ? 0
+      : torqueRatioAt(converter, turning / rpm) * capacityShare(converter, turning / rpm) * constant * rpm * rpm;
   const coupledRpm = turning / couplingRatio;
   let engineRpm = coupledRpm;
   if (passes(coupledRpm) < asked) {

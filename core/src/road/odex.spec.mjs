@@ -15,11 +15,40 @@ const torqueOf = (curve) => (rpm) => {
   return curve.at(-1).torqueNm;
 };
 
+/** Capacity of a converter, C·f·n², against the engine: f 1 up to 0.7, then straight to 0.5 at coupling [ours]. */
+function converterSide({ stallRpm, torqueRatio, couplingRatio }, torque) {
+  const f = (sr) => (sr <= 0.7 ? 1 : 1 - (0.5 * (sr - 0.7)) / (couplingRatio - 0.7));
+  const spare = (n, share) => torque(n) - (share * torque(stallRpm) * n * n) / stallRpm ** 2;
+  const root = (of) => {
+    let [low, high] = [stallRpm, 20_000];
+    if (of(low) <= 1e-9) return low;
+    for (let k = 0; k < 100; k++) {
+      const middle = (low + high) / 2;
+      if (of(middle) > 0) low = middle;
+      else high = middle;
+    }
+    return low;
+  };
+  const coupledRpm = root((n) => spare(n, 0.5));
+  return {
+    meetRpm: couplingRatio * coupledRpm,
+    /** Engine speed, torque behind it, and whether it is tied to the road. */
+    at(kinematic) {
+      const locked = kinematic >= couplingRatio * coupledRpm;
+      const n = locked ? Math.max(coupledRpm, kinematic) : root((rpm) => spare(rpm, f(kinematic / rpm)));
+      const sr = kinematic / n;
+      const multiply = sr >= couplingRatio ? 1 : torqueRatio - ((torqueRatio - 1) * sr) / couplingRatio;
+      return { locked, torqueIn: torque(n) * multiply };
+    },
+  };
+}
+
 /** docs/road.md written out again, by forces: the force at the contact is tried first, then what it cannot be. */
 function accelerationOf(car) {
   const { massKg: m, driven, tyre, aero, rollingCoefficient: crr, engine, launchRpm, converter } = car;
   const [r, mu, L, h] = [tyre.rollingRadiusMm / 1000, tyre.grip, driven.wheelbaseMm / 1000, driven.cgHeightMm / 1000];
   const torque = torqueOf(engine.torqueCurve);
+  const slipping = converter && converterSide(converter, torque);
   const side = { rear: 1, front: -1 }[driven.axle] ?? 0;
   const angle = Math.atan(car.gradePercent / 100);
   const [W, G] = [m * g * Math.cos(angle), m * g * Math.sin(angle)];
@@ -31,11 +60,7 @@ function accelerationOf(car) {
     const kinematic = ((v / r) * i * 30) / Math.PI;
     let [torqueIn, locked] = [0, true];
     if (converter) {
-      const { stallRpm, torqueRatio, couplingRatio } = converter;
-      const sr = kinematic / stallRpm;
-      locked = sr >= couplingRatio;
-      const multiply = locked ? 1 : torqueRatio - ((torqueRatio - 1) * sr) / couplingRatio;
-      torqueIn = torque(Math.max(stallRpm, kinematic)) * multiply;
+      ({ locked, torqueIn } = slipping.at(kinematic));
     } else {
       locked = gear > 0 || kinematic >= launchRpm;
       torqueIn = torque(gear > 0 ? kinematic : Math.max(launchRpm, kinematic));
@@ -85,7 +110,8 @@ function byPackage(car, distance) {
   for (let gear = 0; gear < car.gears.length; gear++) {
     const perRpm = ((Math.PI / 30 / (car.gears[gear] * car.finalRatio)) * car.tyre.rollingRadiusMm) / 1000;
     // where the law jumps the package starts anew
-    const meet = perRpm * (car.converter ? car.converter.couplingRatio * car.converter.stallRpm : car.launchRpm);
+    const meet =
+      perRpm * (car.converter ? converterSide(car.converter, torqueOf(car.engine.torqueCurve)).meetRpm : car.launchRpm);
     const top = car.engine.limitRpm * perRpm;
     for (const to of [...(state.v < meet && (gear === 0 || car.converter) ? [meet] : []), top]) {
       state = leg(acceleration, state, gear, true, (s) => Math.max(s.v - to, s.x - distance), 40);

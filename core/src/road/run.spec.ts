@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { engineTorque } from './engine-torque';
 import { haleFit } from './hale';
 import { roadRun, type Run } from './run';
 import { GRAVITY, readyCar, wongInertiaFactor, type Vehicle } from './vehicle';
@@ -282,7 +283,18 @@ describe('road: run', () => {
     within(first.engineThrust(0), (torque * 2 * 3.15 * 4.3 * 0.88) / 0.308, 1e-12);
     expect(first.rpm(0)).toBe(2500);
     const perRpm = (2 * Math.PI * 0.308) / 60 / (3.15 * 4.3);
-    within(first.engineThrust(0.88 * 2500 * perRpm), (torque * 3.15 * 4.3 * 0.88) / 0.308, 1e-9);
+    // Up to a speed ratio of 0.7 it takes all of C·n²: stall speed is held (capacity ours).
+    expect(first.rpm(0.69 * 2500 * perRpm)).toBeCloseTo(2500, 6);
+    // At coupling it takes half: T(n) = 0.5·T(stall)·n²/stall², and the torque ratio is 1.
+    const curve = COUPE.engine as { torqueCurve: readonly { rpm: number; torqueNm: number }[] };
+    const full = (rpm: number): number => engineTorque(curve.torqueCurve, rpm);
+    const coupled = first.rpm(first.lockMps);
+    within(full(coupled), (0.5 * torque * coupled ** 2) / 2500 ** 2, 1e-6);
+    within(first.lockMps, 0.88 * coupled * perRpm, 1e-9);
+    within(first.engineThrust(first.lockMps), (full(coupled) * 3.15 * 4.3 * 0.88) / 0.308, 1e-6);
+    // Told that it loses none, it holds its stall to the end.
+    const firm = readyCar({ ...COUPE, converter: { ...converter, shareAtCoupling: 1 } }).gears[0];
+    expect(firm?.rpm(0.87 * 2500 * perRpm)).toBeCloseTo(2500, 6);
     expect(roadRun({ ...COUPE, converter }, { distanceM: 100 }).timeS).toBeGreaterThan(0);
   });
 

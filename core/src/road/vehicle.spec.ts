@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { growthFactor } from '../gearing/corrections';
+import { InputError } from '../errors';
 import { converterPeakEfficiency, converterPoint, mostTorqueRatio, requireConverter } from './converter';
 import { GRAVITY, bestShiftSpeed, readyCar, wongInertiaFactor, type Push, type Vehicle } from './vehicle';
 
@@ -152,7 +153,15 @@ describe('road: what is the limit decides which parts have to be spun up', () =>
       6,
     );
     // the contact force is what is left when the engine has been spun up: F_e − m·(λ − λ_f)·a
-    expect(above.contactN).toBeCloseTo(above.thrustN - 1200 * (above.factor - 1.02) * above.mps2, 6);
+    // less the rolling resistance of the driven wheels, a moment that the axle pays (handbook 4.6)
+    const share = sticky.driven.staticShare;
+    const air = 0.5 * 1.2 * sticky.aero.dragAreaM2 * (meet * 1.01) ** 2;
+    const height = (sticky.aero.dragHeightMm ?? sticky.driven.cgHeightMm) / sticky.driven.wheelbaseMm;
+    const driven = share * 1200 * GRAVITY + air * height;
+    expect(above.contactN).toBeCloseTo(
+      above.thrustN - 1200 * (above.factor - 1.02) * above.mps2 - sticky.rollingCoefficient * driven,
+      6,
+    );
   });
 
   it('the clutch slips where it would have to pass more than its capacity', () => {
@@ -241,6 +250,15 @@ describe('road: converter', () => {
     expect(() => requireConverter({ stallRpm: 2500, torqueRatio: least, couplingRatio: 0.9 })).not.toThrow();
   });
 
+  it('slip of the wheels turns the engine faster than the road, by 1/(1 − s) [exact]', () => {
+    const gear = (wheelSlip: number) => gearOf({ ...CAR, wheelSlip }, 0);
+    expect(gear(0.1).kinematicRpm(10) / gear(0).kinematicRpm(10)).toBeCloseTo(1 / 0.9, 12);
+    expect(gear(0.1).limitMps / gear(0).limitMps).toBeCloseTo(0.9, 12);
+    expect(() => readyCar({ ...CAR, wheelSlip: 0.95 })).toThrowMatching(
+      (error) => error instanceof InputError && error.field === 'wheelSlip',
+    );
+  });
+
   it('turns into heat what it does not pass on: P·(1 − speed ratio × torque ratio)', () => {
     const converter = { stallRpm: 2000, torqueRatio: 2, couplingRatio: 0.8 };
     // Told backwards [exact]: speed ratio 0.4 is torque ratio 1.5; at 1500 rpm the impeller takes 300·(1500/2000)²
@@ -249,6 +267,12 @@ describe('road: converter', () => {
     expect(point.engineRpm).toBeCloseTo(1500, 6);
     expect(point.speedRatio).toBeCloseTo(0.4, 9);
     expect(point.heatW).toBeCloseTo(((impeller * 1500 * Math.PI) / 30) * (1 - 0.6), 4);
+    // Between 0.7 and coupling it takes less (ours): half way, at 0.75, three quarters of C·n².
+    const less = 0.75 * 300 * 0.75 ** 2;
+    const ratio = 2 - 0.75 / 0.8;
+    const near = converterPoint(converter, 300, 0.75 * 1500, ratio * less);
+    expect(near.engineRpm).toBeCloseTo(1500, 6);
+    expect(near.impellerNm).toBeCloseTo(less, 6);
     // coupled: the engine turns n_turbine/SR_c, and a fifth of its power is heat
     const coupled = converterPoint(converter, 300, 3000, 100);
     expect(coupled.engineRpm).toBeCloseTo(3750, 9);

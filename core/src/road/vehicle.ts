@@ -1,8 +1,16 @@
 import { InputError, requireNumber, type NumberRange } from '../errors';
 import { growthFactor, grownSpeed, type TyreGrowth } from '../gearing/corrections';
 import { LIMITS } from '../limits';
-import { contactLimits, type ContactLimit } from './contact';
-import { CONVERTER_LIMITS, requireConverter, torqueRatioAt, type Converter } from './converter';
+import { contactLimits, noLimit, undrivenLoad } from './contact';
+import {
+  CONVERTER_LIMITS,
+  coupledAtFull,
+  freeEngineRpm,
+  requireConverter,
+  speedRatioOfShare,
+  torqueRatioAt,
+  type Converter,
+} from './converter';
 import { torqueLookup, type TorquePoint } from './engine-torque';
 
 /** Standard gravity in m/s² [exact, by definition]. */
@@ -51,6 +59,8 @@ export interface Vehicle {
   readonly clutchCapacityNm?: number;
   readonly converter?: Converter;
   readonly shiftTimeS?: number;
+  /** Slip of the driven wheels as a share of their speed; 0 unless told. The engine turns by so much faster than the road. */
+  readonly wheelSlip?: number;
   /** Upwards positive. */
   readonly gradePercent?: number;
 }
@@ -73,6 +83,7 @@ export const VEHICLE_LIMITS = {
   gradePercent: { min: -100, max: 200, unit: '%' },
   dragHeightMm: { min: 0, max: 5000, unit: 'mm' },
   clutchCapacityNm: { above: 0, max: LIMITS.torqueNm.max, unit: 'N·m' },
+  wheelSlip: { min: 0, max: 0.9 },
   ...CONVERTER_LIMITS,
   gears: { min: 1, max: 20 },
 } as const satisfies Record<string, NumberRange>;
@@ -121,7 +132,10 @@ export interface Push {
   factor: number;
   /** Thrust that the driveline brings to the tyres, N: m·λ·a + resistance, with the λ of what is the limit. */
   thrustN: number;
-  /** Force at the contact of the driven tyres, N: m·λ_f·a + resistance. */
+  /**
+   * Force at the contact of the driven tyres, N: m·λ_f·a + what air, slope and the undriven wheels take. The rolling resistance of the
+   * driven wheels is a moment that the axle pays: no force of the patch.
+   */
   contactN: number;
   /** Rolling resistance that is not inside the contact force, N. */
   rollingN: number;
@@ -172,12 +186,31 @@ function engineside(vehicle: Vehicle, engine: Extract<Engine, { torqueCurve: unk
   const { converter } = vehicle;
   if (converter) {
     const { stallRpm, couplingRatio, slip = 0 } = converter;
-    const rpm = (kinematic: number): number => Math.max(stallRpm, kinematic / (1 - slip));
+    const coupledRpm = coupledAtFull(converter, torque, engine.limitRpm);
+    const lockRpm = couplingRatio * coupledRpm;
+    const rpm = (kinematic: number): number =>
+      kinematic < lockRpm
+        ? freeEngineRpm(converter, torque, kinematic, coupledRpm)
+        : Math.max(coupledRpm, kinematic / (1 - slip));
+    const stallNm = torque(stallRpm);
+    // Where the engine passes a bend of its curve while the converter still slips: the speed ratio follows from the capacity.
+    const slipping = marks
+      .filter((mark) => mark > stallRpm && mark < coupledRpm && stallNm > 0)
+      .map((mark) => mark * speedRatioOfShare(converter, (torque(mark) / stallNm) * (stallRpm / mark) ** 2));
     return {
-      lockRpm: couplingRatio * stallRpm,
+      lockRpm,
       rpm,
-      torque: (kinematic) => torque(rpm(kinematic)) * torqueRatioAt(converter, kinematic / stallRpm),
-      kinks: [couplingRatio * stallRpm, stallRpm * (1 - slip), ...marks.map((mark) => mark * (1 - slip))],
+      torque: (kinematic) => {
+        const engineRpm = rpm(kinematic);
+        return torque(engineRpm) * torqueRatioAt(converter, kinematic / engineRpm);
+      },
+      kinks: [
+        speedRatioOfShare(converter, 1) * stallRpm,
+        lockRpm,
+        coupledRpm * (1 - slip),
+        ...slipping,
+        ...marks.map((mark) => mark * (1 - slip)),
+      ],
     };
   }
   const launchRpm = first ? (vehicle.launchRpm ?? marks[0] ?? 0) : 0;
@@ -207,7 +240,7 @@ function requireBelowLimiter(vehicle: Vehicle, limitRpm: number): void {
  *
  * Laws [exact, Newton]: the engine is the limit: m·λ·a = T·i·η/r − R; clutch or converter slips: m·λ_w·a = T·i·η/r − R;
  * the tyres are: m·λ_f·a = μ·N − R without the rolling resistance of the driven wheels. The least of them, and of the
- * wheelstand limit, is how the car moves. Not counted: wheel slip against thrust, the engine's own rise while a clutch
+ * wheelstand limit, is how the car moves. Not counted: wheel slip that grows with thrust (one share of it throughout is told), the engine's own rise while a clutch
  * slips, turbo lag, suspension.
  * @throws InputError naming the field
  */
@@ -256,13 +289,14 @@ export function readyCar(vehicle: Vehicle): Car {
     requireNumber('hubRatio', vehicle.hubRatio ?? 1, LIMITS.ratio);
   const inertia = (total: number): number =>
     massKg * (inertiaFactor === 'wong' ? wongInertiaFactor(total) : inertiaFactor);
-  const perMps = 60 / (2 * Math.PI * radiusM);
+  const holds = 1 - requireNumber('wheelSlip', vehicle.wheelSlip ?? 0, VEHICLE_LIMITS.wheelSlip);
+  const perMps = 60 / (2 * Math.PI * radiusM) / holds;
   const ungrown = (speed: number): number => (growth ? speed / growthFactor(growth, speed) : speed);
   const grown = (speed: number): number => (growth ? grownSpeed(growth, speed) : speed);
   const atRadius = (speed: number): number => radiusM * (growth ? growthFactor(growth, speed) : 1);
 
   const powered = (total: number, index: number): GearState => {
-    const power = (engine as { constantPowerW: number }).constantPowerW * efficiency;
+    const power = (engine as { constantPowerW: number }).constantPowerW * efficiency * holds;
     return {
       index,
       totalRatio: total,
@@ -336,7 +370,7 @@ export function readyCar(vehicle: Vehicle): Car {
   const rolling = (speed: number): number => rollingCoefficient * (weightN + down * speed * speed);
   const resistance = (speed: number): number => drag * speed * speed + rolling(speed) + gradeN;
   const rollingKg = massKg * rollingFactor;
-  const limit: ContactLimit = { tyreMps2: 0, wheelstandMps2: 0, gripN: 0, undrivenN: 0 };
+  const limit = noLimit();
   const push = (speed: number, state: GearState, into: Push, locked = speed >= state.lockMps): void => {
     const against = resistance(speed);
     const clutch = state.clutchThrust(speed);
@@ -367,9 +401,10 @@ export function readyCar(vehicle: Vehicle): Car {
       into.factor = 1;
       into.rollingN = 0;
     }
-    const outside = drag * speed * speed + gradeN + into.rollingN;
-    into.thrustN = massKg * into.factor * into.mps2 + outside;
-    into.contactN = massKg * Math.min(into.factor, freeFactor) * into.mps2 + outside;
+    const outside = drag * speed * speed + gradeN;
+    into.thrustN = massKg * into.factor * into.mps2 + outside + into.rollingN;
+    const undriven = rollingCoefficient * undrivenLoad(limit, into.mps2);
+    into.contactN = massKg * Math.min(into.factor, freeFactor) * into.mps2 + outside + undriven;
   };
   const scratch: Push = { mps2: 0, limit: 'engine', factor: 1, thrustN: 0, contactN: 0, rollingN: 0 };
   return {

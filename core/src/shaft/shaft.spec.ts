@@ -56,6 +56,31 @@ describe('torsion', () => {
   });
 });
 
+describe('hollow shafts and other splines', () => {
+  // π·(d⁴ − b⁴)·τ/(16·d) [exact, torsion of a hollow round]
+  it('a bore takes away what its fourth power holds', () => {
+    const solid = torsion({ diameterMm: 40, torqueNm: 3000, shearYieldMPa: 600 });
+    const hollow = torsion({ diameterMm: 40, torqueNm: 3000, shearYieldMPa: 600, boreMm: 20 });
+    expect((hollow.margin ?? 0) / (solid.margin ?? 1)).toBeCloseTo(1 - 1 / 16, 12);
+    expect(hollow.shearMPa).toBeCloseTo((16 * 3e6 * 40) / (Math.PI * (40 ** 4 - 20 ** 4)), 9);
+    refuses(() => torsion({ diameterMm: 40, torqueNm: 1, shearYieldMPa: 600, boreMm: 40 }), 'boreMm');
+  });
+
+  // ANSI B92.1, from memory: 30° flat root (N + 1)/P and (N − 1.35)/P; 45° (N + 0.8)/P and (N − 1)/P.
+  it('splines of 45° stand less high', () => {
+    const of = { teeth: 30, diametralPitch: 24, shearLimitMPa: 600 };
+    const [thirty, steep] = [spline(of), spline({ ...of, pressureAngleDeg: 45 })];
+    expect(thirty.majorMm / 25.4).toBeCloseTo(31 / 24, 12);
+    expect(steep.majorMm / 25.4).toBeCloseTo(30.8 / 24, 12);
+    expect(steep.minorMm / 25.4).toBeCloseTo(29 / 24, 12);
+    expect(steep.torqueNm).toBeGreaterThan(thirty.torqueNm);
+    const hollow = spline({ ...of, pressureAngleDeg: 45, boreMm: steep.minorMm / 2 });
+    expect(hollow.torqueNm / steep.torqueNm).toBeCloseTo(15 / 16, 12);
+    refuses(() => spline({ ...of, pressureAngleDeg: 20 as 30 }), 'pressureAngleDeg');
+    refuses(() => spline({ ...of, boreMm: 60 }), 'boreMm');
+  });
+});
+
 describe('critical speed of a prop shaft', () => {
   const tube = { outerDiameterMm: 76.2, innerDiameterMm: 72.9, lengthMm: 1400, youngGPa: 206, densityKgM3: 7850 };
 
@@ -81,9 +106,27 @@ describe('critical speed of a prop shaft', () => {
   it('its joints are watched by what they swing and by rpm × degrees [trade table, from memory]', () => {
     // 4000 rpm at 3°: (418.9 · 0.05236)² = 481; 12 000
     expect(jointAngle({ rpm: 4000, angleDeg: 3 }).swingRadS2).toBeCloseTo(481, 0);
-    expect(jointAngle({ rpm: 4000, angleDeg: 3 }).verdict).toBe('fits');
-    expect(jointAngle({ rpm: 6000, angleDeg: 3 }).verdict).toBe('watch');
-    expect(jointAngle({ rpm: 8000, angleDeg: 5 }).verdict).toBe('stop');
+    // About 400 rad/s² comfortable, 1000 the end (handbook 11.2).
+    expect(jointAngle({ rpm: 4000, angleDeg: 3 }).verdict).toBe('watch');
+    expect(jointAngle({ rpm: 3500, angleDeg: 3 }).verdict).toBe('fits');
+    expect(jointAngle({ rpm: 6000, angleDeg: 3 }).verdict).toBe('stop');
     refuses(() => jointAngle({ rpm: 4000, angleDeg: 60 }), 'angleDeg');
+  });
+
+  it('two joints leave ω²·|θ₁² − θ₂²| in phase; out of it they add [std: kinematics of the universal joint]', () => {
+    const square = (degrees: number): number => (((4000 * Math.PI) / 30) * ((degrees * Math.PI) / 180)) ** 2;
+    const both = jointAngle({ rpm: 4000, angleDeg: 3, otherAngleDeg: 2 });
+    expect(both.swingRadS2).toBeCloseTo(square(3) - square(2), 9);
+    expect(jointAngle({ rpm: 4000, angleDeg: 2, otherAngleDeg: 3 }).swingRadS2).toBeCloseTo(both.swingRadS2, 9);
+    expect(jointAngle({ rpm: 4000, angleDeg: 3, otherAngleDeg: 3 })).toEqual({
+      swingRadS2: 0,
+      rpmDegrees: 12_000,
+      verdict: 'fits',
+    });
+    const added = jointAngle({ rpm: 4000, angleDeg: 3, otherAngleDeg: 2, inPhase: false });
+    expect(added.swingRadS2).toBeCloseTo(square(3) + square(2), 9);
+    // A large angle is watched for its joint, however equal the other one is.
+    expect(jointAngle({ rpm: 4000, angleDeg: 5, otherAngleDeg: 5 }).verdict).toBe('watch');
+    refuses(() => jointAngle({ rpm: 4000, angleDeg: 3, otherAngleDeg: -1 }), 'otherAngleDeg');
   });
 });

@@ -7,6 +7,7 @@ export interface Shown {
 
 /** Decimals that a bench instrument can give, by unit. */
 const DECIMALS: Readonly<Record<UnitName, number>> = {
+  µm: 1,
   mm: 3,
   cm: 2,
   m: 3,

@@ -59,6 +59,7 @@ export const WATT_PER_PS = 735.49875;
 
 export type UnitName =
   | 'mm'
+  | 'µm'
   | 'cm'
   | 'm'
   | 'in'
@@ -123,6 +124,7 @@ export interface UnitDefinition {
 /** Base units: mm, m/s, N·m, N, N/mm, degrees, rpm, turns per km, kg, W, m², m, s, °C, l, kPa. */
 export const UNITS: Readonly<Record<Exclude<UnitName, ''>, UnitDefinition>> = {
   mm: { quantity: 'length', toBase: 1, system: 'metric', aliases: ['mm', 'millimetre', 'millimeter'] },
+  µm: { quantity: 'length', toBase: 0.001, system: 'metric', aliases: ['µm', 'μm', 'um', 'micron', 'microns'] },
   cm: { quantity: 'length', toBase: 10, system: 'metric', aliases: ['cm'] },
   m: { quantity: 'length', toBase: 1000, system: 'metric', aliases: ['m'] },
   in: { quantity: 'length', toBase: MM_PER_INCH, system: 'inch', aliases: ['in', 'inch', 'inches', '"', '″', '”'] },

@@ -1,6 +1,6 @@
 import { FORMAT_VERSION } from './version';
 import { InputError, entryOf } from '@hot-spline/core';
-import { demoFiles, driftBuild, reading } from '../testing/builds';
+import { keptFiles, driftBuild, reading } from '../testing/builds';
 import { readBuildFile, readFile } from './build-file';
 
 function refusalOf(change: (file: Record<string, never>) => void): InputError {
@@ -20,7 +20,7 @@ const loose = (file: unknown): any => file;
 
 describe('build file', () => {
   it('demo files are read and come back unchanged', () => {
-    const files = demoFiles();
+    const files = keptFiles();
     expect(Object.keys(files).length).toBe(5);
     for (const file of Object.values(files)) {
       expect(readBuildFile(JSON.parse(JSON.stringify(file)))).toEqual(file);
@@ -103,7 +103,7 @@ describe('build file', () => {
   });
 
   it('reads a shop file as its builds', () => {
-    const builds = Object.values(demoFiles());
+    const builds = Object.values(keptFiles());
     expect(readFile({ format: 'hot-spline/shop-file', formatVersion: 2, builds })).toEqual({ builds, library: [] });
   });
 

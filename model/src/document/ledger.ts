@@ -14,6 +14,16 @@ const written = {
   who: z.string().trim().max(60),
 };
 const note = z.string().max(500).optional();
+/** What a gauge sent for it. */
+const gauge = z
+  .strictObject({
+    name: z.string().trim().min(1).max(80),
+    lines: z.array(z.string().max(2000)).min(1).max(72),
+    unit: z.string().trim().min(1).max(20),
+    zeroed: z.iso.datetime().nullable(),
+    simulated: z.boolean(),
+  })
+  .optional();
 
 /** Something that was decided: what about, how, and why. */
 export const decisionSchema = z.strictObject({
@@ -58,6 +68,7 @@ export function ledgerSchemas(kinds: readonly Subject[]) {
       state: subject.stateSchema,
       instrument: z.string().trim().min(1).max(60),
       note,
+      gauge,
     }),
   );
   const whats = kinds.map(({ what }) => what) as [string, ...string[]];

@@ -1,4 +1,4 @@
-import { entryOf } from '@hot-spline/core';
+import { CONVERTER_CAPACITY, SHOCK, entryOf } from '@hot-spline/core';
 import { USUAL_SCHOOLS, type Schools } from '../library/schools';
 import { UNIT_PARTS, type Unit } from '../unit/schema';
 import type { Axle, Build } from './schema';
@@ -77,6 +77,7 @@ export function newPlateSpec(schools: Pick<Schools, 'wearModel' | 'rampFrom'> = 
     frictionBedded: false,
     rampFriction: entryOf(0.1, ''),
     frictionPlates: '',
+    frictionFrom: null,
     oil: '',
     frictionSpread: null,
     bedding: entryOf(85, '%'),
@@ -188,6 +189,7 @@ export function newRoad(): Road {
     inertiaFactor: null,
     grade: entryOf(0, '%'),
     wheelSlip: entryOf(0, '%'),
+    shock: entryOf(SHOCK, ''),
     dragHeight: null,
     overrun: entryOf(20, '%'),
   };
@@ -201,6 +203,8 @@ export function newConverter(): Extract<Build['coupling'], { kind: 'converter' }
     torqueRatio: entryOf(2, ''),
     couplingRatio: entryOf(0.87, ''),
     slip: entryOf(3, '%'),
+    fullUpTo: entryOf(CONVERTER_CAPACITY.fullUpTo, ''),
+    shareAtCoupling: entryOf(100 * CONVERTER_CAPACITY.shareAtCoupling, '%'),
   };
 }
 
@@ -239,6 +243,7 @@ export function newBuild(name: string): Build {
       kind: 'synchro',
       gears: gears.map(([gear, ratio]) => ({ name: gear, ratio: entryOf(ratio, '') })),
       shiftTime: entryOf(0.3, 's'),
+      from: null,
     },
     transfer: null,
     driven: 'rear',

@@ -1,6 +1,6 @@
 import { InputError, entryOf } from '@hot-spline/core';
 import { parseOrRefuse } from '../refuse';
-import { demoFiles, driftBuild } from '../testing/builds';
+import { keptFiles, driftBuild } from '../testing/builds';
 import { buildSchema } from './schema';
 
 type Path = readonly (string | number)[];
@@ -31,12 +31,12 @@ const name = (path: Path): string =>
 
 describe('a build', () => {
   const drift = driftBuild().build;
-  const truck = demoFiles()['bracken-raid-truck.json']?.build ?? drift;
+  const truck = keptFiles()['bracken-raid-truck.json']?.build ?? drift;
   const plate: Path = ['axles', 'rear', 'unit', 'plate'];
   const leftMembers: Path = [...plate, 'packs', 'left', 'members'];
 
   it('of the demo is taken as it is', () => {
-    for (const [file, { build }] of Object.entries(demoFiles()))
+    for (const [file, { build }] of Object.entries(keptFiles()))
       expect(parseOrRefuse(buildSchema, build, 'build'))
         .withContext(file)
         .toEqual(build);
@@ -45,7 +45,7 @@ describe('a build', () => {
   /** Where, what is put there, and what the sentence says. */
   const cases: [Path, unknown, RegExp][] = [
     [['format'], 'other/build', /must be/],
-    [['formatVersion'], 8, /must be/],
+    [['formatVersion'], 9, /must be/],
     [['name'], '', /at least 1/],
     [['name'], '   ', /at least 1/],
     [['name'], 'x'.repeat(81), /at most 80/],

@@ -253,6 +253,72 @@ function withSeventhKeys(build: Plain): Plain {
   return { ...build, axles: { ...axles, rear: axle(axles['rear'] ?? null), front: axle(axles['front'] ?? null) } };
 }
 
+/** Pitch of the pinion nut: how fast a spacer comes grows with it. */
+function eighthSpec(spec: Plain): Plain {
+  const { sheet } = spec;
+  return isPlain(sheet) ? { ...spec, sheet: { pinionNutPitch: null, ...sheet } } : spec;
+}
+
+/**
+ * One shock for every link of the driveline in place of the ring joint's own; where a torque of the joint was read; hollow shafts,
+ * splines of other angles, what prop shaft and pinion hold; how a converter's capacity falls; where friction and gears came from.
+ */
+function withEighthKeys(build: Plain): Plain {
+  const axles = isPlain(build['axles']) ? build['axles'] : {};
+  const joints = [axles['rear'], axles['front']].flatMap((axle) =>
+    isPlain(axle) && isPlain(axle['joint']) ? [axle['joint']] : [],
+  );
+  const shocks = joints.map((joint) => joint['shock']).filter(isPlain);
+  const most = shocks.sort((a, b) => Number(b['value']) - Number(a['value']))[0];
+  const end = (one: unknown): unknown => (isPlain(one) ? { angle: 30, bore: null, ...one } : one);
+  const axle = (one: unknown): unknown => {
+    if (!isPlain(one)) return one;
+    const { joint, shafts, unit, identity } = one;
+    const { shock: _, ...own } = isPlain(joint) ? joint : {};
+    const { torque, fit } = own;
+    const prop = isPlain(shafts) ? shafts['prop'] : null;
+    return {
+      ...one,
+      identity: isPlain(identity) ? eighthSpec(identity) : identity,
+      unit:
+        isPlain(unit) && isPlain(unit['plate']) ? { ...unit, plate: { frictionFrom: null, ...unit['plate'] } } : unit,
+      joint: isPlain(joint)
+        ? {
+            ...own,
+            torque: isPlain(torque) ? { where: '', ...torque } : torque,
+            fit: isPlain(fit) ? { limit: null, ...fit } : fit,
+          }
+        : joint,
+      shafts: isPlain(shafts)
+        ? {
+            pinion: null,
+            ...shafts,
+            left: end(shafts['left']),
+            right: end(shafts['right']),
+            prop: isPlain(prop)
+              ? { inPhase: true, material: 'unknown', shear: null, jointTorque: null, ...prop }
+              : prop,
+          }
+        : shafts,
+    };
+  };
+  const { coupling, gearbox, road } = build;
+  return {
+    ...build,
+    coupling:
+      isPlain(coupling) && coupling['kind'] === 'converter'
+        ? {
+            fullUpTo: { typed: '0.7', value: 0.7, unit: '' },
+            shareAtCoupling: { typed: '50 %', value: 50, unit: '%' },
+            ...coupling,
+          }
+        : coupling,
+    gearbox: isPlain(gearbox) ? { from: null, ...gearbox } : gearbox,
+    road: isPlain(road) ? { shock: most ?? { typed: '1.5', value: 1.5, unit: '' }, ...road } : road,
+    axles: { ...axles, rear: axle(axles['rear'] ?? null), front: axle(axles['front'] ?? null) },
+  };
+}
+
 const STEPS: readonly Step[] = [
   {
     from: 1,
@@ -315,6 +381,15 @@ const STEPS: readonly Step[] = [
       build: (build) => ({ ...withSeventhKeys(build), formatVersion: 7 }),
       'ledger-entry': (entry) => entry,
       'library-spec': (spec) => spec,
+    },
+  },
+  {
+    from: 7,
+    upgrade: {
+      // Every figure on one footing, with where it came from.
+      build: (build) => ({ ...withEighthKeys(build), formatVersion: 8 }),
+      'ledger-entry': (entry) => entry,
+      'library-spec': eighthSpec,
     },
   },
 ];

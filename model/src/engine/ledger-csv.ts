@@ -26,7 +26,7 @@ export const LEDGER_CSV_HEADER = [
 const APART = ' ; ';
 const many = (parts: readonly (string | number)[]): string => parts.join(APART);
 
-function readingCells({ subject, value, state, instrument, note = '' }: Reading): (string | number)[] {
+function readingCells({ subject, value, state, instrument, note = '', gauge }: Reading): (string | number)[] {
   const { what, ...of } = subject;
   const { entries = [], ...kind } = value as { of: string; entries?: readonly Entry[] };
   return [
@@ -39,7 +39,7 @@ function readingCells({ subject, value, state, instrument, note = '' }: Reading)
     JSON.stringify(state),
     instrument,
     note,
-    '',
+    gauge ? JSON.stringify({ gauge }) : '',
   ];
 }
 
@@ -93,6 +93,7 @@ export function readLedgerCsv(text: string, schema: z.ZodType<LedgerEntry> = led
         state: json(cell('state'), at),
         instrument: cell('instrument'),
         ...(note === '' ? {} : { note }),
+        ...(cell('more') === '' ? {} : (json(cell('more'), at) as object)),
       },
       at,
     );

@@ -11,6 +11,20 @@ interface Written {
   readonly who: string;
 }
 
+/** What a gauge sent for a reading. */
+export interface GaugeSent {
+  /** The gauge by the name that this device gives it. */
+  readonly name: string;
+  /** For each number in turn the line as it was sent; several lines of a mean apart by a bar; empty where it was typed by hand. */
+  readonly lines: readonly string[];
+  /** Unit of the lines, as sent or as somebody said of this gauge. */
+  readonly unit: string;
+  /** When it was last zeroed on this device; null where it was not. */
+  readonly zeroed: string | null;
+  /** Made up by the simulated gauge on a real build: kept with that mark for good, and never in force. */
+  readonly simulated: boolean;
+}
+
 export interface Reading extends Written {
   readonly kind: 'reading';
   readonly subject: SubjectOf;
@@ -19,6 +33,7 @@ export interface Reading extends Written {
   readonly state: Readonly<Record<string, string>>;
   readonly instrument: string;
   readonly note?: string | undefined;
+  readonly gauge?: GaugeSent | undefined;
 }
 
 /** Something that was decided: what about, how, and why. */
@@ -63,12 +78,15 @@ export function voidedBy(ledger: readonly LedgerEntry[]): ReadonlyMap<string, Vo
   return voids;
 }
 
-/** The reading in force for each subject: the last one in the ledger, not by anybody's clock, that is not voided. */
+/**
+ * The reading in force for each subject: the last one in the ledger, not by anybody's clock, that is not voided. What a simulated gauge
+ * made up on a real build counts for nothing.
+ */
 export function inForce(ledger: readonly LedgerEntry[], kinds: readonly Subject[]): Readings {
   const voids = voidedBy(ledger);
   const readings = new Map<string, InForce>();
   ledger.forEach((entry, seq) => {
-    if (entry.kind !== 'reading' || voids.has(entry.id)) return;
+    if (entry.kind !== 'reading' || voids.has(entry.id) || entry.gauge?.simulated) return;
     const key = subjectKey(entry.subject, kinds);
     const before = readings.get(key);
     readings.set(key, { ...entry, seq, earlier: before ? [before, ...before.earlier] : [] });

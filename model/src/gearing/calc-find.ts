@@ -56,7 +56,8 @@ const rankSchema = z.strictObject({
   presentCarrier: z.string().max(40).optional(),
   extras: z.strictObject({ ringBolts: bought.optional(), recalibration: bought.optional() }).default({}),
   sender: z.enum(['gearbox', 'wheel']).default('gearbox'),
-  aboveStallRpm: number({ min: 0, max: 5000 }).default(500),
+  aboveStallRpm: number({ min: 0, max: 5000 }).optional(),
+  shock: number({ min: 1, max: 5 }).default(1),
 });
 
 function rank(input: z.output<typeof rankSchema>) {

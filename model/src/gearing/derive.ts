@@ -1,4 +1,4 @@
-import { axleMismatch, engineRpm, entryBase, explain, toothPair, totalRatio } from '@hot-spline/core';
+import { ABOVE_STALL, axleMismatch, engineRpm, entryBase, explain, toothPair, totalRatio } from '@hot-spline/core';
 import type { AxleName } from '../document/names';
 import type { Build } from '../document/schema';
 import { capital } from '../document/names';
@@ -25,8 +25,6 @@ import {
 export const GEARING_GUARDS = {
   /** Front/rear mismatch above which a transfer case winds up on grip (common practice, from memory). */
   mismatch: 0.01,
-  /** Cruise rpm above rated stall (common practice: 500 to 800). */
-  aboveStallRpm: 500,
   /** A measured rolling circumference this far off the designation wants a second look. */
   tyre: 0.05,
 } as const;
@@ -150,7 +148,7 @@ function cruise(build: Build, own: AxleGearingState, d: Derivation): void {
   const stall = build.coupling.kind === 'converter' ? build.coupling.stallRpm : null;
   const over = rpm > build.engine.limitRpm;
   const margin = stall === null ? null : rpm - stall;
-  const hot = margin !== null && margin < GEARING_GUARDS.aboveStallRpm;
+  const hot = margin !== null && margin < ABOVE_STALL * (stall ?? 0);
   d.finding({
     id: 'gearing.cruise',
     uses: ['cruiseSpeed', 'engine.limitRpm', ...(stall === null ? [] : ['coupling'])],
@@ -159,7 +157,9 @@ function cruise(build: Build, own: AxleGearingState, d: Derivation): void {
     station: 'tyres',
     figures: [gearingFigures.cruise()],
     rule:
-      stall === null ? 'cruise below the limiter [exact]' : 'cruise 500 to 800 rpm above rated stall (common practice)',
+      stall === null
+        ? 'cruise below the limiter [exact]'
+        : 'cruise a quarter above rated stall: a guard of ours; the converter’s sheet wins',
     facts: {
       over,
       hot,

@@ -80,6 +80,7 @@ export function findProblemOf(build: Build, main: AxleName, own: AxleGearingStat
     cruiseMps: entryBase(build.cruiseSpeed),
     wheelSlip: entryBase(build.road.wheelSlip) / 100,
     lowRange: lowRange(build).ratio,
+    shock: entryBase(build.road.shock),
     sender: build.brief.sender,
     carriers: (identity?.carriers ?? []).map(({ name, fromRatio, toRatio, ...offer }) => ({
       name,

@@ -1,15 +1,15 @@
-import { InputError, entryOf, findFinals } from '@hot-spline/core';
+import { entryBase, InputError, entryOf, findFinals } from '@hot-spline/core';
 import { deriveBuild } from '../derive';
 import type { Build } from '../document/schema';
 import { calculations } from '../calculations';
-import { demoFiles } from '../testing/builds';
+import { keptFiles } from '../testing/builds';
 import { searchProblemOf } from '../road/search-problem';
 import { vehicleOf } from '../road/vehicle';
 import { axleGearingState } from './axle-gearing';
 import { goalOf, findProblemOf } from './find-problem';
 import { changeWords, reasonWords, scoreWords } from './find-words';
 
-const demo = (name: string): Build => structuredClone(demoFiles()[`${name}.json`]?.build as Build);
+const demo = (name: string): Build => structuredClone(keptFiles()[`${name}.json`]?.build as Build);
 const figure = (build: Build, id: string): number | null => deriveBuild(build, []).figures.get(id)?.value ?? null;
 const finding = (build: Build, id: string) => deriveBuild(build, []).findings.find((one) => one.id === id);
 const own = (build: Build, name: 'rear' | 'front' = 'rear') => {
@@ -80,17 +80,6 @@ describe('match', () => {
     tyre.measured = null;
     tyre.factor = 'unloaded';
     expect(figure(build, 'match.reading')).toBeCloseTo((100 * 3.7 * 635.8) / (4.3 * 634.3), 6);
-  });
-
-  it('rule of thumb for big tyres is a guard band, said as common practice', () => {
-    const build = demo('bracken-raid-truck');
-    const thumb = finding(build, 'match.thumb');
-    expect(thumb?.verdict).toBe('fits'); // 41/8 = 5.125 on 37 in: 5.13 suits it (common practice)
-    expect(thumb?.rule).toContain('common practice');
-    if (build.axles.rear) build.axles.rear.finalDrive = { ring: 41, pinion: 11 };
-    expect(finding(build, 'match.thumb')?.verdict).toBe('watch');
-    build.use = 'street';
-    expect(finding(build, 'match.thumb')).toBeUndefined();
   });
 
   it('kept points have their road speed', () => {
@@ -176,7 +165,15 @@ describe('a build on the road', () => {
     const vehicle = vehicleOf(build, 'rear', own(build));
     expect(vehicle.massKg).toBeCloseTo(5730 * 0.45359237, 6); // [exact]
     expect(vehicle.driven.axle).toBe('both');
-    expect(vehicle.converter).toEqual({ stallRpm: 1900, torqueRatio: 2.1, couplingRatio: 0.87, slip: 0.02 });
+    expect(vehicle.converter).toEqual({
+      stallRpm: 1900,
+      torqueRatio: 2.1,
+      couplingRatio: 0.87,
+      slip: 0.02,
+      fullUpTo: 0.7,
+      shareAtCoupling: 0.5,
+    });
+    expect(vehicle.wheelSlip).toBe(entryBase(build.road.wheelSlip) / 100);
   });
 
   it('runs when a figure is looked at; a car that can’t move has none and no working', () => {

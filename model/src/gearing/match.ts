@@ -33,7 +33,6 @@ export function deriveMatch(build: Build, main: AxleName, own: AxleGearingState,
   plannedTyre(build, main, own, d.using([`axles.${main}.tyre`]));
   speedReading(build, main, own, d.using([`axles.${main}.tyre`]));
   keptPoints(build, own, d.using([`axles.${main}.tyre`, 'gearbox.gears']));
-  thumb(build, main, own, d.using([`axles.${main}.tyre`]));
 }
 
 function crawl(build: Build, own: AxleGearingState, d: Derivation): void {
@@ -189,34 +188,4 @@ function keptPoints(build: Build, own: AxleGearingState, d: Derivation): void {
       quantity: 'speed',
     });
   }
-}
-
-/** Big-tyre rules of thumb: tyre diameters in inches that a final drive suits (common practice, no published source). */
-export const THUMB = [
-  { ratio: 4.88, from: 34, to: 37 },
-  { ratio: 5.13, from: 36.5, to: 40.5 },
-] as const;
-
-function thumb(build: Build, main: AxleName, own: AxleGearingState, d: Derivation): void {
-  const tyre = build.axles[main]?.tyre;
-  if (!tyre || !['rock', 'raid'].includes(build.use)) return;
-  const inches = nominalDiameter(tyre) / 25.4;
-  const rules = THUMB.filter(({ from, to }) => inches >= from && inches <= to);
-  if (rules.length === 0) return;
-  const near = rules.some(({ ratio }) => Math.abs(own.finalRatio * own.hubRatio - ratio) < 0.15);
-  d.finding({
-    id: 'match.thumb',
-    verdict: near ? 'fits' : 'watch',
-    place: { sheet: 'gearing', tab: 'speed', axle: main, field: `final-${main}-ring` },
-    station: 'final',
-    figures: [gearingFigures.final(main)],
-    rule: 'rule of thumb for big tyres, a guard band (common practice, no published source)',
-    facts: {
-      near,
-      tyre: fact(nominalDiameter(tyre), 'length'),
-      usual: rules.map(({ ratio }) => ratio.toFixed(2)).join(' or '),
-      final: fact(own.finalRatio, 'ratio'),
-    },
-    say: words.thumb,
-  });
 }

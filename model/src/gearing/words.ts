@@ -66,7 +66,7 @@ export function cruise(
   if (f.hot) {
     return {
       title: `Cruise is ${margin} rpm from converter stall`,
-      detail: `${Math.round(rpm)} rpm at ${at}, rated stall ${f.stall?.value}: below stall + 500 the converter slips and heats. Shorten the final drive or lower the stall.`,
+      detail: `${Math.round(rpm)} rpm at ${at}, rated stall ${f.stall?.value}: less than a quarter above it (ours) the converter slips and heats. Shorten the final drive or lower the stall.`,
     };
   }
   return {
@@ -103,8 +103,3 @@ export function reading(f: { matters: boolean; goes: N }): Words {
       }
     : { title: 'Speed reading stays within 2 %', detail: `${goes}.` };
 }
-
-export const thumb = (f: { near: boolean; tyre: N; usual: string; final: N }, system: UnitSystem): Words => ({
-  title: f.near ? 'Final drive as the rule of thumb has it' : 'Rule of thumb has another final drive',
-  detail: `On ${say(f.tyre.value, 'length', system, system === 'inch' ? 1 : 0)} builders fit about ${f.usual} where the stock was about 4.10; it is ${f.final.value.toFixed(2)} here. A guard band, not a law.`,
-});

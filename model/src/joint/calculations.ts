@@ -4,6 +4,7 @@ import {
   JOINT_LIMITS,
   LIMITS,
   adapterSetting,
+  boltClamp,
   boltLoad,
   boltTorque,
   bottoming,
@@ -12,11 +13,11 @@ import {
   jointCapacity,
   type JointMaterial,
 } from '@hot-spline/core';
-import { number, out } from '../engine/calc-keys';
+import { number, out, plain } from '../engine/calc-keys';
 import { defineCalculation } from '../engine/calculations';
 import '../zod';
 import * as z from 'zod';
-import { explainBolt, explainBottoming, explainCapacity, explainHeat, explainTorque } from './explain';
+import { explainBolt, explainBottoming, explainCapacity, explainClamp, explainHeat, explainTorque } from './explain';
 
 const verdict = z.enum(['fits', 'watch', 'stop']);
 const length = number(JOINT_LIMITS.lengthMm);
@@ -64,6 +65,33 @@ export const jointCalculations = [
     },
     run: (of) => boltTorque(of),
     explain: explainTorque,
+  }),
+  defineCalculation({
+    name: 'joint.clamp',
+    summary:
+      'Clamp of a bolt by the torque that is put on, as a share of its proof load, with both ends of what friction scatters.',
+    input: z.strictObject({
+      thread: z.string().max(40),
+      grade: z.enum(BOLT_GRADES),
+      torqueNm: number({ above: 0, max: LIMITS.torqueNm.max, unit: 'N·m' }),
+      nutFactor: number(JOINT_LIMITS.nutFactor).optional(),
+      threadFriction: number(JOINT_LIMITS.friction).optional(),
+      headFriction: number(JOINT_LIMITS.friction).optional(),
+      headMeanDiameterMm: number(JOINT_LIMITS.threadMm).optional(),
+      scatter: number({ min: 0, max: 0.9 }).optional(),
+    }),
+    output: z.object({
+      clampN: out,
+      ofProof: out,
+      low: z.object({ clampN: out, ofProof: out }),
+      high: z.object({ clampN: out, ofProof: out }),
+      verdict,
+      by: z.enum(['thread-and-head', 'nut-factor']),
+      wantedNm: out,
+    }),
+    example: { thread: 'M10x1.25', grade: '10.9', torqueNm: 60, nutFactor: 0.2 },
+    run: (of) => boltClamp(plain<Parameters<typeof boltClamp>[0]>(of)),
+    explain: (of) => explainClamp(plain<Parameters<typeof boltClamp>[0]>(of), true),
   }),
   defineCalculation({
     name: 'joint.adapter',
@@ -149,10 +177,11 @@ export const jointCalculations = [
       slideClearanceMm: number(JOINT_LIMITS.interferenceMm),
       startC: number(JOINT_LIMITS.celsius),
       material: z.enum(Object.keys(EXPANSION) as [JointMaterial, ...JointMaterial[]]),
+      limitC: number(JOINT_LIMITS.celsius).optional(),
     }),
     output: z.object({ targetC: out, verdict }),
     example: { diameterMm: 177.8, interferenceMm: 0.05, slideClearanceMm: 0.05, startC: 21, material: 'steel' },
-    run: (of) => heatToFit(of),
-    explain: explainHeat,
+    run: (of) => heatToFit(plain<Parameters<typeof heatToFit>[0]>(of)),
+    explain: (of) => explainHeat(plain<Parameters<typeof heatToFit>[0]>(of)),
   }),
 ];

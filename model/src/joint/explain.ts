@@ -2,6 +2,7 @@ import type { heatToFit } from '@hot-spline/core';
 import {
   EXPANSION,
   PRELOAD_SHARE,
+  boltClamp,
   boltLoad,
   boltTorque,
   bottoming,
@@ -30,6 +31,69 @@ export function explainBolt(of: Parameters<typeof boltLoad>[0]): Working {
     compute: ({ K = 0, d = 0, proof = 0, area = 0 }) => {
       const preload = PRELOAD_SHARE * proof * area;
       return { value: (K * d * preload) / 1000, steps: [{ label: 'preload', value: preload, quantity: 'force' }] };
+    },
+  });
+}
+
+/** @param share whether the result stands as a share of 1; percent unless told */
+export function explainClamp(of: Parameters<typeof boltClamp>[0], share = false): Working {
+  const { by } = boltClamp(of);
+  const { name, diameterMm, pitchMm, pitchDiameterMm, stressAreaMm2 } = threadOf(of.thread);
+  const long = by === 'thread-and-head';
+  return explain({
+    title: `Clamp of ${name}, ${of.grade}, of its proof load`,
+    formula: long
+      ? 'F = T/(p/2π + μ thread · d₂/(2·cos 30°) + μ head · D_m/2); share = F/(proof stress · stress area)'
+      : 'F = T/(K·d); share = F/(proof stress · stress area)',
+    inputs: [
+      { key: 'T', label: 'torque', value: of.torqueNm, quantity: 'torque' },
+      { key: 'd', label: 'diameter', value: diameterMm, quantity: 'length' },
+      ...(long
+        ? ([
+            { key: 'p', label: 'pitch', value: pitchMm, quantity: 'length' },
+            { key: 'd2', label: 'pitch diameter', value: pitchDiameterMm, quantity: 'length' },
+            { key: 'mt', label: 'friction in the thread', value: of.threadFriction ?? 0, quantity: 'coefficient' },
+            { key: 'mh', label: 'friction under the head', value: of.headFriction ?? 0, quantity: 'coefficient' },
+            { key: 'dm', label: 'mean diameter under the head', value: of.headMeanDiameterMm ?? 0, quantity: 'length' },
+          ] as const)
+        : ([{ key: 'K', label: 'nut factor', value: of.nutFactor ?? 0, quantity: 'coefficient' }] as const)),
+      {
+        key: 'proof',
+        label: 'proof load',
+        value: boltLoad({ ...of, nutFactor: of.nutFactor ?? 0.2 }).proofMPa * stressAreaMm2,
+        quantity: 'force',
+      },
+    ],
+    sources: [
+      {
+        kind: 'standard',
+        text: long ? 'VDI 2230; ISO 898-1, SAE J429' : 'Shigley; ISO 898-1, SAE J429',
+        fromMemory: true,
+      },
+      {
+        kind: 'guard-band',
+        text: 'friction scatters by a quarter either way: ours. Torsion while tightening is not counted.',
+      },
+    ],
+    result: { label: 'of proof', quantity: share ? 'coefficient' : 'percent' },
+    compute: ({ T = 0, mt, mh, dm, K }) => {
+      const found = boltClamp({
+        ...of,
+        torqueNm: T,
+        ...(mt === undefined ? {} : { threadFriction: mt }),
+        ...(mh === undefined ? {} : { headFriction: mh }),
+        ...(dm === undefined ? {} : { headMeanDiameterMm: dm }),
+        ...(K === undefined ? {} : { nutFactor: K }),
+      });
+      return {
+        value: (share ? 1 : 100) * found.ofProof,
+        steps: [
+          { label: 'clamp', value: found.clampN, quantity: 'force' },
+          { label: 'where friction is high', value: 100 * found.low.ofProof, quantity: 'percent' },
+          { label: 'where friction is low', value: 100 * found.high.ofProof, quantity: 'percent' },
+          { label: 'torque for three quarters', value: found.wantedNm, quantity: 'torque' },
+        ],
+      };
     },
   });
 }
@@ -144,7 +208,7 @@ export function explainHeat(of: Parameters<typeof heatToFit>[0]): Working {
     ],
     sources: [
       { kind: 'exact', text: 'expansion' },
-      { kind: 'trade', text: 'not above 350 to 400 °F: tempering, bearings nearby' },
+      { kind: 'guard-band', text: 'watch from 150 °C; stop at the sheet’s limit, 190 °C where it says nothing: ours' },
     ],
     result: { label: 'warm it to', quantity: 'temperature' },
     compute: ({ now = 0, D = 0, i = 0, s = 0, alpha = 0 }) => ({ value: now + (i + s) / (alpha * 1e-6 * D) }),

@@ -1,4 +1,5 @@
-import { bottoming, entryBase, heatToFit } from '@hot-spline/core';
+import { ORIGIN_WORDS } from '../library/origins';
+import { bottoming, entryBase, heatToFit, type BoltClamp } from '@hot-spline/core';
 import { AXLES, type AxleName } from '../document/names';
 import type { Build } from '../document/schema';
 import { defineCapability } from '../engine/capability';
@@ -9,7 +10,7 @@ import type { AxleGearingState } from '../gearing/axle-gearing';
 import { ORIGIN_RESTS } from '../identity/origin-rests';
 import { isWeak } from '../library/sheet';
 import { ringTorque } from '../road/ring-torque';
-import { explainBolt, explainBottoming, explainCapacity, explainHeat, explainTorque } from './explain';
+import { explainBolt, explainBottoming, explainCapacity, explainClamp, explainHeat, explainTorque } from './explain';
 import { jointFigures } from './ids';
 import { jointSubjects } from './readings';
 import { bottomingInput, heatInput, jointBolts, jointSlip, jointState, type JointState } from './state';
@@ -67,7 +68,7 @@ function bolted(state: JointState, build: Build, own: AxleGearingState | null, d
     });
   const known = jointBolts(state);
   if (!known || !bolts) return;
-  const { thread, load, nutFactor, clampN, ofProof, full } = known;
+  const { load, nutFactor, clamp, clampInput, full } = known;
   const input = { thread: bolts.thread, grade: of.grade, nutFactor };
   d.figure({
     id: jointFigures.short(axle),
@@ -78,37 +79,28 @@ function bolted(state: JointState, build: Build, own: AxleGearingState | null, d
     decimals: 0,
     explain: () => explainBolt(input),
   });
-  if (full && of.headOuter) {
-    const apart = {
-      preloadN: load.preloadN,
-      pitchMm: thread.pitchMm,
-      pitchDiameterMm: thread.pitchDiameterMm,
-      headMeanDiameterMm: (entryBase(of.headOuter) + thread.diameterMm) / 2,
-      threadFriction: entryBase(of.threadFriction),
-      headFriction: entryBase(of.headFriction),
-      halfAngleDeg: 30,
-    };
+  if (full) {
     d.figure({
       id: jointFigures.full(axle),
       label: 'Torque, thread and head apart',
-      value: full.torqueNm,
+      value: full.torque.torqueNm,
       quantity: 'torque',
       scale: 'bolt',
       decimals: 0,
-      explain: () => explainTorque(apart),
+      explain: () => explainTorque(full.input),
     });
     d.figure({
       id: jointFigures.loosen(axle),
       label: 'To undo it, without threadlocker',
-      value: full.loosenNm,
+      value: full.torque.loosenNm,
       quantity: 'torque',
       scale: 'bolt',
       decimals: 0,
     });
   }
-  if (used && ofProof !== null) {
+  if (used) {
     const weak = isWeak(used.origin);
-    const percent = 100 * ofProof;
+    const percent = 100 * clamp.ofProof;
     d.figure({
       id: jointFigures.ofProof(axle),
       label: 'Clamp, of proof',
@@ -116,20 +108,25 @@ function bolted(state: JointState, build: Build, own: AxleGearingState | null, d
       quantity: 'percent',
       decimals: 0,
       rests: ORIGIN_RESTS[used.origin],
+      explain: () => explainClamp(clampInput),
     });
     d.finding({
       ...common,
       id: `joint.${axle}.torque`,
-      verdict: percent >= 100 ? 'stop' : percent > 90 || percent < 45 || weak ? 'watch' : 'fits',
+      verdict: clamp.verdict === 'stop' ? 'stop' : clamp.verdict === 'watch' || percent < 45 || weak ? 'watch' : 'fits',
       place: place(axle, 'joint-torque'),
-      figures: [jointFigures.ofProof(axle), jointFigures.short(axle)],
-      rule: 'three quarters of proof for a joint that is undone again [std: Shigley]; a torque borrowed from another car is an unknown clamp (common practice)',
+      figures: [jointFigures.ofProof(axle), full ? jointFigures.full(axle) : jointFigures.short(axle)],
+      rule: 'three quarters of proof for a joint that is undone again [std: Shigley]; friction scatters by a quarter (ours), judged at its low end; a torque borrowed from another car is an unknown clamp (common practice)',
       facts: {
         axle,
         used: fact(used.nm, 'torque', 'bolt'),
-        origin: used.origin,
+        origin: ORIGIN_WORDS[used.origin],
         share: fact(percent, 'percent'),
-        short: fact(load.torqueNm, 'torque', 'bolt'),
+        low: fact(100 * clamp.low.ofProof, 'percent'),
+        high: fact(100 * clamp.high.ofProof, 'percent'),
+        wanted: fact(clamp.wantedNm, 'torque', 'bolt'),
+        verdict: clamp.verdict,
+        by: clamp.by,
         weak,
       },
       say: words.torque,
@@ -162,7 +159,7 @@ function bolted(state: JointState, build: Build, own: AxleGearingState | null, d
       say: words.tabs,
     });
   bottomed(state, d);
-  if (own) held(state, clampN, build, own, d);
+  if (own) held(state, clamp, build, own, d);
   drawn(state, d);
 }
 
@@ -203,22 +200,25 @@ function bottomed(state: JointState, d: Derivation): void {
   });
 }
 
-function held(state: JointState, clampN: number, build: Build, own: AxleGearingState, all: Derivation): void {
+function held(state: JointState, clamp: BoltClamp, build: Build, own: AxleGearingState, all: Derivation): void {
   const { axle, joint: of, bolts } = state;
   const d = all.using(['engine', 'gearbox', 'road', `axles.${axle}.tyre`, `axles.${axle}.finalDrive`]);
-  const slip = jointSlip(state, clampN, ringTorque(build, axle, own));
-  if (!slip || !bolts || !of.boltCircle) return;
+  const arrivesNm = ringTorque(build, axle, own);
+  const slip = jointSlip(state, clamp.clampN, arrivesNm);
+  // Slip is judged where friction is high: there the bolts clamp least.
+  const least = jointSlip(state, clamp.low.clampN, arrivesNm);
+  if (!slip || !least || !bolts || !of.boltCircle) return;
   const input = {
     bolts: bolts.count,
-    preloadN: clampN,
+    preloadN: clamp.clampN,
     friction: entryBase(of.faceFriction),
     boltCircleMm: entryBase(of.boltCircle),
-    ringTorqueNm: slip.arrivesNm,
+    ringTorqueNm: arrivesNm,
   };
   d.figure({
     id: jointFigures.arrives(axle),
     label: 'Most torque at the ring, with shock',
-    value: slip.arrivesNm,
+    value: arrivesNm,
     quantity: 'torque',
     scale: 'bolt',
     decimals: 0,
@@ -232,22 +232,23 @@ function held(state: JointState, clampN: number, build: Build, own: AxleGearingS
     decimals: 0,
     explain: () => explainCapacity(input),
   });
-  if (slip.margin === null) return;
+  if (slip.margin === null || least.margin === null) return;
   d.figure({ id: jointFigures.margin(axle), label: 'Margin', value: slip.margin, quantity: 'ratio', decimals: 2 });
   d.finding({
     id: `joint.${axle}.slip`,
-    verdict: slip.verdict,
+    verdict: least.verdict,
     place: place(axle, 'joint-circle'),
     station: 'final',
     figures: [jointFigures.slip(axle), jointFigures.arrives(axle), jointFigures.margin(axle)],
-    rule: 'friction joint: n·F·μ·r against what arrives; below 1 stop, below 1.5 watch (common practice, from memory)',
+    rule: 'friction joint: n·F·μ·r against what arrives; below 1 stop, below 1.5 watch (common practice, from memory), judged where the friction of the bolts is at its high end: a quarter more, ours',
     facts: {
       axle,
       slip: fact(slip.slipTorqueNm, 'torque', 'bolt'),
-      arrives: fact(slip.arrivesNm, 'torque', 'bolt'),
+      arrives: fact(arrivesNm, 'torque', 'bolt'),
       margin: fact(slip.margin, 'ratio'),
+      least: fact(least.margin, 'ratio'),
       bolts: fact(bolts.count, 'count'),
-      verdict: slip.verdict,
+      verdict: least.verdict,
     },
     say: words.slip,
   });
@@ -288,7 +289,7 @@ function warm(state: JointState, d: Derivation): void {
     place: place(axle, 'fit-diameter', 'heat'),
     station: 'final',
     figures: [jointFigures.heat(axle)],
-    rule: 'ΔT = (interference + slide clearance)/(α·D) [exact]; not above 350 to 400 °F (common practice)',
+    rule: 'ΔT = (interference + slide clearance)/(α·D) [exact]; watch from 150 °C, stop at the sheet’s limit or 190 °C: ours',
     facts: { axle, target: fact(result.targetC, 'temperature'), verdict: result.verdict },
     say: words.heat,
   });

@@ -1,7 +1,7 @@
 import { entryOf } from '@hot-spline/core';
 import type { Joint } from './schema';
 
-/** A joint of which nobody has said anything: friction and shock are guards of ours. */
+/** A joint of which nobody has said anything: friction of the faces is a guard of ours. */
 export const newJoint = (): Joint => ({
   grade: '',
   finish: 'lubricated',
@@ -9,8 +9,8 @@ export const newJoint = (): Joint => ({
   headLubricant: 'oil',
   tabs: false,
   caseHardness: null,
-  threadFriction: entryOf(0.12, ''),
-  headFriction: entryOf(0.12, ''),
+  threadFriction: null,
+  headFriction: null,
   headOuter: null,
   underHead: null,
   shank: null,
@@ -20,7 +20,6 @@ export const newJoint = (): Joint => ({
   threadDepth: null,
   boltCircle: null,
   faceFriction: entryOf(0.15, ''),
-  shock: entryOf(1.5, ''),
   torque: null,
   stages: [40, 70, 100],
   fit: null,

@@ -28,8 +28,9 @@ export const jointSchema = z.strictObject({
   tabs: z.boolean(),
   /** Hardness of the case, HRC; null where nobody has noted it. */
   caseHardness: z.number().min(0).max(70).nullable(),
-  threadFriction: friction,
-  headFriction: friction,
+  /** Null: not known; the clamp is then told by the finish alone. */
+  threadFriction: friction.nullable(),
+  headFriction: friction.nullable(),
   /** Over the bearing face of head or washer. */
   headOuter: length.nullable(),
   underHead: length.nullable(),
@@ -41,10 +42,8 @@ export const jointSchema = z.strictObject({
   boltCircle: entrySchema('length', LIMITS.diameterMm).nullable(),
   /** Between ring and carrier, dry steel on steel. */
   faceFriction: friction,
-  /** How much more than the steady torque can arrive for a moment: a guard of ours. */
-  shock: entrySchema('coefficient', { min: 1, max: 5 }),
   /** Final torque; where it was read. Empty: the sheet of the axle. */
-  torque: z.strictObject({ value: torque, origin: z.enum(ORIGINS) }).nullable(),
+  torque: z.strictObject({ value: torque, origin: z.enum(ORIGINS), where: z.string().trim().max(120) }).nullable(),
   /** Shares of the final torque in which it is drawn up, percent; the last is 100. */
   stages: z.array(z.int().min(1).max(100)).min(1).max(5),
   fit: z
@@ -54,6 +53,8 @@ export const jointSchema = z.strictObject({
       slide: entrySchema('length', JOINT_LIMITS.interferenceMm),
       start: entrySchema('temperature', JOINT_LIMITS.celsius),
       material: z.enum(Object.keys(EXPANSION) as [JointMaterial, ...JointMaterial[]]),
+      /** Most heat that the ring's sheet allows; null where it says nothing. */
+      limit: entrySchema('temperature', JOINT_LIMITS.celsius).nullable(),
     })
     .nullable(),
 });

@@ -1,9 +1,11 @@
 import {
+  boltClamp,
   boltLoad,
   boltTorque,
   entryBase,
   jointCapacity,
   threadOf,
+  type BoltClamp,
   type BoltLoad,
   type BoltTorque,
   type bottoming,
@@ -13,7 +15,7 @@ import {
 import type { AxleName } from '../document/names';
 import type { Axle } from '../document/schema';
 import type { Readings } from '../engine/readings';
-import type { Origin } from '../library/origins';
+import { originOf, type Origin } from '../library/origins';
 import { compoundOpen, ringBolts } from './readings';
 import { FINISHES, type Joint } from './schema';
 
@@ -48,11 +50,11 @@ export interface JointState {
 /** The torque that the ring bolts get: said for this joint, else by the sheet of the axle. */
 export function usedTorque({ joint, identity }: Pick<Axle, 'joint' | 'identity'>): UsedTorque | null {
   if (joint?.torque) {
-    const { value, origin } = joint.torque;
-    return { nm: entryBase(value), origin, typed: value.typed };
+    const { value } = joint.torque;
+    return { nm: entryBase(value), origin: originOf(joint.torque), typed: value.typed };
   }
   const told = identity?.sheet.ringBoltTorque ?? null;
-  return told && { nm: entryBase(told.value), origin: told.origin, typed: told.value.typed };
+  return told && { nm: entryBase(told.value), origin: originOf(told), typed: told.value.typed };
 }
 
 const ROUND_NAMES = ['First', 'Second', 'Third', 'Fourth', 'Fifth'] as const;
@@ -90,35 +92,41 @@ export function jointBolts({ joint, bolts, used }: JointState): {
   readonly thread: Thread;
   readonly load: BoltLoad;
   readonly nutFactor: number;
-  /** Clamp of one bolt by the torque that is used, else three quarters of proof. */
-  readonly clampN: number;
-  readonly ofProof: number | null;
-  readonly full: BoltTorque | null;
+  /** Of the torque that is used, or of the one for three quarters of proof: with both ends of what friction scatters. */
+  readonly clamp: BoltClamp;
+  /** What `clamp` was asked. */
+  readonly clampInput: Parameters<typeof boltClamp>[0];
+  /** Friction of thread and head apart; null where one of the three is not known. */
+  readonly full: { readonly torque: BoltTorque; readonly input: Parameters<typeof boltTorque>[0] } | null;
 } | null {
   if (!bolts || joint.grade === '') return null;
   const thread = threadOf(bolts.thread);
   const { nutFactor } = FINISHES[joint.finish];
   const load = boltLoad({ thread: bolts.thread, grade: joint.grade, nutFactor });
-  const given = used ? (1000 * used.nm) / (nutFactor * thread.diameterMm) : null;
-  const full = joint.headOuter
-    ? boltTorque({
-        preloadN: load.preloadN,
-        pitchMm: thread.pitchMm,
-        pitchDiameterMm: thread.pitchDiameterMm,
-        headMeanDiameterMm: (entryBase(joint.headOuter) + thread.diameterMm) / 2,
-        threadFriction: entryBase(joint.threadFriction),
-        headFriction: entryBase(joint.headFriction),
-        halfAngleDeg: 30,
-      })
-    : null;
-  return {
-    thread,
-    load,
-    nutFactor,
-    clampN: given ?? load.preloadN,
-    ofProof: given === null ? null : given / (load.proofMPa * load.stressAreaMm2),
-    full,
+  const apart =
+    joint.headOuter && joint.threadFriction && joint.headFriction
+      ? {
+          threadFriction: entryBase(joint.threadFriction),
+          headFriction: entryBase(joint.headFriction),
+          headMeanDiameterMm: (entryBase(joint.headOuter) + thread.diameterMm) / 2,
+        }
+      : null;
+  const input = apart && {
+    ...apart,
+    preloadN: load.preloadN,
+    pitchMm: thread.pitchMm,
+    pitchDiameterMm: thread.pitchDiameterMm,
+    halfAngleDeg: 30,
   };
+  const full = input && { torque: boltTorque(input), input };
+  const clampInput = {
+    thread: bolts.thread,
+    grade: joint.grade,
+    nutFactor,
+    torqueNm: used?.nm ?? full?.torque.torqueNm ?? load.torqueNm,
+    ...apart,
+  };
+  return { thread, load, nutFactor, clamp: boltClamp(clampInput), clampInput, full };
 }
 
 /** The lengths of a bolt and its hole; null where one is missing. @throws InputError naming the thread */
@@ -136,23 +144,21 @@ export function bottomingInput({ joint, bolts }: JointState): Parameters<typeof 
   };
 }
 
-/** What the ring holds by friction against what arrives with its shock; null where something is missing. */
+/** What the ring holds by friction against what arrives; null where something is missing. */
 export function jointSlip(
   state: JointState,
   clampN: number,
-  ringTorqueNm: number,
-): (ReturnType<typeof jointCapacity> & { readonly arrivesNm: number }) | null {
+  arrivesNm: number,
+): ReturnType<typeof jointCapacity> | null {
   const { joint, bolts } = state;
   if (!bolts || !joint.boltCircle) return null;
-  const arrivesNm = ringTorqueNm * entryBase(joint.shock);
-  const capacity = jointCapacity({
+  return jointCapacity({
     bolts: bolts.count,
     preloadN: clampN,
     friction: entryBase(joint.faceFriction),
     boltCircleMm: entryBase(joint.boltCircle),
     ringTorqueNm: arrivesNm,
   });
-  return { ...capacity, arrivesNm };
 }
 
 /** How the ring goes on warm; null where nobody has said its fit. */
@@ -163,4 +169,5 @@ export const heatInput = ({ fit }: Joint): Parameters<typeof heatToFit>[0] | nul
     slideClearanceMm: entryBase(fit.slide),
     startC: entryBase(fit.start),
     material: fit.material,
+    ...(fit.limit ? { limitC: entryBase(fit.limit) } : {}),
   };

@@ -23,17 +23,30 @@ export const tabs = (f: { axle: string; hardness: string; hard: boolean }): Word
 });
 
 export function torque(
-  f: { axle: string; used: N; origin: string; share: N; short: N; weak: boolean },
+  f: {
+    axle: string;
+    used: N;
+    origin: string;
+    share: N;
+    low: N;
+    high: N;
+    wanted: N;
+    verdict: string;
+    by: string;
+    weak: boolean;
+  },
   system: UnitSystem,
 ): Words {
   const share = Math.round(f.share.value);
   return {
     title: `${capital(f.axle)} ring bolts at ${nm(f.used, system)}: ${share} % of proof`,
-    detail: `Three quarters of proof is ${nm(f.short, system)}. ${
-      share >= 100
+    detail: `Three quarters of proof is ${nm(f.wanted, system)} ${
+      f.by === 'thread-and-head' ? 'by friction of thread and head' : 'by the nut factor'
+    }; friction scatters it from ${Math.round(f.low.value)} to ${Math.round(f.high.value)} %. ${
+      f.verdict === 'stop'
         ? 'That stretches them.'
-        : share > 90
-          ? 'Little is left before they stretch.'
+        : f.verdict === 'watch'
+          ? 'Where friction is low they stretch.'
           : share < 45
             ? 'Less than half: they hold by less than they could.'
             : ''
@@ -44,11 +57,11 @@ export function torque(
 }
 
 export const slip = (
-  f: { axle: string; slip: N; arrives: N; margin: N; bolts: N; verdict: string },
+  f: { axle: string; slip: N; arrives: N; margin: N; least: N; bolts: N; verdict: string },
   system: UnitSystem,
 ): Words => ({
   title: `${capital(f.axle)} ring joint holds ${f.margin.value.toFixed(2)} × what can arrive`,
-  detail: `${nm(f.slip, system)} before it slips, ${nm(f.arrives, system)} at most with shock.${
+  detail: `${f.least.value.toFixed(2)} × where the friction of the bolts is high. ${nm(f.slip, system)} before it slips, ${nm(f.arrives, system)} at most with shock.${
     f.verdict === 'fits'
       ? ''
       : ' More clamp, a larger bolt or class, more bolts, or faces stoned flat and dry raise it.'

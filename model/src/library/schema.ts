@@ -19,7 +19,7 @@ import { sheetSchema } from './sheet';
 
 const torque = entrySchema('torque', { above: 0, max: 1e6, unit: 'N·m' });
 
-export { ORIGINS, type Origin } from './origins';
+export { ORIGINS, ORIGIN_WORDS, leastOf, originOf, takenFromSchema, type Origin, type TakenFrom } from './origins';
 const origin = z.enum(ORIGINS);
 
 const sourced = <S extends z.ZodType>(value: S) => z.strictObject({ value, origin });

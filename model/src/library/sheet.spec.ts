@@ -2,7 +2,7 @@ import { InputError, entryOf, type UnitName } from '@hot-spline/core';
 import { parseOrRefuse } from '../refuse';
 import { libraryCsv, readLibraryCsv } from './library-csv';
 import { newAxleSpec, newShimBox } from './new-spec';
-import { ORIGINS } from './origins';
+import { ORIGINS, leastOf, originOf } from './origins';
 import { axleSpecSchema, librarySpecSchema, SEATS, type AxleSpec } from './schema';
 import { SHEET_KEYS, emptySheet, isWeak, sheetField, sheetSchema, type SheetKey, type SpecSheet } from './sheet';
 
@@ -40,9 +40,9 @@ describe('the spec sheet as data', () => {
     expect(parseOrRefuse(sheetSchema, emptySheet(), 'sheet')).toEqual(emptySheet());
     expect(parseOrRefuse(sheetSchema, whole(), 'sheet')).toEqual(whole());
     // Backlash, run-out, variation, three turning torques, carrier preload, spread, distance, bore, four of the adjusters,
-    // seven torques and three of the oil (common practice)
-    expect(SHEET_KEYS.length).toBe(24);
-    expect(new Set(SHEET_KEYS.map((key) => sheetField(key).label)).size).toBe(24);
+    // the pitch of the nut, seven torques and three of the oil (common practice)
+    expect(SHEET_KEYS.length).toBe(25);
+    expect(new Set(SHEET_KEYS.map((key) => sheetField(key).label)).size).toBe(25);
   });
 
   for (const key of SHEET_KEYS.filter((one) => sheetField(one).of === 'band'))
@@ -75,8 +75,13 @@ describe('the spec sheet as data', () => {
     expect(refused({ ...emptySheet(), more: null }).field).toContain('more');
   });
 
-  it('memory, borrowed and guessed plan; sheet, measured and trade carry (common practice)', () => {
-    expect(ORIGINS.filter(isWeak)).toEqual(['memory', 'borrowed', 'guess']);
+  it('not said, only said, memory, borrowed and guessed plan; sheet, measured and trade carry (common practice)', () => {
+    expect(ORIGINS.filter(isWeak)).toEqual(['not-said', 'said', 'memory', 'borrowed', 'guess']);
+    // The maker’s sheet is one only with where it was read.
+    expect(originOf({ origin: 'maker', where: ' ' })).toBe('said');
+    expect(originOf({ origin: 'maker', where: 'page 4' })).toBe('maker');
+    expect(originOf({ origin: 'measured', where: '' })).toBe('measured');
+    expect(leastOf(['maker', 'guess', 'measured'])).toBe('guess');
   });
 
   it('goes to CSV and back, whole and empty', () => {

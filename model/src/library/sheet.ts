@@ -45,6 +45,12 @@ export const SHEET_FIELDS = {
   },
   adjusterNotches: { label: 'Notches of an adjuster', of: 'count', quantity: 'count', range: MESH_LIMITS.notches },
   adjusterWrench: { label: 'Wrench for the adjusters', ...text },
+  pinionNutPitch: {
+    label: 'Thread pitch of the pinion nut',
+    of: 'one',
+    quantity: 'length',
+    range: MESH_LIMITS.threadPitchMm,
+  },
   ringBoltTorque: { label: 'Ring bolts', ...bolt },
   capTorque: { label: 'Cap bolts', ...bolt },
   adjusterTorque: { label: 'Adjusters', ...bolt },
@@ -108,6 +114,7 @@ export const sheetSchema = z.strictObject({
   adjusterPitch: one('adjusterPitch'),
   adjusterNotches: told(z.int().min(MESH_LIMITS.notches.min).max(MESH_LIMITS.notches.max)),
   adjusterWrench: words(),
+  pinionNutPitch: one('pinionNutPitch'),
   ringBoltTorque: one('ringBoltTorque'),
   capTorque: one('capTorque'),
   adjusterTorque: one('adjusterTorque'),
@@ -126,5 +133,7 @@ export type SpecSheet = z.infer<typeof sheetSchema>;
 export const emptySheet = (): SpecSheet =>
   Object.fromEntries(SHEET_KEYS.map((key) => [key, null])) as unknown as SpecSheet;
 
-/** What is only remembered, borrowed or guessed: good for planning, never for a step that can't be taken back. */
-export const isWeak = (origin: Origin): boolean => origin === 'memory' || origin === 'borrowed' || origin === 'guess';
+const WEAK: readonly Origin[] = ['not-said', 'said', 'memory', 'borrowed', 'guess'];
+
+/** What is only said, remembered, borrowed or guessed: good for planning, never for a step that can't be taken back. */
+export const isWeak = (origin: Origin): boolean => WEAK.includes(origin);

@@ -1,8 +1,11 @@
 import {
+  CRUSH_STARTS,
+  DEPTH_SHIMS,
   LIMITS,
   MESH_LIMITS,
   OBSERVED,
   SHIM_LIMITS,
+  SUSPECTS,
   adjusterNotches,
   backlashRound,
   carrierPreload,
@@ -77,6 +80,7 @@ const adviseKeys = z.strictObject({
   stock: stockKeys.optional(),
   patternBand: z.strictObject({ drive: halfKeys, coast: halfKeys }).optional(),
   addingShimMovesPinion: depthwards.optional(),
+  depthShim: z.enum(DEPTH_SHIMS).optional(),
   loadedFlank: z.enum(['convex', 'concave']).optional(),
   closingUpMm: number({ min: -1, max: 1, unit: 'mm' }).optional(),
   closingUpSigmaMm: number({ min: 0, max: 1, unit: 'mm' }).optional(),
@@ -213,13 +217,20 @@ const adviseCalculation = defineCalculation({
   input: adviseKeys,
   output: z.object({
     done: z.boolean(),
+    needs: z.enum(['backlash', 'pattern']).nullable(),
     next: moveOut.nullable(),
     expected: z.object({ backlashMm: out, drive: patchOut, coast: patchOut }).nullable(),
     chanceInSpec: out.nullable(),
     secondBest: moveOut.extend({ chanceInSpec: out }).nullable(),
-    readAgain: z.object({ reading: z.enum(['backlash', 'pattern']), chanceInSpec: out }).nullable(),
+    readAgain: z
+      .object({ reading: z.enum(['backlash', 'pattern']), why: z.enum(['worth', 'unlikely']), chanceInSpec: out })
+      .nullable(),
     out: z.array(z.enum(OBSERVED)),
     doubtful: z.array(z.object({ try: out, reading: z.enum(OBSERVED), chance: out })),
+    suspects: z.array(z.object({ what: z.enum(SUSPECTS), chance: out })),
+    as: z.enum(SUSPECTS).nullable(),
+    contradiction: out.nullable(),
+    belowZeroMm: out.nullable(),
   }),
   example: {
     construction: 'integral-head-shim' as const,
@@ -249,6 +260,7 @@ const adviseCalculation = defineCalculation({
       secondBest: advice.secondBest && mutable(advice.secondBest),
       out: [...advice.out],
       doubtful: [...advice.doubtful],
+      suspects: [...advice.suspects],
     };
   },
   explain: (job, advice) => explainAdvice(plain<MeshJob>(job), plain<MeshAdvice>(advice)),
@@ -323,6 +335,8 @@ const preloadCalculations = [
         .max(60),
       bandNm,
       instrumentUncertaintyNm: number(LIMITS.torqueNm),
+      start: z.enum(CRUSH_STARTS).default('nut'),
+      pitchMm: number({ above: 0, max: 10, unit: 'mm' }).default(1.5),
     }),
     output: z.object({
       verdict: z.enum(['go-on', 'in-band', 'over', 'cannot-judge']),
@@ -332,14 +346,15 @@ const preloadCalculations = [
       chanceOver: out.nullable(),
       kneeDeg: out.nullable(),
       chanceRising: out.nullable(),
+      readingsExpected: out.nullable(),
     }),
     example: {
       readings: [{ angleDeg: 0, torqueNm: 0.9 }],
-      bandNm: [1.58, 2.15] as [number, number],
+      bandNm: [1.8, 2.4] as [number, number],
       instrumentUncertaintyNm: 0.1,
     },
-    run: ({ readings, bandNm: band, instrumentUncertaintyNm }) =>
-      collapsiblePreload(readings, band, instrumentUncertaintyNm),
+    run: ({ readings, bandNm: band, instrumentUncertaintyNm, start, pitchMm }) =>
+      collapsiblePreload(readings, band, instrumentUncertaintyNm, band[0], start, pitchMm),
     explain: ({ readings }, next) => explainCollapsible(readings, next),
   }),
   defineCalculation({
@@ -356,6 +371,8 @@ const preloadCalculations = [
         .max(20),
       bandNm,
       stock: stockKeys,
+      wrenchNm: number(LIMITS.torqueNm).optional(),
+      micrometerMm: number({ min: 0, max: 1, unit: 'mm' }).optional(),
     }),
     output: z.object({ slopeNmPerMm: out, shimMm: out, piecesMm: z.array(out), expectedNm: out }),
     example: {
@@ -369,11 +386,12 @@ const preloadCalculations = [
         { thicknessMm: 0.56, count: 1 },
       ],
     },
-    run: ({ readings, bandNm: band, stock }) => {
-      const { piecesMm, ...next } = solidPreload(readings, band, stock);
+    run: ({ readings, bandNm: band, stock, ...tells }) => {
+      const { piecesMm, ...next } = solidPreload(readings, band, stock, plain<typeof tells & object>(tells));
       return { ...next, piecesMm: [...piecesMm] };
     },
-    explain: ({ readings, bandNm: band, stock }) => explainSolid(readings, band, stock),
+    explain: ({ readings, bandNm: band, stock, ...tells }) =>
+      explainSolid(readings, band, stock, plain<typeof tells & object>(tells)),
   }),
 ];
 
@@ -392,6 +410,7 @@ const practiceCalculation = defineCalculation({
     pinionTeeth: out,
     specBacklashMm: z.array(out),
     startShimMm: out,
+    addingShimMovesPinion: depthwards,
     pinionShimMm: out,
     ringShiftMm: out,
     backlashMm: z.array(out),
@@ -402,7 +421,7 @@ const practiceCalculation = defineCalculation({
   example: { seed: 1, pinionShimMm: 1, ringShiftMm: 0 },
   run: ({ seed, pinionShimMm, ringShiftMm, assembly }) => {
     const axle = virtualAxle(seed);
-    const { construction, ringTeeth, pinionTeeth, specBacklashMm, startShimMm } = axle;
+    const { construction, ringTeeth, pinionTeeth, specBacklashMm, startShimMm, addingShimMovesPinion } = axle;
     const read = assemble(axle, pinionShimMm, ringShiftMm, assembly);
     return {
       construction,
@@ -410,6 +429,7 @@ const practiceCalculation = defineCalculation({
       pinionTeeth,
       specBacklashMm: [...specBacklashMm],
       startShimMm,
+      addingShimMovesPinion,
       ...read,
       backlashMm: [...read.backlashMm],
       meanMm: read.backlashMm.reduce((a, b) => a + b, 0) / read.backlashMm.length,

@@ -104,12 +104,13 @@ export function depthSchools(mesh: MeshAxle): readonly DepthSchool[] {
 }
 
 /** What the pinion-shaft stack does to depth as it goes in, against how it came out, mm deeper; the shim not counted. */
-export function stackError({ setup, bearingMoves, shimMoves }: MeshAxle): { deeperMm: number; parts: string } | null {
+export function stackError({ setup, bearingMoves }: MeshAxle): { deeperMm: number; parts: string } | null {
   const changed = setup.stack.flatMap(({ part, was, is, setsDepth }) => {
     if (!setsDepth || part === 'head-shim') return [];
     const off = (base(is) ?? 0) - (base(was) ?? 0);
     if (Math.abs(off) < 0.005) return [];
-    const moves = part === 'head-bearing' ? (bearingMoves ?? 'deeper') : (shimMoves ?? 'deeper');
+    // What lies at the head acts like the height of its bearing, in a drop-out too: less of it is shallower.
+    const moves = bearingMoves ?? 'deeper';
     const what = part.replaceAll('-', ' ');
     const words = is === null ? `${what} left out` : was === null ? `${what} added` : `${what} of another height`;
     return [{ deeper: depthSign(moves) * off, words }];

@@ -1,3 +1,4 @@
+import { ORIGIN_WORDS, originOf } from '../library/origins';
 import { entryBase } from '@hot-spline/core';
 import type { Derivation } from '../engine/derivation';
 import { fact } from '../engine/finding';
@@ -10,6 +11,7 @@ import type { MeshAxle } from './axle';
 /** What is judged before anything is read: the band, the gauge against it, depth, the stack, the set-up bearing. */
 export function deriveBefore(mesh: MeshAxle, d: Derivation): void {
   band(mesh, d);
+  direction(mesh, d);
   coarseGauge(mesh, mesh.band, d);
   depth(mesh, d);
   setUpBearing(mesh, d);
@@ -41,9 +43,24 @@ function band({ axle, band: told, bandWeak, sheet }: MeshAxle, d: Derivation): v
     facts: {
       low: fact(told[0], 'length'),
       high: fact(told[1], 'length'),
-      origin: sheet.backlash?.origin === 'borrowed' ? 'borrowed from another axle' : 'out of memory or a guess',
+      origin: sheet.backlash ? ORIGIN_WORDS[originOf(sheet.backlash)] : 'not said',
     },
     say: words.weakBand,
+  });
+}
+
+/** A box shaft has no direction of its own: it is asked. */
+function direction({ axle, construction, shimMoves }: MeshAxle, d: Derivation): void {
+  if (construction !== 'transaxle' || shimMoves) return;
+  d.finding({
+    id: `mesh.${axle}.direction`,
+    verdict: 'not-yet',
+    place: at(axle, 'baseline', `sign-shimMoves-${axle}`),
+    station: STATION,
+    figures: [],
+    rule: 'read outward from the axis of the ring [exact]; a transaxle has no default',
+    facts: {},
+    say: words.noDirection,
   });
 }
 

@@ -1,4 +1,5 @@
-import { BACKLASH_GUARD, PATTERN_BAND, axialForBacklash, entryBase, explain } from '@hot-spline/core';
+import { originOf } from '../library/origins';
+import { BACKLASH_GUARD, PATTERN_BAND, entryBase, explain } from '@hot-spline/core';
 import type { Derivation } from '../engine/derivation';
 import type { Rests } from '../engine/figure';
 import { fact } from '../engine/finding';
@@ -65,7 +66,7 @@ export function deriveMesh(mesh: MeshAxle, readings: Readings, d: Derivation): v
   spread(mesh, readings, d);
 }
 
-const restsOn = ({ sheet }: MeshAxle): Rests => (sheet.backlash ? ORIGIN_RESTS[sheet.backlash.origin] : 'measured');
+const restsOn = ({ sheet }: MeshAxle): Rests => (sheet.backlash ? ORIGIN_RESTS[originOf(sheet.backlash)] : 'measured');
 
 function positions({ axle, closing, setup }: MeshAxle, now: AssemblyState, d: Derivation): void {
   const length = { quantity: 'length', scale: 'small', rests: 'measured' } as const;
@@ -102,7 +103,7 @@ function positions({ axle, closing, setup }: MeshAxle, now: AssemblyState, d: De
 }
 
 function backlashRead(mesh: MeshAxle, now: AssemblyState, d: Derivation): void {
-  const { axle, band: told, setup } = mesh;
+  const { axle, band: told } = mesh;
   const place = at(axle, 'mesh', `backlash-1-${axle}`);
   const read = backlashOf(now);
   if (!read) {
@@ -185,8 +186,6 @@ function backlashRead(mesh: MeshAxle, now: AssemblyState, d: Derivation): void {
   const up = shiftTo(read.state, mesh).mm;
   const [low, high] = [told[0] + up, told[1] + up];
   const fits = allRound(read) && round.minMm >= low - 1e-9 && round.maxMm <= high + 1e-9;
-  const middle = (low + high) / 2;
-  const towards = axialForBacklash(round.meanMm - middle, { ringTeeth: mesh.ring, pinionTeeth: mesh.pinion });
   d.finding({
     id: `mesh.${axle}.backlash`,
     verdict: fits ? 'fits' : 'watch',
@@ -201,18 +200,9 @@ function backlashRead(mesh: MeshAxle, now: AssemblyState, d: Derivation): void {
       most: fact(round.maxMm, 'length'),
       low: fact(low, 'length'),
       high: fact(high, 'length'),
-      towards: fact(towards, 'length'),
       fits,
     },
-    say: (facts, system) =>
-      words.backlashInBand(
-        {
-          ...facts,
-          variation: apart > limit,
-          cure: words.moveWords(towards, mesh.ringBy, setup.ringSide, mesh.notchMm, setup.sideShims, system),
-        },
-        system,
-      ),
+    say: (facts, system) => words.backlashInBand({ ...facts, variation: apart > limit }, system),
   });
 }
 
@@ -322,7 +312,7 @@ function spread({ axle, sheet }: MeshAxle, readings: Readings, d: Derivation): v
     place: at(axle, 'carrier', `spread-${axle}`),
     station: STATION,
     figures: [],
-    rests: ORIGIN_RESTS[sheet.spreadLimit.origin],
+    rests: ORIGIN_RESTS[originOf(sheet.spreadLimit)],
     rule: 'case spread by indicator, limit of the sheet',
     facts: { spread: fact(mm, 'length'), limit: fact(limit, 'length') },
     say: words.spreadTooFar,

@@ -243,9 +243,9 @@ export function explainAdvice(job: MeshJob, advice: MeshAdvice): Working {
       { kind: 'guard-band', text: 'first guesses of an axle, ours: see docs/mesh.md', fromMemory: true },
     ],
     result: { label: 'chance that all is in band', quantity: 'coefficient' },
-    note: advice.done ? 'Every reading is in band.' : '',
+    note: advice.done ? 'Every reading is in band.' : advice.needs ? `Read the ${advice.needs} first.` : '',
     compute: () => ({
-      value: advice.done ? 1 : (advice.chanceInSpec ?? 0),
+      value: advice.chanceInSpec ?? 0,
       steps: [
         ...(next
           ? [
@@ -266,6 +266,11 @@ export function explainAdvice(job: MeshJob, advice: MeshAdvice): Working {
               { label: 'coast side, in height', value: expected.coast.v, quantity: 'coefficient' as const },
             ]
           : []),
+        ...advice.suspects.map(({ what, chance }) => ({
+          label: `${what.replaceAll('-', ' ')}: chance that it is the other way round`,
+          value: chance,
+          quantity: 'coefficient' as const,
+        })),
       ],
     }),
   });
@@ -309,6 +314,7 @@ export function explainSolid(
   readings: readonly SolidReading[],
   band: readonly [number, number],
   stock: readonly ShimStock[],
+  tells: Parameters<typeof solidPreload>[3] = {},
 ): Working {
   return explain({
     title: 'Shims beside the solid spacer',
@@ -327,6 +333,7 @@ export function explainSolid(
         })),
         band,
         stock,
+        tells,
       );
       return {
         value: found.shimMm,
@@ -341,14 +348,18 @@ export function explainCollapsible(readings: readonly NutReading[], next: Collap
   return explain({
     title: 'Nut on a collapsible spacer',
     formula:
-      'torque nearly still, then rising from a knee on; the farthest turn at which less than one in fifty is over',
+      'torque nearly still, then rising from a knee on; the n-th turn goes as far as it may risk 0.02/(n·(n + 1)) to go over',
     inputs: readings.flatMap(({ angleDeg, torqueNm }, i) => [
       { key: `a${i}`, label: `angle ${i + 1}`, value: angleDeg, quantity: 'angle' as const },
       { key: `t${i}`, label: `reading ${i + 1}`, value: torqueNm, quantity: 'torque' as const },
     ]),
     sources: [
-      { kind: 'trade', text: 'a quarter turn at most between readings; never back off: common practice' },
-      { kind: 'guard-band', text: 'how steeply spacers rise, and one in fifty: ours', fromMemory: true },
+      { kind: 'trade', text: 'never back off: common practice' },
+      {
+        kind: 'guard-band',
+        text: 'ours: 0.03 to 0.15 N·m a degree at 1.5 mm of pitch, one spacer in fifty, no step under 2°',
+        fromMemory: true,
+      },
     ],
     result: { label: 'turn to', quantity: 'angle' },
     compute: () => {
@@ -356,6 +367,7 @@ export function explainCollapsible(readings: readonly NutReading[], next: Collap
         value: next.nextAngleDeg ?? readings.at(-1)?.angleDeg ?? 0,
         steps: [
           { label: 'expected there', value: next.expectedNm ?? 'nothing more to turn', quantity: 'torque' },
+          { label: 'readings to go, about', value: next.readingsExpected ?? 0, quantity: 'count' },
           { label: 'chance to go over, %', value: 100 * (next.chanceOver ?? 0), quantity: 'percent' },
         ],
       };

@@ -1,3 +1,4 @@
+import { originOf } from '../library/origins';
 import { InputError, explain, floatShim, type Working } from '@hot-spline/core';
 import type { Derivation } from '../engine/derivation';
 import { fact } from '../engine/finding';
@@ -94,7 +95,7 @@ export function deriveFloat(mesh: MeshAxle, d: Derivation): void {
       label: 'Shim for the middle of the band',
       value: next,
       quantity: 'length',
-      rests: sheet.endFloat ? ORIGIN_RESTS[sheet.endFloat.origin] : 'measured',
+      rests: sheet.endFloat ? ORIGIN_RESTS[originOf(sheet.endFloat)] : 'measured',
       explain: () => explainFloat({ shimMm: now.leftMm, measuredMm: mm, wantedMm: wanted }),
     });
   if (!band || !sheet.endFloat) return;
@@ -106,7 +107,7 @@ export function deriveFloat(mesh: MeshAxle, d: Derivation): void {
     place,
     station: STATION,
     figures: [meshFigures.float(axle)],
-    rests: ORIGIN_RESTS[sheet.endFloat.origin],
+    rests: ORIGIN_RESTS[originOf(sheet.endFloat)],
     rule: 'end float in the band of the sheet; new shim = old + (measured − wanted) (common practice)',
     facts: {
       float: fact(mm, 'length'),

@@ -108,7 +108,13 @@ describe('the set-up of an axle', () => {
       // Pinion too deep, by a pattern low on both flanks.
       const sheet: Partial<SpecSheet> = { adjusterPitch: said(mm(1.5)), adjusterNotches: said(24) };
       const ledger = [together(1, 1), round(1, 0.3), painted(1, [0, -0.6, 0, -0.6])];
-      const { mesh } = derive({ construction, sheet }, ledger);
+      // A box shaft has no direction of its own: without one there is nothing to ask, and it says so.
+      const setup = construction === 'transaxle' ? { shimMoves: 'deeper' as const } : {};
+      if (construction === 'transaxle') {
+        const asked = derive({ construction, sheet }, ledger);
+        expect([asked.mesh.job, asked.finding('direction')?.verdict]).toEqual([null, 'not-yet']);
+      }
+      const { mesh } = derive({ construction, sheet, setup }, ledger);
       if (!mesh.job) throw new Error('no job');
       const { next } = meshAdvise(mesh.job);
       const more = (next?.pinionShimMm ?? 1) - 1;
@@ -297,7 +303,12 @@ describe('pinion depth by every school', () => {
     expect(stackError(mesh)?.deeperMm).toBeCloseTo(-0.8 + 0.1, 9);
     expect(finding('stack')?.say('metric').detail).toContain('baffle left out');
     const drop = derive({ construction: 'drop-out', setup: { stack } }, [together(0, 1.1)]);
-    expect(stackError(drop.mesh)?.deeperMm).toBeCloseTo(0.8 + 0.1, 9);
+    // What lies at the head acts like the height of its bearing: left out it is shallower in a drop-out too [exact, handbook 9.1].
+    expect(stackError(drop.mesh)?.deeperMm).toBeCloseTo(-0.8 + 0.1, 9);
+    const half = derive({ construction: 'drop-out', setup: { stack: [part('s1', 'baffle', 0.5, null)] } }, [
+      together(0, 1.1),
+    ]);
+    expect(stackError(half.mesh)?.deeperMm).toBeCloseTo(-0.5, 9);
   });
 });
 

@@ -1,3 +1,4 @@
+import { originOf } from '../library/origins';
 import {
   CONSTRUCTION_SIGNS,
   backlashRound,
@@ -161,7 +162,7 @@ export function meshAxle(
     loadedFlank: loadedFlankOf(setup),
     band,
     floatBand: floatTold && [entryBase(floatTold.value.low), entryBase(floatTold.value.high)],
-    bandWeak: bandTold !== null && isWeak(bandTold.origin),
+    bandWeak: bandTold !== null && isWeak(originOf(bandTold)),
     notchMm,
     assemblies,
     now: assemblies.at(-1) ?? null,

@@ -61,6 +61,14 @@ export function noBand(): Words {
   };
 }
 
+export function noDirection(): Words {
+  return {
+    title: 'Which way does the shim move the pinion here?',
+    detail:
+      'On a box shaft it depends on where it lies: case face, shim, race: shallower; flange, shim, case face: deeper. No move is worked out before it is said.',
+  };
+}
+
 export function weakBand(f: F<'low' | 'high', 'origin'>, system: UnitSystem): Words {
   return {
     title: `Backlash band is ${f.origin}`,
@@ -69,7 +77,7 @@ export function weakBand(f: F<'low' | 'high', 'origin'>, system: UnitSystem): Wo
 }
 
 export function backlashInBand(
-  f: F<'mean' | 'least' | 'most' | 'low' | 'high', 'cure', 'fits' | 'variation'>,
+  f: F<'mean' | 'least' | 'most' | 'low' | 'high', never, 'fits' | 'variation'>,
   system: UnitSystem,
 ): Words {
   const small = (fact: NumberFact): string => saySmall(fact.value, system);
@@ -86,7 +94,7 @@ export function backlashInBand(
       : `Backlash ${saySmall(over, system)} over`;
   return {
     title,
-    detail: `${small(f.least)} to ${small(f.most)} against ${band}. ${both ? 'No move of the ring brings all of it in: find the run-out first.' : f.cure}`,
+    detail: `${small(f.least)} to ${small(f.most)} against ${band}. ${both ? 'No move of the ring brings all of it in: find the run-out first.' : 'What to change stands on Mesh, as one move.'}`,
   };
 }
 

@@ -1,6 +1,7 @@
 import { HOLDS, LIMITS, PRELOAD_ACTS, RAMP_FRICTION, entryBase } from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
 import { angle, diameter, id, percent, photoId, thickness } from '../document/fields';
+import { takenFromSchema } from '../library/origins';
 import '../zod';
 import * as z from 'zod';
 
@@ -117,6 +118,8 @@ export const plateSchema = z
     rampFriction: entrySchema('coefficient', RAMP_FRICTION),
     /** What the friction plates are and the oil they run in: what the shop's table of friction is kept by. */
     frictionPlates: z.string().trim().max(60),
+    /** Where the coefficient was taken from, as long as none was typed over. */
+    frictionFrom: takenFromSchema,
     oil: z.string().trim().max(60),
     /** ± of the coefficient in percent of it; null while nobody has measured it. */
     frictionSpread: entrySchema('percent', { min: 0, max: 100, unit: '%' }).nullable(),

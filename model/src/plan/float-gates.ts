@@ -1,3 +1,4 @@
+import { originOf } from '../library/origins';
 import type { Signature } from '../engine/readings';
 import { isWeak } from '../library/sheet';
 import { floatOf } from '../mesh/float';
@@ -10,7 +11,7 @@ export function floatGates(
   { axle, now, floatBand: band, sheet }: MeshAxle,
   signed: ReadonlyMap<string, Signature>,
 ): Readonly<Record<GateName, GateState>> {
-  const weak = sheet.endFloat !== null && isWeak(sheet.endFloat.origin);
+  const weak = sheet.endFloat !== null && isWeak(originOf(sheet.endFloat));
   const { trial = null, final = null } = now?.endFloatMm ?? {};
   const float = (need: string, mm: number | null): GateNeed => ({
     need,

@@ -7,7 +7,7 @@ import { newAxleSpec } from '../library/new-spec';
 import { subjects } from '../subjects';
 import { partDecided, partFound } from '../inspect/readings';
 import { done, entry, jobOf, keys, look, read, said, sign } from '../testing/bench';
-import { demoFiles } from '../testing/builds';
+import { keptFiles } from '../testing/builds';
 import { boardWork, facetsOf } from './board';
 import { overrideKey } from './index';
 import { newWork } from './new-work';
@@ -69,7 +69,7 @@ describe('the work on an axle', () => {
   });
 
   it('the demo has work in every state', () => {
-    const states = Object.values(demoFiles()).map(({ build, ledger }) => boardWork(build, ledger, subjects).state);
+    const states = Object.values(keptFiles()).map(({ build, ledger }) => boardWork(build, ledger, subjects).state);
     expect(new Set(states)).toEqual(new Set(['waiting', 'loop', 'work', 'due']));
   });
 });
@@ -416,7 +416,7 @@ describe('what goes wrong at the bench', () => {
   });
 
   it('a joint that failed is found on every other build with that carrier, bolt and length', () => {
-    const { build } = structuredClone(demoFiles()['dunnock-rally-saloon.json']) as { build: Build };
+    const { build } = structuredClone(keptFiles()['dunnock-rally-saloon.json']) as { build: Build };
     expect(facetsOf(build)).toContain('ring bolts: M10x1.25 10.9, 28.0 mm');
     if (build.axles.rear) build.axles.rear.unit = { ...build.axles.rear.unit, type: 'spool' };
     expect(facetsOf(build)).toContain('spool with bolts of 28.0 mm');
@@ -424,7 +424,7 @@ describe('what goes wrong at the bench', () => {
 });
 
 function platesOfDemo(): NonNullable<Axle['unit']['plate']> {
-  const plate = demoFiles()['kittiwake-drift-coupe.json']?.build.axles.rear?.unit.plate;
+  const plate = keptFiles()['kittiwake-drift-coupe.json']?.build.axles.rear?.unit.plate;
   if (!plate) throw new Error('no plates');
   return structuredClone(plate);
 }

@@ -1,3 +1,4 @@
+import { originOf } from '../library/origins';
 import {
   entryBase,
   neededParts,
@@ -132,7 +133,7 @@ function weakAsks(step: Operation, { identity }: Axle): Wait[] {
   return step.asks.flatMap((id): Wait[] => {
     const key = id as SheetKey;
     const told = identity?.sheet[key];
-    if (told && !isWeak(told.origin)) return [];
+    if (told && !isWeak(originOf(told))) return [];
     const label = sheetField(key).label;
     const what = told ? `${label}: from memory, borrowed or guessed` : `${label}: nobody has said it`;
     return [{ for: 'sheet', what, id }];

@@ -1,6 +1,7 @@
 import { LIMITS, VEHICLE_LIMITS } from '@hot-spline/core';
 import { entrySchema } from '../document/entry-schema';
 import { gearSchema, id, name, percent, rpm } from '../document/fields';
+import { takenFromSchema } from '../library/origins';
 import '../zod';
 import * as z from 'zod';
 
@@ -36,6 +37,9 @@ export const couplingSchema = z.discriminatedUnion('kind', [
     /** Speed ratio at which it no longer multiplies. */
     couplingRatio: entrySchema('ratio', VEHICLE_LIMITS.couplingRatio),
     slip: percent(0, 50),
+    /** Speed ratio up to which it takes as much as at stall, and the share left at coupling. */
+    fullUpTo: entrySchema('ratio', VEHICLE_LIMITS.fullUpTo),
+    shareAtCoupling: percent(1, 100),
   }),
   z.strictObject({ kind: z.literal('direct') }),
 ]);
@@ -44,6 +48,8 @@ export const gearboxSchema = z.strictObject({
   kind: z.enum(['synchro', 'dog', 'sequential', 'automatic', 'fixed']),
   gears: z.array(gearSchema).min(1).max(12),
   shiftTime: entrySchema('time', VEHICLE_LIMITS.shiftTimeS),
+  /** Where the ratios were taken from, as long as none was typed over. */
+  from: takenFromSchema,
 });
 
 export const transferSchema = z.strictObject({ ranges: z.array(gearSchema).min(1).max(4) });

@@ -1,4 +1,4 @@
-import { CONSTRUCTION_SIGNS, depthSign, type MeshMove } from '@hot-spline/core';
+import { depthSign, type MeshMove } from '@hot-spline/core';
 import {
   byAdvice,
   floatInTruth,
@@ -35,11 +35,27 @@ export interface PracticeScore {
   readonly minutes: number;
   /** Whether it really is in spec as it stands. */
   readonly inSpec: boolean;
-  /** Assemblies by the rule of thumb and by the advisor on the same axle; null where eight did not do. */
+  /** Assemblies by the rule of thumb and by the advisor on the same axle, counted alike; null where eight did not do. */
   readonly ruleOfThumb: number | null;
   readonly advisor: number | null;
   /** Where all is right, in the terms of the shims. */
   readonly right: MeshMove;
+}
+
+/**
+ * Assemblies until the axle was in spec in truth, or all there were. How it came is no assembly of anybody's: neither as it was read nor
+ * put together once more as it was.
+ */
+function assembliesUntil(axle: PracticeAxle, { assemblies }: Pick<MeshAxle, 'assemblies'>): number {
+  const places = assemblies.map((now) => practicePlace({ assemblies, now }));
+  const asItCame = (at: MeshMove | null): boolean =>
+    at !== null && Math.abs(at.pinionShimMm - axle.startShimMm) < 1e-6 && Math.abs(at.ringShiftMm) < 1e-6;
+  const firstMove = places.findIndex((at) => !asItCame(at));
+  const moves = firstMove < 0 ? [] : places.slice(firstMove);
+  const inSpec = places.slice(0, Math.max(firstMove, 0)).some((at) => at !== null && inTruth(axle, at));
+  if (inSpec) return 0;
+  const done = moves.findIndex((at) => at !== null && inTruth(axle, at));
+  return done < 0 ? moves.length : done + 1;
 }
 
 /**
@@ -58,9 +74,9 @@ export function practiceScore(
     // How it came is no assembly of ours.
     return inSpec ? moves.length - 1 : null;
   };
-  const sign = depthSign(CONSTRUCTION_SIGNS[axle.construction].addingShimMovesPinion ?? 'deeper');
+  const sign = depthSign(axle.addingShimMovesPinion);
   return {
-    assemblies: mesh.assemblies.filter(({ number }) => number > 0).length,
+    assemblies: assembliesUntil(axle, mesh),
     spacers: preload && preload.reads.length > 0 ? preload.spacer : 0,
     minutes,
     inSpec: at !== null && inTruth(axle, at),

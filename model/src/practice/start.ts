@@ -15,7 +15,7 @@ import { newSetup } from '../mesh/new-setup';
 import type { Practice } from './schema';
 
 const sheet = <T>(value: T) => ({ value, origin: 'maker' as const, where: 'practice sheet' });
-const lbfIn = (value: number) => entryOf(value, 'lbf·in');
+const nm = (value: number) => entryOf(value, 'N·m');
 const mm = (value: number) => entryOf(value, 'mm');
 
 /** Travel of the adjusters of every practice axle. */
@@ -54,8 +54,9 @@ export function practiceBuild(practice: Practice): Build {
   const [low, high] = axle.specBacklashMm;
   Object.assign(rear.identity.sheet, {
     backlash: sheet({ low: mm(low), high: mm(Number(high.toFixed(3))) }),
-    pinionTorqueNew: sheet({ low: lbfIn(16), high: lbfIn(20) }),
-    pinionTorqueUsed: sheet({ low: lbfIn(8), high: lbfIn(12) }),
+    // Ours, invented for practice.
+    pinionTorqueNew: sheet({ low: nm(1.7), high: nm(2.3) }),
+    pinionTorqueUsed: sheet({ low: nm(0.8), high: nm(1.3) }),
     adjusterPitch: sheet(mm(ADJUSTERS.pitchMm)),
     adjusterNotches: sheet(ADJUSTERS.notches),
     spreadLimit: sheet(mm(0.5)),
@@ -63,8 +64,10 @@ export function practiceBuild(practice: Practice): Build {
   const setup = newSetup();
   rear.setup = {
     ...setup,
-    gauges: { backlash: null, turning: { name: 'Simulated wrench', plusMinus: lbfIn(0.5) } },
+    gauges: { backlash: null, turning: { name: 'Simulated wrench', plusMinus: nm(0.06) } },
     bearingMoves: axle.construction === 'transaxle' ? 'deeper' : null,
+    // A box shaft has no usual direction: the practice sheet says it.
+    shimMoves: axle.construction === 'transaxle' ? axle.addingShimMovesPinion : null,
   };
   return { ...build, practice };
 }

@@ -1,3 +1,4 @@
+import { originOf } from '../library/origins';
 import { entryBase } from '@hot-spline/core';
 import type { Derivation } from '../engine/derivation';
 import { fact, type Place } from '../engine/finding';
@@ -20,7 +21,7 @@ export function preloadVerdict({ setup }: MeshAxle, { band, last, next, wrenchNm
 
 export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation): void {
   const { axle, setup, sheet } = mesh;
-  const { band, last, next, spacer, totalNm, carrierNm } = state;
+  const { band, last, next, spacer, totalNm, carrier } = state;
   const place = (field: string, tab?: string): Place => ({
     sheet: 'preload',
     axle,
@@ -50,7 +51,7 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
       facts: {
         low: fact(band.nm[0], 'torque', 'turning'),
         high: fact(band.nm[1], 'torque', 'turning'),
-        origin: setup.preloadAim === 'heavy' ? 'heavy on purpose' : 'out of memory, borrowed or guessed',
+        origin: setup.preloadAim === 'heavy' ? 'heavy on purpose: ours' : 'not read from a sheet',
       },
       say: words.weak,
     });
@@ -108,7 +109,7 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
       station: STATION,
       figures: [preloadFigures.pinion(axle)],
       rests: band.rests,
-      rule: 'turning torque of the bearings, oiled, turning steadily, in the band of the sheet; a quarter turn at most between readings (common practice)',
+      rule: 'turning torque of the bearings, oiled, turning steadily, in the band of the sheet (common practice); the steps of a spacer together risk one in fifty at most: ours',
       facts: {
         nm: fact(last.nm, 'torque', 'turning'),
         low: fact(band.aimNm[0], 'torque', 'turning'),
@@ -117,7 +118,11 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
         verdict,
         kind: setup.spacer,
         ...(typeof next?.nextAngleDeg === 'number' && next.chanceOver !== null
-          ? { turnTo: fact(next.nextAngleDeg, 'angle'), chance: fact(next.chanceOver, 'ratio') }
+          ? {
+              turnTo: fact(next.nextAngleDeg, 'angle'),
+              chance: fact(next.chanceOver, 'ratio'),
+              readings: fact(next.readingsExpected ?? 1, 'count'),
+            }
           : {}),
       },
       say: words.pinion,
@@ -156,18 +161,29 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
       facts: {},
       say: words.sealIn,
     });
-  if (carrierNm !== null && totalNm !== null && last)
+  if (carrier?.nm != null)
     d.figure({
       id: preloadFigures.carrier(axle),
       label: 'Carrier bearings',
-      value: carrierNm,
+      value: carrier.nm,
       ...torque,
-      explain: () =>
-        explainTotal({
-          totalNm,
-          pinionNm: last.nm + (last.state.seal === 'in' ? (state.sealNm ?? 0) : 0),
-          ratio: mesh.ring / mesh.pinion,
-        }),
+      explain: () => explainTotal({ ...carrier, ratio: mesh.ring / mesh.pinion }),
+    });
+  if (carrier)
+    d.finding({
+      id: `preload.${axle}.carrier`,
+      verdict: carrier.nm === null ? 'not-yet' : carrier.plusMinusNm > carrier.nm / 2 ? 'watch' : 'fits',
+      place: place(carrier.why === 'seal' ? 'seal-drag' : 'total-torque'),
+      station: STATION,
+      figures: carrier.nm === null ? [] : [preloadFigures.carrier(axle)],
+      rule: 'T carrier = (T total − T pinion) × ratio, seal alike in both [exact]; ± is the ratio × √(u_t² + u_p²); coarser than half of it: ours',
+      facts: {
+        why: carrier.why,
+        ...(carrier.nm === null ? {} : { nm: fact(carrier.nm, 'torque', 'turning') }),
+        plusMinus: fact(carrier.plusMinusNm, 'torque', 'turning'),
+        coarse: carrier.nm !== null && carrier.plusMinusNm > carrier.nm / 2,
+      },
+      say: words.carrier,
     });
   if (totalNm !== null && sheet.totalTorque) {
     const [low, high] = [entryBase(sheet.totalTorque.value.low), entryBase(sheet.totalTorque.value.high)];
@@ -178,7 +194,7 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
       place: place('total-torque'),
       station: STATION,
       figures: [],
-      rests: ORIGIN_RESTS[sheet.totalTorque.origin],
+      rests: ORIGIN_RESTS[originOf(sheet.totalTorque)],
       rule: 'total turning torque in the band of the sheet',
       facts: {
         total: fact(totalNm, 'torque', 'turning'),

@@ -13,7 +13,7 @@ import { testId } from '../testing/builds';
 
 const mm = (value: number) => entryOf(value, 'mm');
 const lbfIn = (value: number) => entryOf(value, 'lbf·in');
-const said = <T>(value: T, origin: Origin = 'maker') => ({ value, origin, where: '' });
+const said = <T>(value: T, origin: Origin = 'maker', where = 'page 1') => ({ value, origin, where });
 
 const readingOf = (subject: Reading['subject'], value: ReadingValue, state: object = {}): Reading => ({
   kind: 'reading',
@@ -76,7 +76,12 @@ const finals = (backlashMm = 0.2): LedgerEntry[] => {
   ];
 };
 
-function derive(ledger: readonly LedgerEntry[], setup: Partial<Setup> = {}, origin: Origin = 'maker') {
+function derive(
+  ledger: readonly LedgerEntry[],
+  setup: Partial<Setup> = {},
+  origin: Origin = 'maker',
+  where = 'page 1',
+) {
   const build = newBuild('Preload');
   const axle = build.axles.rear;
   if (!axle) throw new Error('no rear axle');
@@ -84,7 +89,7 @@ function derive(ledger: readonly LedgerEntry[], setup: Partial<Setup> = {}, orig
   axle.identity = newAxleSpec('Heron', 'integral-head-shim', 'measured');
   Object.assign(axle.identity.sheet, {
     backlash: said({ low: mm(0.15), high: mm(0.25) }),
-    pinionTorqueNew: said({ low: lbfIn(14), high: lbfIn(19) }, origin),
+    pinionTorqueNew: said({ low: lbfIn(14), high: lbfIn(19) }, origin, where),
     pinionTorqueUsed: said({ low: lbfIn(8), high: lbfIn(10) }),
   });
   axle.setup = { ...newSetup(), gauges: { backlash: null, turning: { name: '', plusMinus: lbfIn(1) } }, ...setup };
@@ -147,8 +152,19 @@ describe('pinion preload', () => {
     ];
     const { state, finding } = derive(more);
     expect((state?.last?.nm ?? 0) / NM_PER_LBF_IN).toBeCloseTo(16, 9);
-    expect((state?.carrierNm ?? 0) / NM_PER_LBF_IN).toBeCloseTo(4 * 4.1, 9);
+    expect((state?.carrier?.nm ?? 0) / NM_PER_LBF_IN).toBeCloseTo(4 * 4.1, 9);
     expect(finding('preload.rear.seal')).toBeUndefined();
+    // 3 lbf·in of seal left in the total alone would come back as 12.3: it is taken off, or nothing is said (handbook 10.3) [exact].
+    const apart = [
+      ...trial(),
+      torque(1, 0, 16),
+      readingOf(totalTorque.of({ axle: 'rear', stage: 'final' }), torqueValue(22), FINAL_TRIAL),
+    ];
+    const unknown = derive(apart);
+    expect([unknown.state?.carrier?.nm, unknown.state?.carrier?.why]).toEqual([null, 'seal']);
+    expect(unknown.finding('preload.rear.carrier')?.verdict).toBe('not-yet');
+    const known = derive([...apart, readingOf(sealDrag.of({ axle: 'rear' }), torqueValue(3))]);
+    expect((known.state?.carrier?.nm ?? 0) / NM_PER_LBF_IN).toBeCloseTo((22 - 3 - 16) * 4.1, 9);
   });
 
   it('in band with seal drag in it, or by a wrench nobody knows, is not said to fit; a seal that drags more is a stop', () => {
@@ -190,6 +206,12 @@ describe('gates', () => {
     expect(memory?.needs.find(({ need }) => need.startsWith('Turning'))?.met).toBeFalse();
     // a band remembered as 18–25 where the sheet says 14–19 (common practice): stops before anything is crushed
     expect(memory?.met).toBeFalse();
+    // Typed as the maker’s, read nowhere: somebody’s word, and the gate asks for the sheet. What nobody said the origin of, too.
+    for (const origin of ['maker', 'not-said', 'said'] as const)
+      expect(derive(ready(), {}, origin, '').gates?.A.met)
+        .withContext(origin)
+        .toBeFalse();
+    expect(derive(ready(), {}, 'maker', 'photo 2').gates?.A.met).toBeTrue();
   });
 
   it('a reading is judged in its own state: turning the strip to final changes nothing of it', () => {

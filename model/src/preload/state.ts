@@ -1,5 +1,5 @@
+import { originOf } from '../library/origins';
 import {
-  NM_PER_LBF_IN,
   carrierPreload,
   collapsiblePreload,
   entryBase,
@@ -16,11 +16,8 @@ import type { Setup, Trial } from '../mesh/schema';
 import { trialOf } from '../mesh/state';
 import type { MeshAxle } from '../mesh/axle';
 
-/** Ours: a heavy preload on purpose (common practice: 25 to 30 lbf·in), and what a wrench is good to where nobody has said. */
-export const PRELOAD_GUARDS = {
-  heavyNm: [25 * NM_PER_LBF_IN, 30 * NM_PER_LBF_IN],
-  wrenchNm: NM_PER_LBF_IN,
-} as const;
+/** Ours: heavy on purpose goes from the upper end of the sheet's band to so much of it; what a wrench is good to where nobody has said. */
+export const PRELOAD_GUARDS = { heavy: 1.25, wrenchNm: 0.1 } as const;
 
 export interface PreloadBand {
   readonly nm: readonly [number, number];
@@ -55,17 +52,55 @@ export interface PreloadAxle {
   readonly next: CollapsibleNext | null;
   readonly solid: readonly SolidReading[];
   readonly totalNm: number | null;
-  readonly carrierNm: number | null;
+  /** Carrier bearings from the total less the pinion, seal alike in both; null before both were read. */
+  readonly carrier: CarrierRead | null;
+}
+
+/** What the total says of the carrier bearings. */
+export interface CarrierRead {
+  /** Null where the two can't be compared. */
+  readonly nm: number | null;
+  /** ±, from both readings through the ratio. */
+  readonly plusMinusNm: number;
+  /** What was compared, N·m at the pinion: the seal taken off both where it was in one of them alone. */
+  readonly totalNm: number;
+  readonly pinionNm: number;
+  /** Why there is none: the seal was in one of the two and its drag was not read, or the total is less than the pinion alone. */
+  readonly why: '' | 'seal' | 'less';
+}
+
+/**
+ * Carrier bearings from a total: both with the seal in, or both without, or its drag taken off [exact]. What is left of a seal in one
+ * of them would come back times the ratio.
+ */
+function carrierOf(
+  total: InForce,
+  last: PinionRead,
+  sealNm: number | null,
+  ratio: number,
+  wrenchNm: number,
+): CarrierRead {
+  const plusMinusNm = ratio * Math.SQRT2 * wrenchNm;
+  const [totalIn, pinionIn] = [trialOf(total).seal === 'in', last.state.seal === 'in'];
+  const off = totalIn === pinionIn ? 0 : sealNm;
+  const raw = { totalNm: readingBase(total), pinionNm: readingBase(last.reading) };
+  if (off === null) return { nm: null, plusMinusNm, ...raw, why: 'seal' };
+  const totalNm = raw.totalNm - (totalIn ? off : 0);
+  const pinionNm = raw.pinionNm - (pinionIn ? off : 0);
+  if (totalNm < pinionNm || pinionNm < 0) return { nm: null, plusMinusNm, totalNm, pinionNm, why: 'less' };
+  return { nm: carrierPreload({ totalNm, pinionNm, ratio }), plusMinusNm, totalNm, pinionNm, why: '' };
 }
 
 function bandOf({ sheet, setup }: MeshAxle, bearings: Trial['pinionBearings']): PreloadBand | null {
-  if (setup.preloadAim === 'heavy' && bearings === 'new')
-    return { nm: PRELOAD_GUARDS.heavyNm, aimNm: PRELOAD_GUARDS.heavyNm, weak: true, rests: 'trade' };
   const told = bearings === 'new' ? sheet.pinionTorqueNew : sheet.pinionTorqueUsed;
   if (!told) return null;
   const [low, high] = [entryBase(told.value.low), entryBase(told.value.high)];
+  if (setup.preloadAim === 'heavy' && bearings === 'new') {
+    const nm = [high, PRELOAD_GUARDS.heavy * high] as const;
+    return { nm, aimNm: nm, weak: true, rests: 'trade' };
+  }
   const from = setup.preloadAim === 'top' ? low + 0.6 * (high - low) : low;
-  return { nm: [low, high], aimNm: [from, high], weak: isWeak(told.origin), rests: ORIGIN_RESTS[told.origin] };
+  return { nm: [low, high], aimNm: [from, high], weak: isWeak(originOf(told)), rests: ORIGIN_RESTS[originOf(told)] };
 }
 
 /** What is known of the preload of one axle's bearings. */
@@ -102,6 +137,7 @@ export function preloadAxle(mesh: MeshAxle, readings: Readings): PreloadAxle {
     readings.get(totalTorque.key({ axle, stage: 'final' })) ?? readings.get(totalTorque.key({ axle, stage: 'trial' }));
   const totalNm = total ? readingBase(total) : null;
   const ratio = mesh.ring / mesh.pinion;
+  const carrier = total && last ? carrierOf(total, last, sealNm, ratio, wrenchNm) : null;
   return {
     band,
     spacer,
@@ -110,13 +146,13 @@ export function preloadAxle(mesh: MeshAxle, readings: Readings): PreloadAxle {
     wrenchNm,
     sealNm,
     sealUnknown: last?.state.seal === 'in' && sealNm === null,
-    next: setup.spacer === 'collapsible' && band ? nextTurn(counting, band, wrenchNm, setup.crush) : null,
+    next:
+      setup.spacer === 'collapsible' && band
+        ? nextTurn(counting, band, wrenchNm, setup.crush, mesh.sheet.pinionNutPitch)
+        : null,
     solid: counting.filter(({ shimMm }) => shimMm > 0).map(({ shimMm, nm }) => ({ shimMm, torqueNm: nm })),
     totalNm,
-    carrierNm:
-      total && last && totalNm !== null && totalNm >= readingBase(last.reading)
-        ? carrierPreload({ totalNm, pinionNm: readingBase(last.reading), ratio })
-        : null,
+    carrier,
   };
 }
 
@@ -126,6 +162,7 @@ function nextTurn(
   { nm: band, aimNm }: PreloadBand,
   wrenchNm: number,
   start: Setup['crush'],
+  pitch: MeshAxle['sheet']['pinionNutPitch'],
 ): CollapsibleNext | null {
   const turned: NutReading[] = [];
   for (const { angleDeg, nm } of reads) {
@@ -133,5 +170,14 @@ function nextTurn(
     while ((turned.at(-1)?.angleDeg ?? -Infinity) >= angleDeg) turned.pop();
     turned.push({ angleDeg, torqueNm: nm });
   }
-  return turned.length === 0 ? null : collapsiblePreload(turned.slice(-60), band, wrenchNm, aimNm[0], start);
+  return turned.length === 0
+    ? null
+    : collapsiblePreload(
+        turned.slice(-60),
+        band,
+        wrenchNm,
+        aimNm[0],
+        start,
+        pitch ? entryBase(pitch.value) : undefined,
+      );
 }

@@ -12,10 +12,13 @@ export function turningText(nm: number, system: UnitSystem): string {
   return `${text} ${unitLabel(unit)}`;
 }
 
+const degrees = (angle: number): string => `${Number(angle.toFixed(1))}°`;
+
 export function pinion(
   f: F<'nm' | 'low' | 'high' | 'spacer', 'verdict' | 'kind'> & {
     readonly turnTo?: NumberFact;
     readonly chance?: NumberFact;
+    readonly readings?: NumberFact;
   },
   system: UnitSystem,
 ): Words {
@@ -42,7 +45,7 @@ export function pinion(
         title: `Pinion preload ${now}, not there yet`,
         detail:
           f.turnTo && f.chance
-            ? `Band ${band}. Turn to ${Math.round(f.turnTo.value)}° at most, then read again; chance to be over there ${Math.round(100 * f.chance.value)} %.`
+            ? `Band ${band}. Turn to ${degrees(f.turnTo.value)} at most, then read again; chance to be over there ${(100 * f.chance.value).toFixed(1)} %. About ${Math.round(f.readings?.value ?? 1)} readings to go.`
             : `Band ${band}. Less shim beside the spacer: more torque.`,
       };
   }
@@ -85,6 +88,28 @@ export function weak(f: F<'low' | 'high', 'origin'>, system: UnitSystem): Words 
     title: 'Turning-torque band is not from a sheet',
     detail: `${turningText(f.low.value, system)} to ${turningText(f.high.value, system)}, ${f.origin}: confirm it before a spacer is crushed, or override with a note and a name at Gate A.`,
   };
+}
+
+export function carrier(
+  f: { readonly why: string; readonly nm?: NumberFact; readonly plusMinus: NumberFact; readonly coarse: boolean },
+  system: UnitSystem,
+): Words {
+  const about = `Good to ± ${turningText(f.plusMinus.value, system)} by this wrench`;
+  if (f.nm)
+    return {
+      title: `Carrier bearings ${turningText(f.nm.value, system)}, from the total`,
+      detail: `${about}${f.coarse ? ': too coarse to decide. Read the carrier alone, or the growth of the case.' : '.'}`,
+    };
+  return f.why === 'seal'
+    ? {
+        title: 'Total and pinion are not comparable',
+        detail:
+          'The seal was in for one of them and its drag was not read: what is left of it comes back times the ratio.',
+      }
+    : {
+        title: 'The total is less than the pinion alone',
+        detail: 'One of the two is misread, or read in another state.',
+      };
 }
 
 export function total(f: F<'total' | 'low' | 'high', never, 'fits'>, system: UnitSystem): Words {

@@ -46,7 +46,10 @@ export function explainHeat(vehicle: Vehicle, climb: Climb, title = 'Heat in the
     ],
     sources: [
       { kind: 'exact', text: 'what goes in and does not come out is heat; no lock-up clutch counted' },
-      { kind: 'guard-band', text: 'ours: impeller torque C·n², C from the engine’s full torque at stall' },
+      {
+        kind: 'guard-band',
+        text: 'ours: impeller torque C·f·n², C from the engine’s full torque at stall, f whole up to a speed ratio of 0.7, then straight to a half at coupling, unless told',
+      },
     ],
     result: { label: 'heat', quantity: 'power' },
     compute: ({ mass = 0, speed = 0, grade = 0, gear = 1, final = 1, stall = 1 }) => {

@@ -21,6 +21,8 @@ export const roadSchema = z.strictObject({
   inertiaFactor: entrySchema('coefficient', VEHICLE_LIMITS.inertiaFactor).nullable(),
   grade: percent(-50, 100),
   wheelSlip: percent(0, 50),
+  /** How much more than the steady torque arrives for a moment; the same for every link of the driveline. */
+  shock: entrySchema('coefficient', { min: 1, max: 5 }),
   /** Height at which drag pulls; null: that of the centre of gravity. */
   dragHeight: entrySchema('length', VEHICLE_LIMITS.dragHeightMm).nullable(),
   /** Torque that the engine drags with on overrun, as a share of its torque under power. */

@@ -60,9 +60,12 @@ export const vehicleKeys = {
       torqueRatio: number(limits.torqueRatio),
       couplingRatio: number(limits.couplingRatio),
       slip: number(limits.slip).default(0),
+      fullUpTo: number(limits.fullUpTo).optional(),
+      shareAtCoupling: number(limits.shareAtCoupling).optional(),
     })
     .optional(),
   shiftTimeS: number(limits.shiftTimeS).default(0),
+  wheelSlip: number(limits.wheelSlip).default(0),
   gradePercent: number(limits.gradePercent).default(0),
 };
 export const vehicleSchema = z.strictObject(vehicleKeys);

@@ -55,10 +55,13 @@ export function vehicleOf(build: Build, main: AxleName, own: AxleGearingState, r
             torqueRatio: entryBase(coupling.torqueRatio),
             couplingRatio: entryBase(coupling.couplingRatio),
             slip: entryBase(coupling.slip) / 100,
+            fullUpTo: entryBase(coupling.fullUpTo),
+            shareAtCoupling: entryBase(coupling.shareAtCoupling) / 100,
           },
         }
       : {}),
     shiftTimeS: entryBase(gearbox.shiftTime),
+    wheelSlip: entryBase(road.wheelSlip) / 100,
     gradePercent: entryBase(road.grade),
   };
 }

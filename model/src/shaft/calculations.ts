@@ -1,8 +1,19 @@
-import { LIMITS, SHAFT_LIMITS, criticalSpeed, explain, jointAngle, spline, torsion } from '@hot-spline/core';
-import { number, out } from '../engine/calc-keys';
+import {
+  LIMITS,
+  SHAFT_LIMITS,
+  SPLINE_ANGLES,
+  criticalSpeed,
+  explain,
+  jointAngle,
+  spline,
+  torsion,
+} from '@hot-spline/core';
+import { number, out, plain } from '../engine/calc-keys';
 import { defineCalculation } from '../engine/calculations';
 import '../zod';
 import * as z from 'zod';
+
+const boreMm = number({ min: 0, max: SHAFT_LIMITS.diameterMm.max, unit: 'mm' });
 
 /** Shafts and the splines at their ends. */
 export const shaftCalculations = [
@@ -13,6 +24,8 @@ export const shaftCalculations = [
       teeth: number(SHAFT_LIMITS.splineTeeth),
       diametralPitch: number(SHAFT_LIMITS.diametralPitch),
       shearLimitMPa: number(SHAFT_LIMITS.stressMPa),
+      pressureAngleDeg: z.literal(SPLINE_ANGLES).default(30),
+      boreMm: boreMm.default(0),
     }),
     output: z.object({ majorMm: out, minorMm: out, torqueNm: out }),
     example: { teeth: 31, diametralPitch: 24, shearLimitMPa: 690 },
@@ -20,19 +33,20 @@ export const shaftCalculations = [
     explain: (of) =>
       explain({
         title: 'Torque of a spline at its minor diameter',
-        formula: 'T = π·d³·τ/16, d = (N − 1.35)/P',
+        formula: 'T = π·(d⁴ − b⁴)·τ/(16·d), d = (N − 1.35)/P at 30°, (N − 1.3)/P at 37.5°, (N − 1)/P at 45°',
         inputs: [
           { key: 'N', label: 'teeth', value: of.teeth, quantity: 'count' },
           { key: 'P', label: 'diametral pitch, 1/in', value: of.diametralPitch, quantity: 'coefficient' },
           { key: 'tau', label: 'shear limit, MPa', value: of.shearLimitMPa, quantity: 'coefficient' },
+          { key: 'bore', label: 'bore', value: of.boreMm, quantity: 'length' },
         ],
         sources: [
-          { kind: 'standard', text: 'ANSI B92.1, 30°, flat root', fromMemory: true },
+          { kind: 'standard', text: 'ANSI B92.1; at 30° flat root', fromMemory: true },
           { kind: 'exact', text: 'torsion; stress concentration and tooth bearing are not counted' },
         ],
         result: { label: 'torque', quantity: 'torque' },
-        compute: ({ N = 0, P = 0, tau = 0 }) => {
-          const found = spline({ teeth: N, diametralPitch: P, shearLimitMPa: tau });
+        compute: ({ N = 0, P = 0, tau = 0, bore = 0 }) => {
+          const found = spline({ ...of, teeth: N, diametralPitch: P, shearLimitMPa: tau, boreMm: bore });
           return {
             value: found.torqueNm,
             steps: [
@@ -45,11 +59,12 @@ export const shaftCalculations = [
   }),
   defineCalculation({
     name: 'shaft.torsion',
-    summary: 'Shear stress of a solid round in torsion, and its margin against yield.',
+    summary: 'Shear stress of a round in torsion, solid or hollow, and its margin against yield.',
     input: z.strictObject({
       diameterMm: number(SHAFT_LIMITS.diameterMm),
       torqueNm: number(LIMITS.torqueNm),
       shearYieldMPa: number(SHAFT_LIMITS.stressMPa),
+      boreMm: boreMm.default(0),
     }),
     output: z.object({ shearMPa: out, margin: out.nullable() }),
     example: { diameterMm: 33.9, torqueNm: 3000, shearYieldMPa: 690 },
@@ -57,14 +72,17 @@ export const shaftCalculations = [
     explain: (of) =>
       explain({
         title: 'Shear stress in torsion',
-        formula: 'τ = 16·T/(π·d³)',
+        formula: 'τ = 16·T·d/(π·(d⁴ − b⁴))',
         inputs: [
           { key: 'T', label: 'torque', value: of.torqueNm, quantity: 'torque' },
           { key: 'd', label: 'diameter', value: of.diameterMm, quantity: 'length' },
+          { key: 'b', label: 'bore', value: of.boreMm, quantity: 'length' },
         ],
-        sources: [{ kind: 'exact', text: 'torsion of a solid round' }],
+        sources: [{ kind: 'exact', text: 'torsion of a round' }],
         result: { label: 'shear stress, MPa', quantity: 'coefficient' },
-        compute: ({ T = 0, d = 1 }) => ({ value: torsion({ ...of, torqueNm: T, diameterMm: d }).shearMPa }),
+        compute: ({ T = 0, d = 1, b = 0 }) => ({
+          value: torsion({ ...of, torqueNm: T, diameterMm: d, boreMm: b }).shearMPa,
+        }),
       }),
   }),
   defineCalculation({
@@ -109,22 +127,33 @@ export const shaftCalculations = [
   }),
   defineCalculation({
     name: 'shaft.joint',
-    summary: 'Whether a universal joint may run at an angle at a speed.',
-    input: z.strictObject({ rpm: number(LIMITS.rpm), angleDeg: number(SHAFT_LIMITS.jointDeg) }),
+    summary: 'Whether a universal joint, or the two of a prop shaft together, may run at their angles at a speed.',
+    input: z.strictObject({
+      rpm: number(LIMITS.rpm),
+      angleDeg: number(SHAFT_LIMITS.jointDeg),
+      otherAngleDeg: number(SHAFT_LIMITS.jointDeg).optional(),
+      inPhase: z.boolean().default(true),
+    }),
     output: z.object({ swingRadS2: out, rpmDegrees: out, verdict: z.enum(['fits', 'watch', 'stop']) }),
     example: { rpm: 4000, angleDeg: 3 },
-    run: (of) => jointAngle(of),
+    run: (of) => jointAngle(plain<Parameters<typeof jointAngle>[0]>(of)),
     explain: (of) =>
       explain({
-        title: 'Swing of a universal joint',
-        formula: 'ω²·θ², up to about 1000 rad/s²; rpm × degrees up to about 17 000',
+        title: 'Swing that universal joints leave',
+        formula: 'ω²·|θ₁² − θ₂²| in phase, ω²·(θ₁² + θ₂²) out of it; about 400 rad/s² comfortable, 1000 the end',
         inputs: [
           { key: 'n', label: 'speed', value: of.rpm, quantity: 'rotation' },
           { key: 'theta', label: 'angle', value: of.angleDeg, quantity: 'angle' },
+          { key: 'other', label: 'angle of the other joint', value: of.otherAngleDeg ?? 0, quantity: 'angle' },
         ],
-        sources: [{ kind: 'trade', text: 'trade table', fromMemory: true }],
+        sources: [
+          { kind: 'standard', text: 'kinematics of the universal joint, small angles' },
+          { kind: 'trade', text: 'trade table', fromMemory: true },
+        ],
         result: { label: 'swing, rad/s²', quantity: 'coefficient' },
-        compute: ({ n = 0, theta = 0 }) => ({ value: jointAngle({ rpm: n, angleDeg: theta }).swingRadS2 }),
+        compute: ({ n = 0, theta = 0, other = 0 }) => ({
+          value: jointAngle({ rpm: n, angleDeg: theta, otherAngleDeg: other, inPhase: of.inPhase }).swingRadS2,
+        }),
       }),
   }),
 ];

@@ -1,4 +1,5 @@
-import { entryBase, explain, spline, type Working } from '@hot-spline/core';
+import { originOf } from '../library/origins';
+import { entryBase, explain, torqueAt, type Working } from '@hot-spline/core';
 import { AXLES, SIDES, type AxleName, type Side } from '../document/names';
 import type { Build } from '../document/schema';
 import { defineCapability } from '../engine/capability';
@@ -8,8 +9,18 @@ import { gearing } from '../gearing';
 import { ORIGIN_RESTS } from '../identity/origin-rests';
 import { unit } from '../unit';
 import { shaftFigures } from './ids';
-import { propState, shaftBounds, shaftMargin, shaftTorque, shearOf, thinnestMm, type ShaftTorque } from './state';
-import type { Shaft } from './schema';
+import {
+  propState,
+  propTorque,
+  shaftBounds,
+  shaftMargin,
+  shaftTorque,
+  shearOf,
+  splineOf,
+  thinnestMm,
+  type ShaftTorque,
+} from './state';
+import type { Shaft, Twisted } from './schema';
 import * as words from './words';
 
 /** What is hard on shafts again and again: there one that holds once is watched for fatigue (common practice). */
@@ -45,7 +56,10 @@ export const shaft = defineCapability({
           twisted(build, name, side, shafts[side], reaches, used),
         );
       for (const side of SIDES) floating(build, name, side, d);
-      d.attempt(place(name, 'prop-outer'), 'prop', () => prop(build, name, used));
+      d.attempt(place(name, 'prop-outer'), 'prop', () => prop(build, name, propTorque(build, name, own), used));
+      d.attempt(place(name, 'splines-pinion'), 'final', () =>
+        pinion(name, shafts.pinion, propTorque(build, name, own), used),
+      );
     }
     return torques;
   },
@@ -58,7 +72,12 @@ const reachesWorking = (of: ShaftTorque, side: Side): Working =>
     title: `The most that reaches the ${side} shaft`,
     formula: 'the less of T_ring·s, what the unit can give to one side, and μ·N·r/i_hub, what its tyre holds',
     inputs: [
-      { key: 'ringNm', label: 'most at the ring, lowest gear', value: of.ringNm, quantity: 'torque' },
+      {
+        key: 'ringNm',
+        label: 'most at the ring, lowest gear, losses and shock counted',
+        value: of.ringNm,
+        quantity: 'torque',
+      },
       { key: 'share', label: 's, one side’s share', value: of.share, quantity: 'coefficient' },
       { key: 'grip', label: 'μ, grip', value: of.grip, quantity: 'coefficient' },
       { key: 'wheelLoadN', label: 'N, on the wheel', value: of.wheelLoadN, quantity: 'force' },
@@ -69,7 +88,7 @@ const reachesWorking = (of: ShaftTorque, side: Side): Working =>
       { kind: 'exact', text: 'torque by shares; friction of the tyre' },
       {
         kind: 'guard-band',
-        text: 'half of an axle that carries half as much again as it stands; all of it, standing, where one side can get all: the other wheel in the air. No shock.',
+        text: 'half of an axle that carries half as much again as it stands; all of it, standing, where one side can get all: the other wheel in the air',
       },
     ],
     result: { label: `reaches the ${side} shaft`, quantity: 'torque' },
@@ -89,6 +108,7 @@ function twisted(build: Build, axle: AxleName, side: Side, of: Shaft, reaches: S
   const { margin } = shaftMargin(of, reaches.nm);
   const thinnest = thinnestMm(of);
   const shear = shearOf(of);
+  const bore = of.bore ? entryBase(of.bore) : 0;
   d.figure({
     id: shaftFigures.torque(axle, side),
     label: `Most that reaches the ${side} shaft`,
@@ -102,24 +122,25 @@ function twisted(build: Build, axle: AxleName, side: Side, of: Shaft, reaches: S
   d.figure({
     id,
     label: `${side === 'left' ? 'Left' : 'Right'} shaft yields at`,
-    value: (Math.PI * thinnest ** 3 * shear) / 16_000,
+    value: torqueAt(thinnest, shear, bore),
     quantity: 'torque',
     scale: 'bolt',
     decimals: 0,
     explain: () =>
       explain({
         title: `Torque at which the ${side} shaft yields`,
-        formula: 'T = π·d³·τ/16 at the root of the spline, (N − 1.35)/P in, or at the neck',
+        formula: 'T = π·(d⁴ − b⁴)·τ/(16·d) at the root of the spline, or at the neck',
         inputs: [
           { key: 'd', label: 'thinnest diameter', value: thinnest, quantity: 'length' },
           { key: 'tau', label: 'shear yield, MPa', value: shear, quantity: 'coefficient' },
+          { key: 'bore', label: 'bore', value: bore, quantity: 'length' },
         ],
         sources: [
           { kind: 'standard', text: 'ANSI B92.1; torsion of a round', fromMemory: true },
           { kind: 'guard-band', text: 'no stress concentration, no fatigue: the maker’s figure wins' },
         ],
         result: { label: 'yields at', quantity: 'torque' },
-        compute: ({ d: diameter = 0, tau = 0 }) => ({ value: (Math.PI * diameter ** 3 * tau) / 16_000, steps: [] }),
+        compute: ({ d: diameter = 0, tau = 0, bore: b = 0 }) => ({ value: torqueAt(diameter, tau, b), steps: [] }),
       }),
   });
   if (margin !== null) {
@@ -153,7 +174,7 @@ function twisted(build: Build, axle: AxleName, side: Side, of: Shaft, reaches: S
     });
   }
   if (of.engagement) {
-    const asked = spline({ teeth: of.splines, diametralPitch: of.pitch, shearLimitMPa: shear }).majorMm;
+    const asked = splineOf(of).majorMm;
     const engaged = entryBase(of.engagement);
     d.finding({
       id: `shaft.${axle}.${side}.engaged`,
@@ -198,7 +219,7 @@ function floating(build: Build, axle: AxleName, side: Side, d: Derivation): void
     station: 'shafts',
     figures: [],
     rule: 'new shim = old + (measured − wanted), the middle of the sheet’s band (common practice)',
-    rests: ORIGIN_RESTS[told.origin],
+    rests: ORIGIN_RESTS[originOf(told)],
     facts: {
       axle,
       side,
@@ -212,9 +233,80 @@ function floating(build: Build, axle: AxleName, side: Side, d: Derivation): void
   });
 }
 
-function prop(build: Build, axle: AxleName, d: Derivation): void {
+/** How often something holds the torque that reaches it: the same bands for every link. */
+const holds = (margin: number) =>
+  margin < 1 ? ('stop' as const) : margin < 1.5 ? ('watch' as const) : ('fits' as const);
+const LINK_RULE =
+  'what it holds over the most that reaches it, losses and shock counted; below 1 stop, below 1.5 watch: guards of ours';
+
+/** The end of the pinion, in torsion at its thinnest place. */
+function pinion(axle: AxleName, of: Twisted | null, nm: number, d: Derivation): void {
+  if (!of) return;
+  const { margin } = shaftMargin(of, nm);
+  if (margin === null) return;
+  d.figure({ id: shaftFigures.pinion(axle), label: 'Pinion, margin', value: margin, quantity: 'ratio', decimals: 2 });
+  d.finding({
+    id: `shaft.${axle}.pinion`,
+    verdict: holds(margin),
+    place: place(axle, 'splines-pinion'),
+    station: 'final',
+    figures: [shaftFigures.pinion(axle)],
+    rule: LINK_RULE,
+    rests: of.material === 'unknown' && of.shear === null ? 'memory' : 'said',
+    facts: {
+      what: 'pinion',
+      axle,
+      margin: fact(margin, 'ratio'),
+      torque: fact(nm, 'torque', 'bolt'),
+      known: of.material !== 'unknown' || of.shear !== null,
+    },
+    say: words.link,
+  });
+}
+
+function prop(build: Build, axle: AxleName, nm: number, d: Derivation): void {
   const state = propState(build, axle);
-  if (!state) return;
+  const of = build.axles[axle]?.shafts?.prop;
+  if (!state || !of) return;
+  const { joints, worst } = state;
+  d.figure({
+    id: shaftFigures.propTorque(axle),
+    label: 'Most that reaches the prop shaft',
+    value: nm,
+    quantity: 'torque',
+    scale: 'bolt',
+    decimals: 0,
+  });
+  const link = (id: string, what: string, field: string, holdsNm: number, known: boolean): void => {
+    if (nm === 0) return;
+    const margin = holdsNm / nm;
+    d.figure({ id, label: `${what}, margin`, value: margin, quantity: 'ratio', decimals: 2 });
+    d.finding({
+      id: `shaft.${axle}.${field}`,
+      verdict: holds(margin),
+      place: place(axle, field),
+      station: 'prop',
+      figures: [shaftFigures.propTorque(axle), id],
+      rule: LINK_RULE,
+      rests: known ? 'said' : 'memory',
+      facts: {
+        what: what.toLowerCase(),
+        axle,
+        margin: fact(margin, 'ratio'),
+        torque: fact(nm, 'torque', 'bolt'),
+        known,
+      },
+      say: words.link,
+    });
+  };
+  link(
+    shaftFigures.tube(axle),
+    'Prop shaft tube',
+    'prop-wall',
+    torqueAt(state.outerMm, shearOf(of), state.boreMm),
+    of.material !== 'unknown' || of.shear !== null,
+  );
+  if (of.jointTorque) link(shaftFigures.joint(axle), 'Prop shaft joint', 'prop-joint', entryBase(of.jointTorque), true);
   d.figure({
     id: shaftFigures.propRpm(axle),
     label: 'Prop shaft, fastest',
@@ -244,19 +336,19 @@ function prop(build: Build, axle: AxleName, d: Derivation): void {
     },
     say: words.critical,
   });
-  const unequal = state.unequalDeg > 1;
   d.finding({
     id: `shaft.${axle}.angles`,
-    verdict: state.worst.verdict === 'stop' ? 'stop' : unequal || state.worst.verdict === 'watch' ? 'watch' : 'fits',
+    verdict: joints.verdict,
     place: place(axle, 'prop-front-angle'),
     station: 'prop',
     figures: [shaftFigures.propRpm(axle)],
-    rule: 'joint angles equal within a degree (ours); rpm × degrees about 17 000 at most (trade table, from memory)',
+    rule: 'swing that both joints leave, ω²·|θ₁² − θ₂²| [std: kinematics]; about 400 rad/s² comfortable, 1000 the end; rpm × degrees of a joint about 17 000 (trade tables, from memory)',
     facts: {
       axle,
-      product: fact(state.worst.rpmDegrees, 'count'),
-      unequal: fact(state.unequalDeg, 'angle'),
-      verdict: state.worst.verdict,
+      swing: fact(joints.swingRadS2, 'count'),
+      between: fact(worst.swingRadS2, 'count'),
+      product: fact(worst.rpmDegrees, 'count'),
+      inPhase: of.inPhase,
     },
     say: words.angles,
   });

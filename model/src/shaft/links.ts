@@ -1,10 +1,12 @@
 import { entryBase } from '@hot-spline/core';
-import { SIDES, type AxleName } from '../document/names';
+import { AXLES, SIDES, type AxleName } from '../document/names';
 import type { Build } from '../document/schema';
 import type { Derived } from '../derive';
 import type { Place, StationKind } from '../engine/finding';
 import { jointFigures } from '../joint/ids';
-import { ringTorque } from '../road/ring-torque';
+import { gearRatios } from '../gearing/axle-gearing';
+import { lowRange } from '../gearing/match';
+import { ringEnds, ringTorque } from '../road/ring-torque';
 import { torqueCurve } from '../road/torque-curve';
 import { shaftFigures } from './ids';
 
@@ -18,7 +20,8 @@ export interface Link {
 
 /**
  * What holds torque in the driveline of an axle, the weakest first: clutch, gear set, ring joint, shafts, as far as they are
- * described. Each margin is what it holds over the most that reaches it; the ring joint counts shock, the others do not.
+ * described. All stand on one footing: what a link holds over the most that reaches it, the less of engine × ratios × efficiency ×
+ * shock and the grip at its wheels.
  */
 export function weakestLinks(
   build: Build,
@@ -27,18 +30,28 @@ export function weakestLinks(
 ): readonly Link[] {
   const links: Link[] = [];
   const value = (id: string): number | null => derived.figures.get(id)?.value ?? null;
+  const [own, spec] = [derived.gearing[axle], build.axles[axle]];
   const { coupling } = build;
   if (
+    own &&
     coupling.kind === 'clutch' &&
     !build.assumed.some((path) => path.startsWith('coupling') || path.startsWith('engine'))
-  )
+  ) {
+    // Both axles pull at one clutch: what their tyres hold adds up.
+    const ratios = (gearRatios(build)[0] ?? 1) * lowRange(build).ratio;
+    const brought = Math.max(...torqueCurve(build).map(({ torqueNm }) => torqueNm)) * entryBase(build.road.shock);
+    const held = AXLES.reduce((sum, name) => {
+      const of = derived.gearing[name];
+      return of ? sum + ringEnds(build, name, of).tyresNm / of.finalRatio : sum;
+    }, 0);
     links.push({
       name: 'Clutch',
-      margin: entryBase(coupling.capacity) / Math.max(...torqueCurve(build).map(({ torqueNm }) => torqueNm)),
+      margin:
+        entryBase(coupling.capacity) / Math.min(brought, held / ratios / (entryBase(build.road.efficiency) / 100)),
       station: 'coupling',
       place: { sheet: 'engine', field: 'clutch-capacity' },
     });
-  const [own, spec] = [derived.gearing[axle], build.axles[axle]];
+  }
   const set = spec?.identity?.sets.find(
     ({ ring, pinion }) => ring === spec.finalDrive.ring && pinion === spec.finalDrive.pinion,
   );
@@ -57,6 +70,15 @@ export function weakestLinks(
       station: 'final',
       place: { sheet: 'joint', tab: 'bolts', axle, field: `joint-circle-${axle}` },
     });
+  for (const [name, id, station, field] of [
+    ['Prop shaft tube', shaftFigures.tube(axle), 'prop', 'prop-wall'],
+    ['Prop shaft joint', shaftFigures.joint(axle), 'prop', 'prop-joint'],
+    ['Pinion', shaftFigures.pinion(axle), 'final', 'splines-pinion'],
+  ] as const) {
+    const margin = value(id);
+    if (margin !== null)
+      links.push({ name, margin, station, place: { sheet: 'shafts', axle, field: `${field}-${axle}` } });
+  }
   for (const side of SIDES) {
     const margin = value(shaftFigures.margin(axle, side));
     if (margin !== null)

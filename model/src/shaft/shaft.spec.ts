@@ -1,13 +1,14 @@
-import { entryBase, entryOf } from '@hot-spline/core';
+import { entryBase, entryOf, type Entry } from '@hot-spline/core';
 import { deriveBuild } from '../derive';
+import type { BuildFile } from '../document/build-file';
 import type { Build } from '../document/schema';
-import { demoFiles } from '../testing/builds';
+import { keptFiles } from '../testing/builds';
 import { weakestLinks } from './links';
-import { newShafts } from './new-shafts';
+import { newEnd, newShafts } from './new-shafts';
 import { shaftTorque, thinnestMm } from './state';
 
 function truck(change: (axle: NonNullable<Build['axles']['rear']>) => void = () => undefined): Build {
-  const { build } = structuredClone(demoFiles()['kittiwake-drift-coupe.json']) as { build: Build };
+  const { build } = structuredClone(keptFiles()['kittiwake-drift-coupe.json']) as { build: Build };
   const axle = build.axles.rear;
   if (!axle) throw new Error('no axle');
   axle.shafts = newShafts(31);
@@ -119,15 +120,72 @@ describe('shafts', () => {
           between: entryOf(60, 'in'),
           frontAngle: entryOf(1, '°'),
           rearAngle: entryOf(4, '°'),
+          inPhase: true,
+          material: 'unknown',
+          shear: null,
+          jointTorque: entryOf(200, 'N·m'),
         };
     });
     expect(finding(build, 'left.engaged')?.verdict).toBe('stop');
     expect(finding(build, 'left.pin')?.verdict).toBe('stop');
     expect(finding(build, 'critical')?.verdict).toBe('stop');
-    expect(finding(build, 'angles')?.say('inch').title).toContain('differ by 3.0°');
+    // ω²·|1² − 4²| at the limiter [std: kinematics of the universal joint]
+    const rpm = deriveBuild(build, []).figures.get('shaft.rear.prop-rpm')?.value ?? 0;
+    const swing = ((rpm * Math.PI) / 30) ** 2 * ((4 * Math.PI) / 180) ** 2 * (1 - 1 / 16);
+    expect(finding(build, 'angles')?.say('inch').title).toContain(`${Math.round(swing)} rad/s²`);
+    expect(finding(build, 'angles')?.verdict).toBe('stop');
     // 4.752e6·√(D² + d²)/L² with E 206 GPa and 7850 kg/m³ (handbook 11.2) [std: beam theory].
     const critical = deriveBuild(build, []).figures.get('shaft.rear.critical')?.value as number;
     expect(critical / ((4.752e6 * Math.hypot(3, 2.87)) / 60 ** 2)).toBeCloseTo(1, 3);
+  });
+
+  it('every link stands on one footing: engine × ratios × efficiency × shock, or the grip at its wheels', () => {
+    const at = (shock: number, grip: number) => {
+      const build = truck(({ shafts }) => {
+        if (!shafts) return;
+        shafts.pinion = { ...newEnd(28), material: 'alloy-hardened' };
+        shafts.prop = {
+          outer: entryOf(70, 'mm'),
+          wall: entryOf(2, 'mm'),
+          between: entryOf(1250, 'mm'),
+          frontAngle: entryOf(2, '°'),
+          rearAngle: entryOf(2, '°'),
+          inPhase: true,
+          material: 'unknown',
+          shear: null,
+          jointTorque: entryOf(900, 'N·m'),
+        };
+      });
+      build.road.shock = entryOf(shock, '');
+      build.road.grip = entryOf(grip, '');
+      const derived = deriveBuild(build, []);
+      return { build, derived, figure: (id: string) => derived.figures.get(`shaft.rear.${id}`)?.value ?? 0 };
+    };
+    // Sticky tyres: the engine decides. By hand, first gear; the prop shaft sees no final drive.
+    const { build, figure, derived } = at(2, 9);
+    const most = Math.max(...build.engine.torqueCurve.map(({ torque }) => entryBase(torque)));
+    const first = entryBase((build.gearbox.gears[0] as { ratio: Entry }).ratio);
+    const prop = most * first * (entryBase(build.road.efficiency) / 100) * 2;
+    expect(figure('prop-torque')).toBeCloseTo(prop, 6);
+    const holds = (Math.PI * (70 ** 4 - 66 ** 4) * 550) / (16 * 70) / 1000;
+    expect(figure('tube')).toBeCloseTo(holds / prop, 9);
+    expect(figure('joint')).toBeCloseTo(900 / prop, 9);
+    // One setting for all: half of the shock, twice the margin, of every link.
+    const calm = at(1, 9);
+    for (const id of ['tube', 'joint', 'pinion', 'left.margin', 'right.margin'])
+      expect(calm.figure(id) / figure(id))
+        .withContext(id)
+        .toBeCloseTo(2, 6);
+    const names = weakestLinks(build, derived, 'rear').map(({ name }) => name);
+    expect(names).toEqual(jasmine.arrayContaining(['Prop shaft tube', 'Prop shaft joint', 'Pinion', 'Left shaft']));
+    // Slippery ones: shock changes nothing, the grip decides.
+    expect(at(2, 0.3).figure('tube')).toBeCloseTo(at(1, 0.3).figure('tube'), 9);
+  });
+
+  it('on the kept saloon the shaft is weaker than its joint: shock counts for both alike', () => {
+    const { build, ledger } = keptFiles()['dunnock-rally-saloon.json'] as BuildFile;
+    const links = weakestLinks(build, deriveBuild(build, ledger), 'rear').map(({ name }) => name);
+    expect(links.indexOf('Left shaft')).toBeLessThan(links.indexOf('Ring joint'));
   });
 
   it('and the rest of the driveline are ordered, the weakest first', () => {

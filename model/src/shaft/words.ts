@@ -28,12 +28,17 @@ export const critical = (f: { axle: string; fastest: N; usable: N; critical: N }
   detail: `Critical at ${rpm(f.critical)}; ${rpm(f.fastest)} at the limiter in the tallest gear. Larger tube, shorter, or two pieces raise it.`,
 });
 
-export const angles = (f: { axle: string; product: N; unequal: N; verdict: string }): Words => ({
-  title:
-    f.unequal.value > 1
-      ? `${capital(f.axle)} prop shaft: its two joints differ by ${f.unequal.value.toFixed(1)}°`
-      : `${capital(f.axle)} prop shaft joints at ${Math.round(f.product.value)} rpm × degrees`,
-  detail: 'Equal angles take each other’s swing away; about 17 000 rpm × degrees at most.',
+export const link = (
+  f: { axle: string; what: string; margin: N; torque: N; known: boolean },
+  system: UnitSystem,
+): Words => ({
+  title: `${capital(f.axle)} ${f.what} holds ${f.margin.value.toFixed(2)} × what reaches it`,
+  detail: `${nm(f.torque, system)} at most, with its shock.${f.known ? '' : ' Its steel is not known: the weaker one is reckoned with.'}`,
+});
+
+export const angles = (f: { axle: string; swing: N; between: N; product: N; inPhase: boolean }): Words => ({
+  title: `${capital(f.axle)} prop shaft leaves a swing of ${Math.round(f.swing.value)} rad/s²`,
+  detail: `${f.inPhase ? 'Equal angles take each other’s swing away' : 'With the yokes out of phase both angles add'}; between the joints it is ${Math.round(f.between.value)} rad/s². About 400 is comfortable, 1000 the end; ${Math.round(f.product.value)} rpm × degrees at the larger angle, about 17 000 at most.`,
 });
 
 export const engaged = (f: { axle: string; side: string; engaged: N; asked: N }, system: UnitSystem): Words => ({

@@ -1,7 +1,7 @@
 import { SITUATIONS, compareUnit, situationOf, type CompareUnit } from '@hot-spline/core';
 import { USES, type Use } from '../document/names';
 import { deriveBuild } from '../derive';
-import { demoFiles, driftBuild } from '../testing/builds';
+import { keptFiles, driftBuild } from '../testing/builds';
 import { CRITERIA } from '../identity/schema';
 import { comparedGround, comparedSettings, comparedUnits } from './compare';
 import { CRITERION_WORDS, USE_WEIGHTS, rankUnits, speaks, type CriterionWeights, type UnitRank } from './rank';
@@ -135,7 +135,7 @@ describe('units ranked for a use', () => {
   });
 
   it('works for every demo build, its own unit included', () => {
-    for (const [file, { build, ledger }] of Object.entries(demoFiles())) {
+    for (const [file, { build, ledger }] of Object.entries(keptFiles())) {
       const derived = deriveBuild(build, ledger);
       for (const axle of ['rear', 'front'] as const) {
         const own = derived.gearing[axle];

@@ -1,6 +1,42 @@
+import { readFileSync } from 'node:fs';
 import { gaugeReader } from '@hot-spline/core';
 import type { Running } from '../serve';
 import { call, freshFolder, startShop } from '../testing/shop';
+
+/** The rows of docs/gauge.md: the page is the test. */
+const rows = readFileSync(new URL('../../../docs/gauge.md', import.meta.url), 'utf8')
+  .split('\n')
+  .flatMap((line) => {
+    const cells = /^\| `(.*)` *\|([^|]*)\|([^|]*)\|([^|]*)\|([^|]*)\|([^|]*)\|$/.exec(line);
+    return cells ? [cells.slice(1).map((cell, i) => (i === 0 ? cell : cell.trim()))] : [];
+  });
+
+describe('lines of a gauge', () => {
+  it('are read as docs/gauge.md says [exact: 1 in = 25.4 mm; NIST SP 811 for torque]', () => {
+    expect(rows.length).toBeGreaterThan(40);
+    for (const [line = '', decimal = '', unit = '', read = '', base = '', quantity = ''] of rows) {
+      const found = gaugeReader({
+        ...(unit === '' ? {} : { unit }),
+        ...(decimal === 'comma' || decimal === 'point' ? { decimal } : {}),
+      })(line);
+      if (base === '') {
+        expect(found.kind === 'refused' ? found.why : found.kind)
+          .withContext(line)
+          .toBe(read);
+        continue;
+      }
+      if (found.kind !== 'reading') {
+        fail(`${line}: ${found.kind}`);
+        continue;
+      }
+      expect(found.reading.value).withContext(line).toBe(Number(read)); // unrounded
+      expect(Math.abs(found.reading.base - Number(base)))
+        .withContext(line)
+        .toBeLessThan(1e-6);
+      expect(found.reading.unit.quantity).withContext(line).toBe(quantity);
+    }
+  });
+});
 
 describe('the simulated gauges', () => {
   let shop: Running;
@@ -33,9 +69,13 @@ describe('the simulated gauges', () => {
   it('stream lines that a gauge on a serial line would send', async () => {
     const read = gaugeReader();
     const sent = await lines('/api/gauges/micrometer?values=1.5&seed=3', 5);
-    for (const line of sent) expect(read(line)?.quantity).toBe('length');
+    const quantity = (line: string): string | undefined => {
+      const found = read(line);
+      return found.kind === 'reading' ? found.reading.unit.quantity : found.kind;
+    };
+    for (const line of sent) expect(quantity(line)).toBe('length');
     const [torque = ''] = await lines('/api/gauges/wrench?values=2', 1);
-    expect(read(torque)?.quantity).toBe('torque');
+    expect(quantity(torque)).toBe('torque');
   });
 
   it('refuse what is no gauge and no number, by name', async () => {

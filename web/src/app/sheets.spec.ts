@@ -10,10 +10,10 @@ import {
   type LedgerEntry,
   type Place,
 } from '@hot-spline/model';
-import drift from '../../../demo/kittiwake-drift-coupe.json';
-import electric from '../../../demo/plover-electric-hatch.json';
-import truck from '../../../demo/bracken-raid-truck.json';
-import single from '../../../demo/wren-hill-climb.json';
+import drift from '../../../model/src/document/old/7/kittiwake-drift-coupe.json';
+import electric from '../../../model/src/document/old/7/plover-electric-hatch.json';
+import truck from '../../../model/src/document/old/7/bracken-raid-truck.json';
+import single from '../../../model/src/document/old/7/wren-hill-climb.json';
 import { Screen, openBench } from '../testing/harness';
 import { Finder } from './frame/finder';
 import { Line } from './frame/line';

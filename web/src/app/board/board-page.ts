@@ -26,6 +26,7 @@ import { Radios } from '../shared/radios';
 import { BoardRows, type BoardSort } from './board-rows';
 import { RecallPanel } from './recall-panel';
 import { StartSheet } from './start-sheet';
+import { newId } from '../shared/new-id';
 
 /** Largest file that is read into memory here; the server has its own limit. */
 const LARGEST_FILE = 32 * 1024 * 1024;
@@ -221,15 +222,14 @@ export class BoardPage {
     if (library.length === 0) return '';
     const here = new Set((await api.library()).map(({ spec }) => JSON.stringify(spec)));
     const fresh = library.filter((spec) => !here.has(JSON.stringify(spec)));
-    for (const spec of fresh)
-      await api.saveSpec(crypto.randomUUID(), { writeId: crypto.randomUUID(), baseVersion: 0, who: '', spec });
+    for (const spec of fresh) await api.saveSpec(newId(), { writeId: newId(), baseVersion: 0, who: '', spec });
     return `${fresh.length} taken, ${library.length - fresh.length} were here already.`;
   }
 
   /** What is done with a build of a name that is here already; what is replaced is put away, not deleted. */
   protected async settle({ file, here }: Clash, how: 'replace' | 'both' | 'skip'): Promise<void> {
     await this.work(async () => {
-      const id = crypto.randomUUID();
+      const id = newId();
       if (how !== 'skip') await api.create(id, file);
       if (how === 'replace') await api.archive(here.id, true);
       this.clashes.update((clashes) => clashes.filter((clash) => clash.file !== file));
@@ -242,7 +242,7 @@ export class BoardPage {
     await this.work(async () => {
       let last = '';
       for (const file of files) {
-        last = crypto.randomUUID();
+        last = newId();
         await api.create(last, file);
       }
       if (open) await this.router.navigate(['/builds', last]);

@@ -6,6 +6,7 @@ import { Field } from '../shared/field';
 import { textReader } from '../shared/readers';
 import { RemoveButton } from '../shared/remove-button';
 import { ApiError, api } from '../state/api';
+import { newId } from '../shared/new-id';
 
 /** When something fails on one car: every other build that has it, and whom to call. Customers are kept and erased here. */
 @Component({
@@ -191,7 +192,7 @@ export class RecallPanel {
 
   protected add(name: string): Promise<void> {
     return this.run(async () => {
-      await api.saveCustomer(crypto.randomUUID(), { name, reach: '' });
+      await api.saveCustomer(newId(), { name, reach: '' });
       await this.read();
     });
   }

@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { Dialog } from 'primeng/dialog';
+import { Outbox } from '../state/outbox';
 import { uiActions, uiFeature } from '../state/ui';
 
 /** Who works on this device: chosen once, stamped on every write. */
@@ -21,16 +22,32 @@ import { uiActions, uiFeature } from '../state/ui';
     <p-dialog
       header="Who works here"
       closeAriaLabel="Close"
-      [visible]="open()"
+      [visible]="open() || asks()"
       (visibleChange)="open.set($event)"
       [modal]="true"
-      [dismissableMask]="true"
+      [closable]="!asks()"
+      [closeOnEscape]="!asks()"
+      [dismissableMask]="!asks()"
       [style]="{ width: 'min(380px, 94vw)' }"
     >
       <form (submit)="keep($event, box.value)">
         <label for="who-name">Name or initials, stamped on every reading and change of this device</label>
-        <input #box id="who-name" class="control" maxlength="60" autocomplete="off" [value]="who()" />
-        <button type="submit" class="quiet">Keep</button>
+        <input
+          #box
+          id="who-name"
+          class="control"
+          maxlength="60"
+          autocomplete="off"
+          [value]="who()"
+          (input)="typed.set(box.value)"
+        />
+        @if (asks()) {
+          <p class="soft">Asked once. What you just wrote is kept here, and goes with this name.</p>
+        }
+        <button type="submit" class="quiet main" [disabled]="asks() && typed().trim() === ''">Keep</button>
+        @if (asks()) {
+          <button type="button" class="quiet" (click)="choose('')">Without a name</button>
+        }
       </form>
     </p-dialog>
   `,
@@ -59,9 +76,19 @@ export class Who {
   protected readonly who = this.store.selectSignal(uiFeature.selectWho);
   protected readonly open = signal(false);
 
+  protected readonly typed = signal('');
+  private readonly asked = this.store.selectSignal(uiFeature.selectWhoAsked);
+  private readonly outbox = inject(Outbox);
+  /** The first write of this device asks for a name, once; what waits goes with it. */
+  protected readonly asks = computed(() => !this.asked() && this.who() === '' && this.outbox.waiting() > 0);
+
   protected keep(event: Event, who: string): void {
     event.preventDefault();
-    this.store.dispatch(uiActions.whoChosen({ who: who.trim() }));
+    if (!this.asks() || who.trim() !== '') this.choose(who.trim());
+  }
+
+  protected choose(who: string): void {
+    this.store.dispatch(uiActions.whoChosen({ who }));
     this.open.set(false);
   }
 }

@@ -1,12 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { GAUGE_PATTERN } from '@hot-spline/core';
+import { Choice } from '../shared/choice';
 import { Field, type Understood } from '../shared/field';
+import { textReader } from '../shared/readers';
 import { Gauge, MEANS } from './gauge';
+import { PARITIES } from './settings';
 
 /** The gauge dock: the live reading, what it will be written to, and one key that takes it. */
 @Component({
   selector: 'hs-gauge-dock',
-  imports: [Field],
+  imports: [Choice, Field],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (gauge.status() === 'off') {
@@ -20,50 +22,91 @@ import { Gauge, MEANS } from './gauge';
     } @else {
       <section class="dock no-print" aria-label="Gauge">
         <span class="source">{{ source() }}</span>
-        <span class="reading mono" [class.held]="gauge.held()"
-          >{{ gauge.shown().text }} <span class="unit">{{ gauge.shown().unit }}</span></span
-        >
+        @if (gauge.status() !== 'setting-up') {
+          <span class="reading mono" [class.held]="gauge.held()"
+            >{{ gauge.shown().text }} <span class="unit">{{ gauge.shown().unit }}</span></span
+          >
+        }
         <span class="goes" role="status">{{ goes() }}</span>
-        <span class="tools">
-          @if ((gauge.target()?.many ?? 0) > 1) {
-            <button type="button" (mousedown)="$event.preventDefault()" (click)="gauge.sweep()">
-              {{ gauge.places() ? 'Sweep: ' + gauge.places()!.length + ' of ' + gauge.target()!.many : 'Sweep' }}
+        @if (gauge.status() === 'setting-up') {
+          <span class="tools"><button type="button" (click)="gauge.close()">Close</button></span>
+          <button type="button" class="take" (click)="gauge.connect()">Connect</button>
+        } @else {
+          <span class="tools">
+            @if ((gauge.target()?.many ?? 0) > 1) {
+              <button type="button" (mousedown)="$event.preventDefault()" (click)="gauge.sweep()">
+                {{ gauge.places() ? 'Sweep: ' + gauge.places()!.length + ' of ' + gauge.target()!.many : 'Sweep' }}
+              </button>
+            }
+            <button
+              type="button"
+              [attr.aria-pressed]="gauge.held()"
+              (mousedown)="$event.preventDefault()"
+              (click)="gauge.held.set(!gauge.held())"
+            >
+              Hold
             </button>
-          }
+            <button type="button" (mousedown)="$event.preventDefault()" (click)="gauge.setZero()">Zero</button>
+            <button type="button" (mousedown)="$event.preventDefault()" (click)="nextMean()">
+              Mean of {{ gauge.mean() }}
+            </button>
+            @if (gauge.source() === 'serial') {
+              <button type="button" [attr.aria-expanded]="settings()" (click)="settings.set(!settings())">
+                How it is read
+              </button>
+            }
+            <button type="button" (click)="gauge.close()">Close</button>
+          </span>
           <button
             type="button"
-            [attr.aria-pressed]="gauge.held()"
+            class="take"
+            [disabled]="!gauge.fits()"
             (mousedown)="$event.preventDefault()"
-            (click)="gauge.held.set(!gauge.held())"
+            (click)="gauge.take()"
           >
-            Hold
+            <kbd>space</kbd> take
           </button>
-          <button type="button" (mousedown)="$event.preventDefault()" (click)="gauge.setZero()">Zero</button>
-          <button type="button" (mousedown)="$event.preventDefault()" (click)="nextMean()">
-            Mean of {{ gauge.mean() }}
-          </button>
-          <button type="button" [attr.aria-expanded]="settings()" (click)="settings.set(!settings())">Lines</button>
-          <button type="button" (click)="gauge.close()">Close</button>
-        </span>
-        <button
-          type="button"
-          class="take"
-          [disabled]="!gauge.fits()"
-          (mousedown)="$event.preventDefault()"
-          (click)="gauge.take()"
-        >
-          <kbd>space</kbd> take
-        </button>
-        @if (settings()) {
+        }
+        @if (gauge.source() === 'serial' && (settings() || gauge.status() === 'setting-up' || asksUnit())) {
           <div class="settings">
             <hs-field
-              name="gauge-pattern"
-              label="Pattern of a line: the first group is the number, the second one the unit"
-              [text]="gauge.pattern()"
-              [read]="readPattern"
-              (taken)="gauge.setPattern($event)"
+              name="gauge-name"
+              label="Name of this gauge"
+              placeholder="stands beside its readings"
+              [text]="gauge.settings().name"
+              [read]="readName"
+              (taken)="gauge.set({ name: $event })"
             />
-            <button type="button" (click)="gauge.setPattern(usual)">The usual one</button>
+            <hs-field
+              name="gauge-unit"
+              label="It reads in, where its lines don’t say"
+              placeholder="mm, in, N·m, lbf·in …"
+              [text]="gauge.settings().unit"
+              [read]="readUnit"
+              (taken)="gauge.set({ unit: $event })"
+            />
+            <hs-choice
+              name="gauge-baud"
+              label="Baud"
+              [options]="bauds"
+              [value]="'' + gauge.settings().baudRate"
+              (chosen)="gauge.set({ baudRate: +$event })"
+            />
+            <hs-choice
+              name="gauge-parity"
+              label="Parity"
+              [options]="parities"
+              [value]="gauge.settings().parity"
+              (chosen)="gauge.set({ parity: $event })"
+            />
+            <hs-field
+              name="gauge-pattern"
+              label="Pattern: first group the number, second the unit"
+              placeholder="found by itself"
+              [text]="gauge.settings().pattern"
+              [read]="readPattern"
+              (taken)="gauge.set({ pattern: $event })"
+            />
           </div>
         }
         @if (gauge.problem(); as problem) {
@@ -201,23 +244,38 @@ import { Gauge, MEANS } from './gauge';
 export class GaugeDock {
   protected readonly gauge = inject(Gauge);
   protected readonly settings = signal(false);
-  protected readonly usual = GAUGE_PATTERN;
+  protected readonly bauds = [1200, 2400, 4800, 9600, 19_200, 38_400, 57_600, 115_200].map((rate) => ({
+    value: String(rate),
+    label: String(rate),
+  }));
+  protected readonly parities = PARITIES.map((value) => ({ value, label: value }));
+  protected readonly readName = textReader('Name', 80);
+  /** Its lines name no unit: nothing is taken before somebody has said it. */
+  protected readonly asksUnit = computed(() => this.gauge.refused()?.why === 'no-unit');
   protected readonly source = computed(() => {
-    const name = this.gauge.source() === 'serial' ? 'Gauge' : 'Gauge, simulated';
+    const name = this.gauge.source() === 'serial' ? this.gauge.settings().name || 'Gauge' : 'Gauge, simulated';
     const status = this.gauge.status();
+    if (status === 'setting-up') return `${name}: how it is read`;
     return status === 'lost' ? `${name}: lost, last reading` : status === 'connecting' ? `${name}: connecting` : name;
   });
   protected readonly goes = computed(() => {
     const target = this.gauge.target();
     const rubbish = this.gauge.rubbish();
-    if (rubbish > 3) return `${rubbish} lines without a reading: look at the pattern.`;
+    const refused = this.gauge.refused();
+    if (refused) return REFUSED[refused.why](refused.text);
+    if (rubbish > 3) return `${rubbish} lines without a reading: set speed, parity or a pattern.`;
+    if (this.gauge.madeUp()) return 'Made up: on this build it is marked simulated and counts for nothing.';
     if (!target) return 'Go to a measuring field: it is written there.';
     return this.gauge.fits() || this.gauge.base() === null
       ? `goes to: ${target.label}`
       : `${target.label} takes another quantity`;
   });
+  protected readonly readUnit = (text: string): Understood<string> => {
+    this.gauge.check({ unit: text.trim() });
+    return { value: text.trim(), said: '' };
+  };
   protected readonly readPattern = (text: string): Understood<string> => {
-    this.gauge.checkPattern(text);
+    this.gauge.check({ pattern: text });
     return { value: text, said: '' };
   };
 
@@ -226,3 +284,11 @@ export class GaugeDock {
     this.gauge.mean.set(MEANS[(at + 1) % MEANS.length] ?? 1);
   }
 }
+
+/** Why a line is not taken. */
+const REFUSED: Readonly<Record<'no-unit' | 'unknown-unit' | 'several' | 'decimal-sign', (text: string) => string>> = {
+  'no-unit': (text) => `Its lines name no unit (${text}): say what this gauge reads in.`,
+  'unknown-unit': (text) => `What stands behind ${text} is no unit: set a pattern.`,
+  several: (text) => `Two values in one line (${text}): set a pattern for the one that counts.`,
+  'decimal-sign': (text) => `${text} can be two numbers: say in the settings of the shop what separates decimals.`,
+};

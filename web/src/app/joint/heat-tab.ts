@@ -1,5 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { EXPANSION, JOINT_LIMITS, LIMITS, entryOf, say, type Entry, type JointMaterial } from '@hot-spline/core';
+import {
+  EXPANSION,
+  JOINT_LIMITS,
+  LIMITS,
+  RING_HEAT_C,
+  entryBase,
+  entryOf,
+  say,
+  type Entry,
+  type JointMaterial,
+} from '@hot-spline/core';
 import { jointFigures, type Joint } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
 import { EntryField } from '../shared/entry-field';
@@ -7,8 +17,8 @@ import { FigureButton } from '../shared/figure-button';
 import { Bench } from '../state/bench';
 
 type Fit = NonNullable<Joint['fit']>;
-/** The drawn scale, °C, and where hardened parts begin to suffer: 350 and 400 °F, common practice. */
-const SCALE = { from: 0, to: 260, watch: 176.7, stop: 204.4 };
+/** The drawn scale, °C. */
+const SCALE = { from: 0, to: 260 };
 
 /** How warm the ring goes on, with its limit drawn. */
 @Component({
@@ -65,20 +75,30 @@ const SCALE = { from: 0, to: 260, watch: 176.7, stop: 204.4 };
             [value]="fit.material"
             (chosen)="set({ material: $event })"
           />
+          <hs-entry
+            [name]="'fit-limit-' + axle()"
+            label="Most by the ring’s sheet"
+            quantity="temperature"
+            [range]="celsius"
+            [entry]="fit.limit"
+            placeholder="190 °C, ours"
+            [compact]="true"
+            (taken)="set({ limit: $event.entry })"
+          />
           <p class="caution" role="note">
-            Gloves and face shield. Hold it down until it takes; cool all through before the final torque. A carrier out
-            of the freezer helps as much.
+            It begins with round figures of ours: measure over them. Gloves and face shield. Hold it down until it
+            takes; cool all through before the final torque. A carrier out of the freezer helps as much.
           </p>
         </section>
         <div class="drawn">
           <svg viewBox="0 0 120 300" role="img" [attr.aria-label]="words()">
             <rect class="tube" x="46" y="10" width="28" height="280" rx="14" />
-            <rect class="hot" x="46" y="10" width="28" [attr.height]="y(204.4) - 10" />
-            <rect class="warm" x="46" [attr.y]="y(204.4)" width="28" [attr.height]="y(176.7) - y(204.4)" />
+            <rect class="hot" x="46" y="10" width="28" [attr.height]="y(limit()) - 10" />
+            <rect class="warm" x="46" [attr.y]="y(limit())" width="28" [attr.height]="y(watchC) - y(limit())" />
             <line class="now" x1="34" x2="86" [attr.y1]="y(target())" [attr.y2]="y(target())" />
             <text x="92" [attr.y]="y(target()) + 5">{{ text(target()) }}</text>
-            <text class="soft" x="0" [attr.y]="y(176.7) + 5">{{ text(176.7) }}</text>
-            <text class="soft" x="0" [attr.y]="y(204.4) + 5">{{ text(204.4) }}</text>
+            <text class="soft" x="0" [attr.y]="y(watchC) + 5">{{ text(watchC) }}</text>
+            <text class="soft" x="0" [attr.y]="y(limit()) + 5">{{ text(limit()) }}</text>
           </svg>
           <hs-figure [id]="figures.heat(axle())" />
         </div>
@@ -141,6 +161,11 @@ export class HeatTab {
     label: value.replace('-', ' '),
   }));
   protected readonly target = computed(() => this.bench.figure(jointFigures.heat(this.axle()))?.value ?? 0);
+  protected readonly watchC = RING_HEAT_C.watch;
+  protected readonly limit = computed(() => {
+    const told = this.joint().fit?.limit;
+    return told ? entryBase(told) : RING_HEAT_C.stop;
+  });
   protected readonly words = computed(() => `Slides on at ${this.text(this.target())}`);
 
   protected y(celsius: number): number {
@@ -154,14 +179,15 @@ export class HeatTab {
 
   protected begin(): void {
     const inch = this.bench.system() === 'inch';
-    const thou = (value: number): Entry =>
-      inch ? entryOf(value, 'thou') : entryOf(Math.round(value * 2.54) / 100, 'mm');
+    const of = (thou: number, mm: number): Entry => (inch ? entryOf(thou, 'thou') : entryOf(mm, 'mm'));
+    // Round figures of ours, to be measured over.
     this.change({
-      diameter: this.joint().boltCircle ?? (inch ? entryOf(7, 'in') : entryOf(178, 'mm')),
-      interference: thou(2),
-      slide: thou(3),
-      start: inch ? entryOf(70, '°F') : entryOf(21, '°C'),
+      diameter: this.joint().boltCircle ?? (inch ? entryOf(6.5, 'in') : entryOf(160, 'mm')),
+      interference: of(1.5, 0.04),
+      slide: of(2.5, 0.06),
+      start: inch ? entryOf(68, '°F') : entryOf(20, '°C'),
       material: 'steel',
+      limit: null,
     });
   }
 

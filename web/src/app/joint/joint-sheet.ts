@@ -62,6 +62,7 @@ export class JointSheet {
   protected readonly frictionRange = JOINT_LIMITS.friction;
   protected readonly torqueRange = { above: 0, max: LIMITS.torqueNm.max, unit: 'N·m' };
   protected readonly shockRange = { min: 1, max: 5 };
+  protected readonly readWhere = textReader('Where', 120);
   protected readonly readThread = textReader('Thread', 20, 1);
   protected readonly readCount = countReader('Bolts', 4, 40);
   protected readonly readStages = (text: string) => {
@@ -106,6 +107,10 @@ export class JointSheet {
     this.bench.changeAxle((axle) => (axle.joint = newJoint()));
   }
 
+  protected setShock(entry: Entry): void {
+    this.bench.change((draft) => (draft.road.shock = entry));
+  }
+
   protected set<K extends keyof Joint>(key: K, value: Joint[K]): void {
     this.bench.changeAxle(({ joint }) => {
       if (joint) joint[key] = value;
@@ -123,18 +128,24 @@ export class JointSheet {
       const was = axle.identity.ringBolts;
       axle.identity.ringBolts = {
         value: { thread: '?', count: 10, hand: 'right', ...was?.value, ...change },
-        origin: was?.origin ?? 'measured',
+        origin: was?.origin ?? 'not-said',
       };
     });
   }
 
   protected setTorque(value: Entry): void {
-    this.set('torque', { value, origin: this.joint()?.torque?.origin ?? 'maker' });
+    const told = this.joint()?.torque;
+    this.set('torque', { value, origin: told?.origin ?? 'not-said', where: told?.where ?? '' });
   }
 
   protected setOrigin(origin: Origin): void {
     const told = this.joint()?.torque ?? this.sheetTorque();
-    if (told) this.set('torque', { value: told.value, origin });
+    if (told) this.set('torque', { ...told, origin });
+  }
+
+  protected setWhere(where: string): void {
+    const told = this.joint()?.torque ?? this.sheetTorque();
+    if (told) this.set('torque', { ...told, where });
   }
 
   protected readonly none = entryOf(0, 'mm');

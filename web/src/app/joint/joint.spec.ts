@@ -15,7 +15,7 @@ function jointed(change: Partial<Joint> = {}, hand: 'right' | 'left' = 'right'):
   axle.joint = {
     ...newJoint(),
     grade: '10.9',
-    torque: { value: entryOf(70, 'N·m'), origin: 'maker' },
+    torque: { value: entryOf(70, 'N·m'), origin: 'maker', where: 'page 3' },
     ...change,
   };
   return build;
@@ -63,6 +63,9 @@ describe('the ring joint', () => {
     const screen = await Screen.of(JointSheet);
     await screen.type('Bearing face, across', '16 mm');
     expect(joint(bench).headOuter).toEqual(mm(16));
+    expect(screen.all('[data-figure="joint.rear.full"]').length).toBe(0); // friction is not known yet
+    await screen.type('Friction in the thread', '0.1');
+    await screen.type('Friction under the head', '0.1');
     expect(screen.figure('joint.rear.full')).toMatch(/^\d+ N·m$/);
     expect(Number(screen.figure('joint.rear.of-proof').replace(/\D/g, ''))).toBeGreaterThan(50);
     await screen.type('Final torque', '120 N·m');
@@ -72,6 +75,9 @@ describe('the ring joint', () => {
     origin.dispatchEvent(new Event('change', { bubbles: true }));
     await screen.fixture.whenStable();
     expect(joint(bench).torque?.origin).toBe('borrowed');
+    // A torque that is typed is nobody's sheet before somebody says so and where.
+    await screen.type('Read where', 'page 7');
+    expect(joint(bench).torque?.where).toBe('page 7');
   });
 
   it('draws the bolt in its hole, and says when it bottoms', async () => {

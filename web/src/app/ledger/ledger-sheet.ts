@@ -23,7 +23,14 @@ function readingRow(reading: Reading, build: Build, system: UnitSystem): Omit<Ro
   const kind = subject?.value;
   const what = subject?.words(reading.subject, build) ?? reading.subject.what;
   const several = reading.value.of === 'number' && reading.value.entries.length > 1;
-  const note = [several && `${reading.value.of === 'number' ? reading.value.counts : ''} of them counts`, reading.note];
+  const { gauge } = reading;
+  const sent = gauge?.lines.filter(Boolean).join('; ');
+  const note = [
+    gauge?.simulated && 'simulated: counts for nothing',
+    gauge && sent && `${gauge.name} sent ${sent}`,
+    several && `${reading.value.of === 'number' ? reading.value.counts : ''} of them counts`,
+    reading.note,
+  ];
   const common = { what, with: reading.instrument, note: note.filter(Boolean).join('; ') };
   const typed = typedText(reading);
   if (kind?.of !== 'number') return { ...common, typed, shown: '' };

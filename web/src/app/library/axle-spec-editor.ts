@@ -49,7 +49,7 @@ export class AxleSpecEditor {
   protected readonly readPrice = numberReader('Price', { min: 0, max: 1e9 });
   protected readonly readDays = numberReader('Days', { min: 0, max: 3650 });
   protected readonly readPair = pairReader('Set');
-  protected readonly bolts = computed(() => this.spec().ringBolts ?? { value: NEW_BOLTS, origin: 'guess' as const });
+  protected readonly bolts = computed(() => this.spec().ringBolts ?? { value: NEW_BOLTS, origin: 'not-said' as const });
 
   protected readonly round = Math.round;
 
@@ -71,24 +71,24 @@ export class AxleSpecEditor {
   }
 
   protected setRing({ entry: value }: TakenEntry): void {
-    this.edit(({ ringDiameter }) => ({ ringDiameter: { value, origin: ringDiameter?.origin ?? 'measured' } }));
+    this.edit(({ ringDiameter }) => ({ ringDiameter: { value, origin: ringDiameter?.origin ?? 'not-said' } }));
   }
 
   protected setBolts(change: Partial<{ thread: string; count: number; hand: 'right' | 'left' }>): void {
     this.edit(({ ringBolts }) => {
       const value = { ...(ringBolts?.value ?? NEW_BOLTS), ...change };
       if (value.thread === '') value.thread = '?';
-      return { ringBolts: { value, origin: ringBolts?.origin ?? 'measured' } };
+      return { ringBolts: { value, origin: ringBolts?.origin ?? 'not-said' } };
     });
   }
 
   protected setSplines(key: 'pinionSplines' | 'shaftSplines', value: number): void {
-    this.edit((newest) => ({ [key]: { value, origin: newest[key]?.origin ?? 'measured' } }));
+    this.edit((newest) => ({ [key]: { value, origin: newest[key]?.origin ?? 'not-said' } }));
   }
 
   protected setRetention(value: Retention | ''): void {
     this.edit(({ retention }) => ({
-      retention: value === '' ? null : { value, origin: retention?.origin ?? 'measured' },
+      retention: value === '' ? null : { value, origin: retention?.origin ?? 'not-said' },
     }));
   }
 
@@ -134,7 +134,7 @@ export class AxleSpecEditor {
 
   protected addSet(pair: ToothPair): void {
     this.edit(({ sets }) => ({
-      sets: [...sets, { ...pair, torqueLimit: null, price: null, leadDays: null, welded: false, origin: 'maker' }],
+      sets: [...sets, { ...pair, torqueLimit: null, price: null, leadDays: null, welded: false, origin: 'not-said' }],
     }));
   }
 

@@ -179,7 +179,7 @@ export class FrictionTableEditor {
       on,
       kind: 'static' as const,
       bedded: false,
-      origin: 'guess' as const,
+      origin: 'not-said' as const,
     };
     this.changed.emit((newest) => ({ ...newest, readings: [...newest.readings, reading] }));
   }

@@ -6,6 +6,7 @@ import { filter, take } from 'rxjs';
 import type { Edit } from '../shared/edit';
 import type { StoredSpec } from '../state/api';
 import { libraryActions, libraryFeature } from './library-state';
+import { newId } from '../shared/new-id';
 
 type Kind = LibrarySpec['kind'];
 export type SpecOf<K extends Kind> = Extract<LibrarySpec, { kind: K }>;
@@ -52,7 +53,7 @@ export class Library {
 
   /** @returns the id of the new spec */
   add(spec: LibrarySpec): string {
-    const id = crypto.randomUUID();
+    const id = newId();
     this.store.dispatch(libraryActions.written({ id, version: 0, spec }));
     return id;
   }

@@ -36,7 +36,7 @@ export function newSpec(kind: LibrarySpec['kind']): LibrarySpec {
         checked: null,
       };
     case 'set-up-bearing':
-      return { kind, name: 'New set-up bearing', taller: entryOf(0, 'mm'), origin: 'measured' };
+      return { kind, name: 'New set-up bearing', taller: entryOf(0, 'mm'), origin: 'not-said' };
     case 'schools':
       return { kind, name: 'How we do it', ...USUAL_SCHOOLS, ringGearNote: '' };
   }

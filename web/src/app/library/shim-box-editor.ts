@@ -240,7 +240,7 @@ export class ShimBoxEditor {
     this.edit((pieces) =>
       pieces.some(same)
         ? pieces.map((piece) => (same(piece) ? { ...piece, count: piece.count + count } : piece))
-        : [...pieces, { thickness, count, origin: 'measured' }],
+        : [...pieces, { thickness, count, origin: 'not-said' }],
     );
   }
 }

@@ -1,15 +1,11 @@
-import type { Construction, GearboxSpec, Origin, Seat } from '@hot-spline/model';
+import { ORIGINS, ORIGIN_WORDS, type Construction, type GearboxSpec, type Origin, type Seat } from '@hot-spline/model';
 import type { Retention } from '@hot-spline/core';
 import type { Option } from '../shared/choice';
 
-export const ORIGIN_OPTIONS: readonly Option<Origin>[] = [
-  { value: 'maker', label: 'maker’s sheet' },
-  { value: 'measured', label: 'measured' },
-  { value: 'trade', label: 'trade' },
-  { value: 'memory', label: 'memory' },
-  { value: 'borrowed', label: 'borrowed from another axle' },
-  { value: 'guess', label: 'guess, ours' },
-];
+export const ORIGIN_OPTIONS: readonly Option<Origin>[] = ORIGINS.map((value) => ({
+  value,
+  label: ORIGIN_WORDS[value],
+}));
 
 export const CONSTRUCTION_OPTIONS: readonly Option<Construction>[] = [
   { value: 'integral-head-shim', label: 'Integral, shim under head bearing' },

@@ -75,9 +75,9 @@ export class Advisor {
   }
 
   private lookAhead(job: MeshJob, answer: Advised): void {
-    const next = answer.kind === 'advice' ? answer.advice.next : null;
-    if (!next || job.tries.length > LEARNING_TRIES) return;
-    void this.remote.bold(job, next).then((bold) => {
+    if (answer.kind !== 'advice' || !answer.advice.next || job.tries.length > LEARNING_TRIES) return;
+    const { next, as } = answer.advice;
+    void this.remote.bold(job, next, as).then((bold) => {
       if (this.job() === job) this.bold.set(bold);
     });
   }

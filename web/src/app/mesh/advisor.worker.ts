@@ -8,6 +8,7 @@ import {
   type MeshAdvice,
   type MeshJob,
   type MeshMove,
+  type Suspect,
 } from '@hot-spline/core';
 import { expose } from 'comlink';
 
@@ -26,8 +27,8 @@ const advisor = {
     }
   },
   /** A move that looks two assemblies ahead; null where the likeliest one is as good. */
-  bold(job: MeshJob, plain: MeshMove): BoldMove | null {
-    return boldMove(job, plain);
+  bold(job: MeshJob, plain: MeshMove, as: Suspect | null): BoldMove | null {
+    return boldMove(job, plain, as);
   },
   /** What past axles of the spec taught; null where one of them can't be read. */
   learn(set: { readonly ringTeeth: number; readonly pinionTeeth: number }, past: readonly MeshJob[]): Changes | null {

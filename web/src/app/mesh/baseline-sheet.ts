@@ -102,7 +102,7 @@ export class BaselineSheet {
     const shim = {
       key: 'shimMoves',
       label: 'More shim moves the pinion',
-      options: ways('as usual'),
+      options: ways(construction === 'transaxle' ? 'not said' : 'as usual'),
       value: setup.shimMoves ?? '',
     } as const;
     const bearing = {

@@ -10,8 +10,16 @@ import {
   saySmall,
   type Entry,
   type MeshJob,
+  type Suspect,
 } from '@hot-spline/core';
-import { meshFigures, moveWords, patchWords, patternBands, setupSubjects, type FlankPattern } from '@hot-spline/model';
+import {
+  capital,
+  meshFigures,
+  patternBands,
+  setupSubjects,
+  type FlankPattern,
+  type GaugeSent,
+} from '@hot-spline/model';
 import { Library } from '../library/library';
 import { activeTab } from '../shared/active-tab';
 import { attempt } from '../shared/attempt';
@@ -21,12 +29,14 @@ import { PracticeTruth } from '../practice/practice';
 import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
+import { ReadBy } from '../state/read-by';
 import { Tabs } from '../shared/tabs';
 import { Advisor } from './advisor';
 import { BacklashRing } from './backlash-ring';
 import { BeginPanel } from './begin-panel';
 import { Flank } from './flank';
 import { packSums, planOf } from './next-assembly';
+import { SUSPECT_WORDS, nextSays } from './next-words';
 import { CENTRED } from './patch';
 import { SetUp } from './set-up';
 import { SetUpMap } from './set-up-map';
@@ -37,6 +47,25 @@ import { TriesTable } from './tries-table';
 /** One reading, or all of them apart by semicolons. */
 interface Places {
   readonly entries: readonly Entry[];
+}
+
+/** A place that was read, and what a gauge sent for it. */
+interface Place {
+  readonly entry: Entry;
+  readonly gauge?: GaugeSent;
+}
+
+/** What gauges sent for a whole round: made up anywhere, made up all round. */
+function sentForAll(places: readonly Place[]): GaugeSent | null {
+  const sent = places.flatMap(({ gauge }) => (gauge ? [gauge] : []));
+  const last = sent.at(-1);
+  return last
+    ? {
+        ...last,
+        lines: places.map(({ gauge }) => gauge?.lines[0] ?? ''),
+        simulated: sent.some(({ simulated }) => simulated),
+      }
+    : null;
 }
 
 /** Backlash round the ring, the pattern on both flanks, the map and the next move. */
@@ -68,6 +97,7 @@ export class MeshSheet {
   protected readonly bench = this.setUp.bench;
   protected readonly advisor = inject(Advisor);
   private readonly drafts = inject(Drafts);
+  private readonly readBy = inject(ReadBy);
   private readonly truth = inject(PracticeTruth);
   /** On a practice axle the patches are seen once the ring is painted and turned. */
   protected readonly paints = computed(() => this.truth.pattern() !== null);
@@ -93,15 +123,15 @@ export class MeshSheet {
     const { axle, assembly, stage } = this.subjectOf();
     return `${this.bench.editor().id ?? ''}.places.${axle}.${assembly}.${stage}`;
   });
-  /** Places read so far of a round that is not finished; kept over a reload. */
-  protected readonly partial = linkedSignal<readonly Entry[]>(() => {
+  /** Places read so far of a round that is not finished, each with what its gauge sent; kept over a reload. */
+  protected readonly partial = linkedSignal<readonly Place[]>(() => {
     const kept = this.drafts.read(this.draftKey());
-    return kept === null ? [] : (JSON.parse(kept) as Entry[]);
+    return kept === null ? [] : (JSON.parse(kept) as Place[]);
   });
   protected readonly places = computed(() => this.setUp.setup()?.places ?? 8);
   protected readonly read = computed(() => this.now()?.backlash[this.setUp.stage()] ?? null);
   private readonly partialMm = computed(() =>
-    this.partial().map((entry) => parseEntry(`${entry.typed}`, this.rules()).base),
+    this.partial().map(({ entry }) => parseEntry(entry.typed, this.rules()).base),
   );
   private readonly rules = computed(() => ({
     field: 'Backlash',
@@ -185,12 +215,18 @@ export class MeshSheet {
 
   protected take({ entries }: Places): void {
     // Kept as it will be understood later too, whatever the units are then.
-    const all = [...this.partial(), ...entries.map((entry) => withUnit(entry))];
+    const { gauge } = this.readBy;
+    const read = entries.map((entry, i): Place => ({
+      entry: withUnit(entry),
+      ...(gauge ? { gauge: { ...gauge, lines: [gauge.lines[i] ?? ''] } } : {}),
+    }));
+    const all = [...this.partial(), ...read];
     if (all.length < this.places()) return this.keepPartial(all);
     this.setUp.record(
       setupSubjects.backlash.of(this.subjectOf()),
-      { of: 'places', entries: all },
+      { of: 'places', entries: all.map(({ entry }) => entry) },
       this.setUp.instrument('backlash'),
+      { gauge: sentForAll(all) },
     );
     this.keepPartial([]);
   }
@@ -199,9 +235,9 @@ export class MeshSheet {
     this.keepPartial(this.partial().slice(0, -1));
   }
 
-  private keepPartial(entries: readonly Entry[]): void {
-    this.partial.set(entries);
-    this.drafts.write(this.draftKey(), entries.length > 0 ? JSON.stringify(entries) : null);
+  private keepPartial(places: readonly Place[]): void {
+    this.partial.set(places);
+    this.drafts.write(this.draftKey(), places.length > 0 ? JSON.stringify(places) : null);
   }
 
   // Pattern, dragged to where it was seen.
@@ -263,7 +299,9 @@ export class MeshSheet {
   });
   protected readonly map = computed(() => {
     const job = this.draftJob();
-    return job ? meshMap(job) : null;
+    return job && job.tries.some(({ backlashMm }) => backlashMm.length > 0)
+      ? meshMap(job, this.advice()?.as ?? null)
+      : null;
   });
   protected readonly tries = computed(() => this.mesh()?.tries ?? []);
   protected readonly nextNumber = computed(() => this.setUp.number() + 1);
@@ -277,64 +315,27 @@ export class MeshSheet {
     const [mesh, next] = [this.mesh(), this.advice()?.next];
     return mesh?.now && next ? planOf(mesh, next, this.setUp.stock()) : null;
   });
-  /** What the advisor says, in shop words. */
+  /** What the advisor says, in shop words: one thing to do. */
   protected readonly says = computed(() => {
     const [advice, mesh] = [this.advice(), this.mesh()];
-    const now = mesh?.now;
-    if (!advice || !mesh || !now) return null;
-    const system = this.bench.system();
-    const small = (mm: number): string => saySmall(mm, system);
-    const doubts = advice.doubtful.map(
-      ({ try: i, reading, chance }) =>
-        `${readingWords(reading)} of assembly ${mesh.tries[i] ?? i + 1} doesn’t fit the others: ${Math.round(100 * chance)} % that it is simply wrong.`,
-    );
-    if (advice.done) return { title: 'All of it is in band.', lines: [], doubts, again: null, chance: null };
-    const { next, expected, chanceInSpec, secondBest, readAgain } = advice;
-    if (!next || !expected) return null;
-    const shim = next.pinionShimMm - now.pinionMm;
-    const ring = next.ringShiftMm - now.ringMm;
-    const still = Math.abs(shim) < 0.004 && Math.abs(ring) < 0.004;
-    const pieces = next.piecesMm && next.piecesMm.length > 1 ? ` (${next.piecesMm.map(small).join(' + ')})` : '';
-    const depth =
-      Math.abs(shim) < 0.004
-        ? 'Pinion shim stays.'
-        : `Pinion shim ${small(now.pinionMm)} to ${small(next.pinionShimMm)}${pieces}: ${small(shim)} ${shim > 0 ? 'more' : 'less'}.`;
-    const move =
-      Math.abs(ring) < 0.004
-        ? 'Ring stays.'
-        : moveWords(ring, mesh.ringBy, mesh.setup.ringSide, mesh.notchMm, mesh.setup.sideShims, system);
-    const patch = (flank: 'drive' | 'coast'): string => patchWords({ ...CENTRED, ...expected[flank] });
-    return {
-      title:
-        advice.out.length === 0
-          ? 'In band as it reads, not yet sure'
-          : still
-            ? 'Stay, and read again'
-            : `Assembly ${this.nextNumber()}`,
-      lines: [
-        ...(still ? [] : [depth, move]),
-        ...(this.advisor.taught() > 0
-          ? [
-              `Knows ${this.advisor.taught()} ${this.advisor.taught() === 1 ? 'axle' : 'axles'} of this spec from before.`,
-            ]
-          : []),
-        `Expect backlash ${small(expected.backlashMm)}, drive ${patch('drive')}, coast ${patch('coast')}.`,
-        ...(secondBest
-          ? [
-              `Second best: shim ${small(secondBest.pinionShimMm)}, ring ${small(secondBest.ringShiftMm - now.ringMm)} ${secondBest.ringShiftMm > now.ringMm ? 'toward the pinion' : 'away'}, ${Math.round(100 * secondBest.chanceInSpec)} %.`,
-            ]
-          : []),
-      ],
-      doubts,
-      again:
-        advice.out.length === 0
-          ? 'By what was read before, another place is clearly likelier. Read pattern and backlash again before anything is taken apart.'
-          : readAgain
-            ? `First read the ${readAgain.reading === 'pattern' ? 'pattern again: fresh paste, ring braked' : 'backlash again, all round'}. It is a minute’s work and brings the chance to ${Math.round(100 * readAgain.chanceInSpec)} %.`
-            : null,
-      chance: chanceInSpec === null ? null : Math.round(100 * chanceInSpec),
-    };
+    return advice && mesh?.now
+      ? nextSays(advice, { ...mesh, now: mesh.now }, { system: this.bench.system(), taught: this.advisor.taught() })
+      : null;
   });
+  /** Sets what the readings say is the other way round. */
+  protected turn(what: Suspect): void {
+    const mesh = this.mesh();
+    if (!mesh) return;
+    this.setUp.change((setup) => {
+      if (what === 'pinion-sign') setup.shimMoves = mesh.shimMoves === 'deeper' ? 'shallower' : 'deeper';
+      if (what === 'ring-side') setup.ringSide = setup.ringSide === 'left' ? 'right' : 'left';
+    });
+    this.bench.decide(
+      `${capital(mesh.axle)}: ${SUSPECT_WORDS[what].about}`,
+      SUSPECT_WORDS[what].turned,
+      'by the readings',
+    );
+  }
   private readonly shimRange = computed(
     () => {
       const shims = this.mesh()?.assemblies.map(({ pinionMm }) => pinionMm) ?? [];
@@ -377,6 +378,8 @@ export class MeshSheet {
     if (!mesh) return '';
     if (mesh.construction === 'electric-reduction') return 'No depth to set here: one shim sets preload and float.';
     if (!mesh.band) return 'The backlash band is missing.';
+    if (!mesh.shimMoves)
+      return 'Say on the baseline which way the shim moves the pinion here: a box shaft has no usual way.';
     if (!mesh.now) return 'Put it together first.';
     if (mesh.job) return 'Working it out…';
     if (mesh.now.number === 0 && mesh.setup.gears === 'new')
@@ -394,15 +397,6 @@ export class MeshSheet {
     this.setUp.plan(this.plan.value());
   }
 }
-
-const READING_WORDS = {
-  backlash: 'Backlash',
-  'drive.u': 'Drive side, lengthwise,',
-  'drive.v': 'Drive side, height,',
-  'coast.u': 'Coast side, lengthwise,',
-  'coast.v': 'Coast side, height,',
-} as const;
-const readingWords = (reading: keyof typeof READING_WORDS): string => READING_WORDS[reading];
 
 /** An entry whose text says its unit, so that it is read the same in whatever system. */
 const withUnit = (entry: Entry): Entry =>

@@ -194,6 +194,16 @@ describe('the mesh sheet', () => {
     expect(screen.text).toContain('less.'); // low on both flanks: a thinner shim here
   });
 
+  it('paint it first: without a pattern nothing is proposed, and no finding proposes a move beside the advisor', async () => {
+    const bench = openBench(setUpBuild(), assemblyOf(1, { backlash: 0.4 }));
+    const screen = await Screen.of(MeshSheet);
+    await screen.until(() => screen.text.includes('Paint it first'));
+    expect(screen.all('.next a').map((link) => link.textContent.trim())).toEqual([]);
+    const words =
+      bench.derived()?.findings.map((one) => `${one.say('metric').title} ${one.say('metric').detail}`) ?? [];
+    expect(words.filter((text) => /move the ring|shim from (left|right)/i.test(text))).toEqual([]);
+  });
+
   it('nothing begun, nothing put together: says what to do first', async () => {
     const bench = openBench(newBuild('Empty'));
     const begin = await Screen.of(MeshSheet);
@@ -296,6 +306,17 @@ describe('baseline and depth', () => {
     await screen.type('Backlash', '0.2 to 0.3 mm');
     const { backlash } = bench.axle()?.identity?.sheet ?? {};
     expect([backlash?.value.low.value, backlash?.value.high.value]).toEqual([0.2, 0.3]);
+    // A value that is typed is nobody's word of where it is from; the maker’s sheet is one only with where it was read.
+    await screen.type('Cap bolts', '63 N·m');
+    const caps = () => bench.axle()?.identity?.sheet.capTorque;
+    expect([caps()?.value.typed, caps()?.origin, caps()?.where]).toEqual(['63 N·m', 'not-said', '']);
+    await screen.choose('Where cap bolts is from', 'maker');
+    expect(screen.text).toContain('Only said until here stands where it was read');
+    expect(bench.ledger().filter(({ kind }) => kind === 'decision')).toEqual([]);
+    await screen.type('Page or picture of cap bolts', 'page 12');
+    expect(screen.text).not.toContain('Only said until here stands where it was read');
+    const confirmed = bench.ledger().at(-1);
+    expect(confirmed?.kind === 'decision' ? confirmed.decided : '').toContain('maker’s sheet');
     await screen.choose('Where backlash is from', 'borrowed');
     expect(bench.derived()?.findings.find(({ id }) => id === 'mesh.rear.band')?.verdict).toBe('watch');
     await screen.type('Notches of an adjuster', '0');

@@ -11,6 +11,7 @@ import {
   takenFrom,
   type Construction,
   type Drawer,
+  type GaugeSent,
   type ReadingValue,
   type Setup,
   type SheetKey,
@@ -137,7 +138,7 @@ export class SetUp {
     const name = `${this.bench.build()?.name ?? 'Axle'} ${this.axle()}`;
     this.bench.changeAxle((axle) => {
       axle.identity ??= newAxleSpec(name);
-      axle.identity.construction = { value, origin: 'measured' };
+      axle.identity.construction = { value, origin: 'not-said' };
     });
   }
 
@@ -150,9 +151,14 @@ export class SetUp {
   }
 
   /** Writes a reading with the state that the axle is in. */
-  record(subject: SubjectOf, value: Entry | readonly Entry[] | ReadingValue, instrument: string): void {
+  record(
+    subject: SubjectOf,
+    value: Entry | readonly Entry[] | ReadingValue,
+    instrument: string,
+    by: { readonly gauge?: GaugeSent | null } = {},
+  ): void {
     const state = this.setup()?.state;
-    if (state) this.bench.record(subject, value, instrument, { state });
+    if (state) this.bench.record(subject, value, instrument, { state, ...by });
   }
 
   plan(assembly: Assembly | null): void {

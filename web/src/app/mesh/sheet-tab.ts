@@ -1,8 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { InputError, entryBase, parseEntry, say, type Entry } from '@hot-spline/core';
 import {
+  ORIGIN_WORDS,
   SHEET_KEYS,
   isWeak,
+  originOf,
   setupSubjects,
   sheetField,
   type Origin,
@@ -19,8 +21,6 @@ import { SetUp } from './set-up';
 
 type Value = NonNullable<SpecSheet[SheetKey]>['value'];
 
-const originWords = (origin: Origin): string => ORIGIN_OPTIONS.find(({ value }) => value === origin)?.label ?? origin;
-
 /** A value of the sheet as text; a band has two ends. */
 function textOf(value: Value): string {
   if (typeof value !== 'object') return String(value);
@@ -34,8 +34,8 @@ function textOf(value: Value): string {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="soft">
-      What is out of memory, borrowed or a guess plans the work; a step that can’t be taken back waits until it is
-      confirmed from a sheet.
+      What nobody has said the origin of, and what is only said, remembered, borrowed or a guess, plans the work; a step
+      that can’t be taken back waits until it is confirmed from a sheet.
     </p>
     <hs-photo-taker what="the sheet’s pages" [photos]="photos()" [keep]="keepPhoto" />
     <div class="rows">
@@ -62,12 +62,15 @@ function textOf(value: Value): string {
               [name]="'where-' + row.key"
               [label]="'Page or picture of ' + row.label.toLowerCase()"
               [labelHidden]="true"
-              placeholder="page, picture, who"
+              [placeholder]="row.unread ? 'which sheet, page or photo?' : 'sheet, page or photo'"
               [text]="told.where"
               [read]="readWhere"
               [compact]="true"
               (taken)="setWhere(row.key, $event)"
             />
+            @if (row.unread) {
+              <p class="unread">Only said until here stands where it was read: sheet, page or photo.</p>
+            }
           }
         </div>
       }
@@ -93,6 +96,12 @@ function textOf(value: Value): string {
     hs-choice,
     hs-field:last-child:not(:first-child) {
       margin-top: 21px;
+    }
+    .unread {
+      grid-column: 2 / -1;
+      margin: 0 0 4px;
+      font-size: var(--text-xs);
+      color: var(--ochre-text);
     }
     .weak hs-choice {
       color: var(--ochre-text);
@@ -120,7 +129,8 @@ export class SheetTab {
         key,
         label,
         told,
-        weak: told !== null && isWeak(told.origin),
+        weak: told !== null && isWeak(originOf(told)),
+        unread: told !== null && originOf(told) !== told.origin,
         text: told ? textOf(told.value) : '',
         placeholder: of === 'band' ? 'from – to' : '',
         read: this.reader(key),
@@ -170,7 +180,7 @@ export class SheetTab {
   protected setValue(key: SheetKey, value: Value | null): void {
     const known = this.setUp.identity()?.sheet[key];
     const told =
-      value === null ? null : { value, origin: known?.origin ?? ('maker' as const), where: known?.where ?? '' };
+      value === null ? null : { value, origin: known?.origin ?? ('not-said' as const), where: known?.where ?? '' };
     this.setUp.setSheet(key, told as SpecSheet[typeof key]);
   }
 
@@ -185,20 +195,25 @@ export class SheetTab {
   };
 
   protected setOrigin(key: SheetKey, origin: Origin): void {
+    this.confirm(key, { origin });
+  }
+
+  private confirm(key: SheetKey, change: { readonly origin: Origin } | { readonly where: string }): void {
     const known = this.setUp.identity()?.sheet[key];
-    if (!known || known.origin === origin) return;
-    this.setUp.setSheet(key, { ...known, origin } as SpecSheet[typeof key]);
+    if (!known) return;
+    const now = { ...known, ...change } as typeof known;
+    if (now.origin === known.origin && now.where === known.where) return;
+    this.setUp.setSheet(key, now as SpecSheet[typeof key]);
     // What only planned and now carries is a decision, with who made it.
-    if (isWeak(known.origin) && !isWeak(origin))
+    if (isWeak(originOf(known)) && !isWeak(originOf(now)))
       this.setUp.bench.decide(
         `Spec sheet, ${this.axle()}: ${sheetField(key).label.toLowerCase()}`,
-        `confirmed: ${textOf(known.value)}, ${originWords(origin)}`,
-        known.where,
+        `confirmed: ${textOf(now.value)}, ${ORIGIN_WORDS[originOf(now)]}`,
+        now.where,
       );
   }
 
   protected setWhere(key: SheetKey, where: string): void {
-    const known = this.setUp.identity()?.sheet[key];
-    if (known) this.setUp.setSheet(key, { ...known, where } as SpecSheet[typeof key]);
+    this.confirm(key, { where });
   }
 }

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { entryBase, entryOf, learnedFriction } from '@hot-spline/core';
-import type { FrictionTable } from '@hot-spline/model';
+import { ORIGIN_WORDS, leastOf, type FrictionTable } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field } from '../shared/field';
@@ -22,6 +22,9 @@ import { Library } from '../library/library';
         [value]="taken()"
         (chosen)="take($event)"
       />
+      @if (p.frictionFrom; as from) {
+        <p class="from">from “{{ from.name }}”: {{ originWords[from.origin] }}</p>
+      }
       <hs-field
         name="friction-plates"
         label="Friction plates"
@@ -63,11 +66,17 @@ import { Library } from '../library/library';
     :host {
       display: contents;
     }
+    .from {
+      align-self: center;
+      font-size: var(--text-s);
+      color: var(--soft);
+    }
   `,
 })
 export class FrictionFields {
   protected readonly bench = inject(Bench);
   private readonly tables = inject(Library).ofKind('friction');
+  protected readonly originWords = ORIGIN_WORDS;
   protected readonly readPlates = textReader('Friction plates', 60);
   protected readonly readOil = textReader('Oil', 60);
   protected readonly spreadRange = { min: 0, max: 100, unit: '%' };
@@ -100,6 +109,10 @@ export class FrictionFields {
     if (!known) return;
     const { mean, plusMinus } = known.learned;
     this.bench.changePlate((plate) => {
+      plate.frictionFrom = {
+        name: known.spec.name,
+        origin: leastOf(known.spec.readings.map(({ origin }) => origin)),
+      };
       plate.frictionPlates = known.spec.name.slice(0, 60);
       plate.oil = known.spec.oil;
       plate.frictionCoefficient = entryOf(Number(mean.toFixed(4)), '');

@@ -149,7 +149,10 @@ export class LearnBar {
     const entry = this.entry(kind);
     if (!entry) return;
     const key = kind === 'static' ? 'frictionCoefficient' : 'slidingCoefficient';
-    this.bench.changePlate((plate) => (plate[key] = entry.coefficient));
+    this.bench.changePlate((plate) => {
+      plate[key] = entry.coefficient;
+      if (key === 'frictionCoefficient') plate.frictionFrom = null;
+    });
   }
 
   protected keep(kind: FrictionKind): void {

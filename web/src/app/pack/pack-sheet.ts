@@ -338,6 +338,10 @@ export class PackSheet {
       | 'frictionInnerDiameter',
     { entry }: TakenEntry,
   ): void {
-    this.bench.changePlate((plate) => (plate[key] = entry));
+    this.bench.changePlate((plate) => {
+      plate[key] = entry;
+      // What is typed over is no longer what was taken from the library.
+      if (key === 'frictionCoefficient') plate.frictionFrom = null;
+    });
   }
 }

@@ -50,7 +50,7 @@ export const p = (text: string): Content => ({ text: plain(text), margin: [0, 0,
 export const list = (items: readonly string[]): Content => ({ ul: items.map(plain), margin: [0, 0, 0, 6] });
 
 export function page(input: PaperInput, title: string, content: Content[]): TDocumentDefinitions {
-  const { shop, build, day } = input;
+  const { shop, build, day, who } = input;
   return {
     info: { title: `${build.name}: ${title}`, author: shop.name || 'Hot Spline', subject: build.vehicle },
     pageSize: 'A4',
@@ -83,7 +83,7 @@ export function page(input: PaperInput, title: string, content: Content[]): TDoc
       margin: [40, 12, 40, 0],
       columns: [
         {
-          text: `Worked out by Hot Spline from what the shop entered and measured. ${day}`,
+          text: `Worked out by Hot Spline from what the shop entered and measured. ${[who, day].filter(Boolean).join(', ')}`,
           style: 'soft',
           fontSize: 7.5,
         },

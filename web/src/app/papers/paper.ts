@@ -26,6 +26,8 @@ export interface PaperInput {
   /** What the QR code carries, and its picture. */
   readonly qr: { readonly text: string; readonly svg: string };
   readonly day: string;
+  /** Who made the paper: the name that this device writes with. */
+  readonly who: string;
   /** A moment in the device’s language. */
   readonly moment: (at: string) => string;
 }

@@ -88,6 +88,7 @@ export class PapersSheet {
       stations: stations(build, derived, this.systems()[0] ?? 'metric', this.list),
       choice: choice && choice.standIns === '' ? choice : null,
       day: sayDay(new Date()),
+      who: this.bench.who(),
       moment: sayMoment,
     };
   });

@@ -30,6 +30,7 @@ function inputOf(build: Build, ledger: readonly LedgerEntry[] = [], change: Part
     photos: [],
     qr: { text: 'x', svg: PIXEL },
     day: '26 Nov 2026',
+    who: 'Ines',
     moment: (at) => at.slice(0, 10),
     ...change,
   };

@@ -7,6 +7,7 @@ import { textReader } from '../shared/readers';
 import { readDay } from '../shared/day-reader';
 import { ApiError, api } from '../state/api';
 import { Bench } from '../state/bench';
+import { newId } from '../shared/new-id';
 
 /** Whose it is, by when, and who works on it. */
 @Component({
@@ -98,7 +99,7 @@ export class WhosePanel {
   }
 
   protected async add(name: string): Promise<void> {
-    const id = crypto.randomUUID();
+    const id = newId();
     try {
       await api.saveCustomer(id, { name, reach: '' });
       await this.read();

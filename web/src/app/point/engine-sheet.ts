@@ -9,7 +9,16 @@ import {
   type Entry,
   type NumberRange,
 } from '@hot-spline/core';
-import { newAxle, newConverter, openUnit, torqueCurve, type Build, type GearboxSpec } from '@hot-spline/model';
+import {
+  ORIGIN_WORDS,
+  leastOf,
+  newAxle,
+  newConverter,
+  openUnit,
+  torqueCurve,
+  type Build,
+  type GearboxSpec,
+} from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { Chart, chartColours } from '../shared/chart';
 import { Choice } from '../shared/choice';
@@ -54,6 +63,9 @@ export class EngineSheet {
   protected readonly timeRange = VEHICLE_LIMITS.shiftTimeS;
   protected readonly multiplyRange = VEHICLE_LIMITS.torqueRatio;
   protected readonly couplingRange = VEHICLE_LIMITS.couplingRatio;
+  protected readonly fullRange = VEHICLE_LIMITS.fullUpTo;
+  protected readonly shareRange: NumberRange = { min: 1, max: 100, unit: '%' };
+  protected readonly originWords = ORIGIN_WORDS;
   protected readonly slipRange: NumberRange = { min: 0, max: 50, unit: '%' };
   protected readonly capacityRange: NumberRange = { above: 0, max: 1e5, unit: 'N·m' };
   protected readonly couplings: { value: Coupling; label: string }[] = [
@@ -150,6 +162,10 @@ export class EngineSheet {
     if (!spec) return;
     this.edit((draft) => {
       draft.gearbox.kind = spec.box.value;
+      draft.gearbox.from = {
+        name: spec.name,
+        origin: leastOf([spec.box.origin, ...spec.gears.map(({ origin }) => origin)]),
+      };
       draft.gearbox.gears = spec.gears.map(({ name, ratio }) => ({ name, ratio: { ...ratio } }));
       draft.startPoint.gear = Math.min(draft.startPoint.gear, draft.gearbox.gears.length - 1);
     });
@@ -158,10 +174,11 @@ export class EngineSheet {
   protected keepBox(): void {
     const build = this.bench.build();
     if (!build) return;
-    const gears = build.gearbox.gears.map(({ name, ratio }) => ({ name, ratio, origin: 'measured' as const }));
+    const origin = build.gearbox.from?.origin ?? 'not-said';
+    const gears = build.gearbox.gears.map(({ name, ratio }) => ({ name, ratio, origin }));
     const spec: GearboxSpec = {
       ...newGearboxSpec(`${build.name} gearbox`),
-      box: { value: build.gearbox.kind, origin: 'measured' },
+      box: { value: build.gearbox.kind, origin },
       gears,
     };
     this.library.add(spec);
@@ -187,7 +204,7 @@ export class EngineSheet {
           `${ratios.length} ratios from gear ${from + 1} on are too many.`,
           `up to ${MOST_GEARS} gears`,
         );
-      this.edit(({ gearbox: { gears } }) => {
+      this.editGears((gears) => {
         ratios.forEach((ratio, i) => {
           const gear = gears[from + i];
           if (gear) gear.ratio = ratio;
@@ -201,9 +218,17 @@ export class EngineSheet {
   }
 
   protected setGear(index: number, { entry }: TakenEntry): void {
-    this.edit((draft) => {
-      const gear = draft.gearbox.gears[index];
+    this.editGears((gears) => {
+      const gear = gears[index];
       if (gear) gear.ratio = entry;
+    });
+  }
+
+  /** What is typed over is no longer what was taken from the library. */
+  private editGears(recipe: (gears: Build['gearbox']['gears'], draft: Build) => void): void {
+    this.edit((draft) => {
+      recipe(draft.gearbox.gears, draft);
+      draft.gearbox.from = null;
     });
   }
 
@@ -267,7 +292,10 @@ export class EngineSheet {
     });
   }
 
-  protected setConverter(key: 'torqueRatio' | 'couplingRatio' | 'slip', { entry }: TakenEntry): void {
+  protected setConverter(
+    key: 'torqueRatio' | 'couplingRatio' | 'slip' | 'fullUpTo' | 'shareAtCoupling',
+    { entry }: TakenEntry,
+  ): void {
     this.edit((draft) => {
       if (draft.coupling.kind === 'converter') draft.coupling[key] = entry;
     });
@@ -285,17 +313,16 @@ export class EngineSheet {
   }
 
   protected addGear(): void {
-    this.edit((draft) => {
-      const { gears } = draft.gearbox;
+    this.editGears((gears) => {
       const last = gears.at(-1)?.ratio.value ?? 1;
       gears.push({ name: String(gears.length + 1), ratio: entryOf(Number((last * 0.82).toFixed(3)), '') });
     });
   }
 
   protected removeGear(index: number): void {
-    this.edit((draft) => {
-      draft.gearbox.gears.splice(index, 1);
-      draft.startPoint.gear = Math.min(draft.startPoint.gear, draft.gearbox.gears.length - 1);
+    this.editGears((gears, draft) => {
+      gears.splice(index, 1);
+      draft.startPoint.gear = Math.min(draft.startPoint.gear, gears.length - 1);
     });
   }
 

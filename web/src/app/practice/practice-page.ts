@@ -7,6 +7,7 @@ import { constructionWords } from '../library/words';
 import { Field } from '../shared/field';
 import { countReader } from '../shared/readers';
 import { api } from '../state/api';
+import { newId } from '../shared/new-id';
 
 /** The practice bench: set lessons, and any axle by its seed. */
 @Component({
@@ -105,7 +106,7 @@ export class PracticePage {
     this.busy.set(true);
     this.problem.set('');
     try {
-      const id = crypto.randomUUID();
+      const id = newId();
       const build = practiceBuild({ lesson, seed });
       await api.create(id, { format: 'hot-spline/build-file', formatVersion: FORMAT_VERSION, build, ledger: [] });
       await this.router.navigate(['/builds', id, 'practice']);

@@ -28,6 +28,8 @@ import { TrialStrip } from '../mesh/trial-strip';
 import { PracticeTruth } from '../practice/practice';
 import { CrushChart } from './crush-chart';
 
+const degrees = (angle: number): string => `${Number(angle.toFixed(1))}°`;
+
 /** Pinion preload: reading by reading towards the band, never past it. */
 @Component({
   selector: 'hs-preload-sheet',
@@ -116,8 +118,8 @@ export class PreloadSheet {
     if (typeof next?.nextAngleDeg === 'number') {
       const from = this.points().at(-1)?.angleDeg ?? 0;
       return {
-        title: `Turn ${Math.round(next.nextAngleDeg - from)}° at most`,
-        detail: `To ${Math.round(next.nextAngleDeg)}°, then read again: expect ${turningText(next.expectedNm ?? 0, this.bench.system())}${(next.chanceRising ?? 0) > 0.5 ? '; it has begun to rise' : '; it still stands'}.`,
+        title: `Turn ${degrees(next.nextAngleDeg - from)} at most`,
+        detail: `Nut against flange, to ${degrees(next.nextAngleDeg)}, then read again: expect ${turningText(next.expectedNm ?? 0, this.bench.system())}${(next.chanceRising ?? 0) > 0.5 ? '; it has begun to rise' : '; it still stands'}. About ${next.readingsExpected ?? 1} readings to go.`,
       };
     }
     return {
@@ -130,7 +132,7 @@ export class PreloadSheet {
     const state = this.state();
     const aim = this.aim();
     if (this.collapsible() || !state || !aim || state.solid.length < 2) return null;
-    return solidPreload(state.solid, aim, this.stock());
+    return solidPreload(state.solid, aim, this.stock(), { wrenchNm: state.wrenchNm });
   });
   protected readonly solidProblem = this.solid.problem;
   protected readonly solidSay = computed(() => {
@@ -175,7 +177,7 @@ export class PreloadSheet {
         `Nut angle ${base}° is before ${last}°: the nut is never backed off.`,
         `${last}° or more`,
       );
-    return { value: entry, said: last === undefined ? '' : `${Math.round(base - last)}° on` };
+    return { value: entry, said: last === undefined ? '' : `${degrees(base - last)} on` };
   });
   protected readonly readShims = computed(() => piecesReader('Shims', this.bench.system()));
   /** Where the nut stands, or what lies beside the spacer: goes with the next reading. */
@@ -183,7 +185,7 @@ export class PreloadSheet {
     const last = this.points().at(-1)?.angleDeg;
     const next = this.next()?.nextAngleDeg;
     const at = next ?? (last === undefined ? 0 : last);
-    return { typed: `${Math.round(at)}°`, value: Math.round(at), unit: '°' };
+    return { typed: degrees(at), value: Number(at.toFixed(1)), unit: '°' };
   });
   protected readonly shims = linkedSignal<readonly Entry[]>(() => {
     const about = this.readsOf().at(-1)?.reading.subject;

@@ -66,7 +66,7 @@ describe('the preload sheet', () => {
     await screen.type('Pinion turning torque', '10');
     await screen.type('Drag of the seal alone', '2');
     await screen.type('Total, carrier in', '14');
-    expect(bench.derived()?.preload.rear?.carrierNm ?? 0).toBeGreaterThan(0);
+    expect(bench.derived()?.preload.rear?.carrier?.nm ?? 0).toBeGreaterThan(0);
     expect(screen.text).toContain('Carrier bearings');
   });
 });

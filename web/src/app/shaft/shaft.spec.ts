@@ -62,7 +62,7 @@ describe('the shafts sheet', () => {
     const bench = openBench(shafted());
     const screen = await Screen.of(ShaftsSheet);
     await screen.click('Describe the prop shaft');
-    expect(shafts(bench).prop?.outer.typed).toBe('76 mm');
+    expect(shafts(bench).prop?.outer.typed).toBe('70 mm');
     await type(screen, 'prop-between-rear', '2400 mm');
     expect(bench.derived()?.findings.find(({ id }) => id === 'shaft.rear.critical')?.verdict).toBe('stop');
     await type(screen, 'prop-between-rear', '900 mm');

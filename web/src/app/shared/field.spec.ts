@@ -5,6 +5,7 @@ import { provideState, provideStore, Store } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
 import { boardFeature } from '../state/board';
 import { editorFeature } from '../state/editor';
+import { Puts } from '../state/puts';
 import { uiActions, uiFeature } from '../state/ui';
 import { EntryField, type TakenEntry } from './entry-field';
 
@@ -30,7 +31,9 @@ class Host {
   taken: TakenEntry[] = [];
   took(entry: TakenEntry): void {
     this.taken.push(entry);
+    this.put();
   }
+  put: () => unknown = () => undefined;
 }
 
 describe('the measuring field', () => {
@@ -152,6 +155,23 @@ describe('the measuring field', () => {
     fixture = TestBed.createComponent(Host);
     await fixture.whenStable();
     expect(box().value).toBe('0.07');
+  });
+
+  it('what this device could not keep says so at the field, and stands there as it was typed', async () => {
+    const puts = TestBed.inject(Puts);
+    fixture.componentInstance.put = () => (puts.newest = Promise.reject(new Error('no room')));
+    await type('2.5 mm');
+    await key('Enter');
+    for (const end = Date.now() + 20_000; !said().includes('no room') && Date.now() < end; await fixture.whenStable())
+      await Promise.resolve();
+    expect(said()).toContain('could not keep it (no room)');
+    expect(box().value).toBe('2.5 mm');
+    // Typed once more and kept, it is done with.
+    fixture.componentInstance.put = () => (puts.newest = Promise.resolve());
+    await type('2.4 mm');
+    expect(said()).not.toContain('no room');
+    await key('Enter');
+    expect(fixture.componentInstance.taken.at(-1)?.entry.typed).toBe('2.4 mm');
   });
 
   it('flips the units and back to exactly what was typed', async () => {

@@ -12,8 +12,11 @@ import {
   viewChild,
 } from '@angular/core';
 import { InputError } from '@hot-spline/core';
+import type { GaugeSent } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { Bench } from '../state/bench';
+import { Puts } from '../state/puts';
+import { ReadBy } from '../state/read-by';
 import { editorFeature } from '../state/editor';
 import { Gauge, type GaugeTarget } from '../gauge/gauge';
 import { Assumed } from './assumed';
@@ -228,6 +231,12 @@ export class Field<T> {
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
   private readonly draft = signal<string | null>(null);
   private readonly insisted = signal(false);
+  /** Why this device could not keep what was written last. */
+  private readonly notKept = signal<string | null>(null);
+  private readonly puts = inject(Puts);
+  private readonly readBy = inject(ReadBy);
+  /** What a gauge wrote into the field, and what it had sent for it. */
+  private sent: { readonly text: string; readonly sent: GaugeSent } | null = null;
   /** The text that was asked about: taken when it is insisted on. */
   private readonly asked = signal<string | null>(null);
 
@@ -248,6 +257,8 @@ export class Field<T> {
     return understood !== null && !(understood instanceof InputError);
   });
   protected readonly error = computed(() => {
+    const why = this.notKept();
+    if (why !== null) return `Not recorded: this device could not keep it (${why}). It stands here as it was typed.`;
     const understood = this.understood();
     return understood instanceof InputError && this.insisted()
       ? `${understood.message} Allowed: ${understood.allowed}`
@@ -324,8 +335,9 @@ export class Field<T> {
       ...offer,
       name: this.name(),
       label: this.label(),
-      write: (text) => {
+      write: (text, sent) => {
         this.setDraft(text);
+        this.sent = { text, sent };
         this.take();
       },
     });
@@ -344,6 +356,7 @@ export class Field<T> {
   protected type(text: string): void {
     this.setDraft(text === this.text() ? null : text);
     this.insisted.set(false);
+    this.notKept.set(null);
   }
 
   protected take(): void {
@@ -371,9 +384,21 @@ export class Field<T> {
   }
 
   private write(value: T): void {
+    const text = this.draft();
+    const before = this.puts.newest;
     this.asked.set(null);
+    this.notKept.set(null);
     this.setDraft(null);
-    this.taken.emit(value);
+    // Only the text that the gauge wrote is the gauge's: typed over, it is somebody's word.
+    this.readBy.during(this.sent?.text === text ? this.sent.sent : null, () => this.taken.emit(value));
+    this.sent = null;
+    const put = this.puts.newest;
+    if (put === null || put === before) return;
+    put.catch((error: unknown) => {
+      // What this device could not keep stands where it was typed, with why.
+      if (this.draft() === null) this.setDraft(text);
+      this.notKept.set(error instanceof Error ? error.message : String(error));
+    });
   }
 
   protected leave(): void {
@@ -389,6 +414,7 @@ export class Field<T> {
   protected back(): void {
     this.setDraft(null);
     this.asked.set(null);
+    this.notKept.set(null);
     this.insisted.set(false);
   }
 

@@ -1,13 +1,15 @@
 import { InputError } from '@hot-spline/core';
 import { PHOTO_BYTES } from '@hot-spline/model';
+import { sha256 as hashOf } from '@noble/hashes/sha2.js';
+import { bytesToHex } from '@noble/hashes/utils.js';
 
 /** Longest side of a photo that is kept, pixels: a scored plate is still seen in it. */
 const LONGEST = 1600;
 const QUALITY = 0.82;
 
+/** By a package: the browser's own exists only on https and localhost. */
 async function sha256(blob: Blob): Promise<string> {
-  const hash = new Uint8Array(await crypto.subtle.digest('SHA-256', await blob.arrayBuffer()));
-  return [...hash].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+  return bytesToHex(hashOf(new Uint8Array(await blob.arrayBuffer())));
 }
 
 /**

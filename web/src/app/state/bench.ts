@@ -14,6 +14,7 @@ import {
   type Axle,
   type Build,
   type FigureId,
+  type GaugeSent,
   type LedgerEntry,
   type OperatingPoint,
   type PlateSpec,
@@ -25,15 +26,18 @@ import { MessageService } from 'primeng/api';
 import { localDay } from '../shared/day';
 import { editorActions, editorFeature } from './editor';
 import { lookingActions, lookingFeature } from './looking';
+import { ReadBy } from './read-by';
 import { ShopSetUps } from './set-ups';
 import { ShopSettings } from './shop-settings';
 import { uiActions, uiFeature } from './ui';
+import { newId } from '../shared/new-id';
 
 /** The open build as the sheets see it: derived figures, and the ways to change it. */
 @Injectable({ providedIn: 'root' })
 export class Bench {
   private readonly store = inject(Store);
   private readonly messages = inject(MessageService);
+  private readonly readBy = inject(ReadBy);
   private readonly shop = inject(ShopSetUps);
   private readonly settings = inject(ShopSettings).settings;
   /** What separates decimals in this shop; undefined: by plausibility. */
@@ -166,7 +170,7 @@ export class Bench {
   }
 
   private written() {
-    return { id: crypto.randomUUID(), at: new Date().toISOString(), who: this.who() };
+    return { id: newId(), at: new Date().toISOString(), who: this.who() };
   }
 
   private write(entry: LedgerEntry): void {
@@ -178,12 +182,20 @@ export class Bench {
     subject: SubjectOf,
     value: Entry | readonly Entry[] | ReadingValue,
     instrument: string,
-    { note, state = {} }: { readonly note?: string; readonly state?: Readonly<Record<string, string>> } = {},
+    {
+      note,
+      state = {},
+      gauge = this.readBy.gauge,
+    }: {
+      readonly note?: string;
+      readonly state?: Readonly<Record<string, string>>;
+      readonly gauge?: GaugeSent | null;
+    } = {},
   ): void {
     const kind = subjects.find(({ what }) => what === subject.what)?.value;
     const counts = kind?.of === 'number' ? kind.counts : 'one';
     const whole = 'of' in value ? value : { of: 'number' as const, counts, entries: [value].flat() };
-    const more = note === undefined ? {} : { note };
+    const more = { ...(note === undefined ? {} : { note }), ...(gauge ? { gauge } : {}) };
     this.write({ kind: 'reading', ...this.written(), subject, value: whole, state, instrument, ...more });
   }
 

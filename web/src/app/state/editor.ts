@@ -72,6 +72,10 @@ export const editorActions = createActionGroup({
     undone: emptyProps(),
     redone: emptyProps(),
     recorded: props<{ entry: LedgerEntry }>(),
+    /** This device could not keep an entry: it was not recorded. */
+    notKept: props<{ entry: LedgerEntry }>(),
+    /** Entries that were written before anybody had said a name have one now. */
+    signed: props<{ entries: ReadonlyMap<string, string> }>(),
     saved: props<{ id: string; version: number; at: string }>(),
     /** The server has an entry of the ledger. */
     appended: props<{ id: string; at: string }>(),
@@ -133,6 +137,17 @@ export const editorFeature = createFeature({
     on(editorActions.undone, (state) => travel(state, 'back')),
     on(editorActions.redone, (state) => travel(state, 'forth')),
     on(editorActions.recorded, (state, { entry }) => ({ ...state, ledger: [...state.ledger, entry] })),
+    on(editorActions.notKept, (state, { entry }) => ({
+      ...state,
+      ledger: state.ledger.filter(({ id }) => id !== entry.id),
+    })),
+    on(editorActions.signed, (state, { entries }) => ({
+      ...state,
+      ledger: state.ledger.map((entry) => {
+        const who = entries.get(entry.id);
+        return who === undefined ? entry : { ...entry, who };
+      }),
+    })),
     on(editorActions.saved, (state, { id, version, at }) =>
       // A write that is answered once more, after a reload, may be an older one than what was loaded.
       state.id === id ? { ...state, version: Math.max(version, state.version), savedAt: at } : state,

@@ -5,10 +5,10 @@ import { mergeChanges, type Build, type LedgerEntry, type Reading, newAxleSpec }
 import type { Action } from '@ngrx/store';
 import { Actions } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
-import type { MessageService, ToastMessageOptions } from 'primeng/api';
+import { MessageService, type ToastMessageOptions } from 'primeng/api';
 import { Subject, firstValueFrom, of, toArray } from 'rxjs';
 import { plateBuild } from '../../testing/drift';
-import { BUILD_ID, openBench } from '../../testing/harness';
+import { BUILD_ID, openBench, until } from '../../testing/harness';
 import { libraryActions, loadLibrary, putAwaySpec, settleSpec, writeSpec } from '../library/library-state';
 import { newGearboxSpec } from '../library/new-spec';
 import { boardActions } from './board';
@@ -121,8 +121,9 @@ describe('effects', () => {
 
   it('put every change, undo and reading into the outbox, in order, on the version acknowledged', async () => {
     const actions = new Subject<Action>();
-    effects.saveBuild(new Actions(actions), store, box()).subscribe();
-    effects.saveReading(new Actions(actions), store, box()).subscribe();
+    const messages = new MessageService();
+    effects.saveBuild(new Actions(actions), store, box(), messages).subscribe();
+    effects.saveReading(new Actions(actions), store, box(), messages).subscribe();
     const happen = (action: Action): void => {
       store.dispatch(action);
       actions.next(action);
@@ -140,6 +141,37 @@ describe('effects', () => {
       ['build', BUILD_ID, 1, 'two'],
       ['build', BUILD_ID, 1, 'one'],
     ]);
+  });
+
+  it('what this device can’t keep is said and is not shown as recorded; a change stays on the screen', async () => {
+    const said: ToastMessageOptions[] = [];
+    const messages = { add: (message: ToastMessageOptions) => said.push(message) } as unknown as MessageService;
+    const full = {
+      putBuild: () => Promise.reject(new Error('no room')),
+      putLedger: () => Promise.reject(new Error('no room')),
+    };
+    const actions = new Subject<Action>();
+    const outcomes: Action[] = [];
+    effects.saveBuild(new Actions(actions), store, full as unknown as Outbox, messages).subscribe();
+    effects
+      .saveReading(new Actions(actions), store, full as unknown as Outbox, messages)
+      .subscribe((action) => outcomes.push(action));
+    const entry = readingOf(1);
+    for (const action of [editorActions.recorded({ entry }), editorActions.changed({ build: named('kept here') })]) {
+      store.dispatch(action);
+      actions.next(action);
+    }
+    await until(() => said.length === 2 && outcomes.length === 1);
+    expect(outcomes).toEqual([editorActions.notKept({ entry })]);
+    store.dispatch(editorActions.notKept({ entry }));
+    expect(
+      store
+        .selectSignal(editorFeature.selectLedger)()
+        .some(({ id }) => id === entry.id),
+    ).toBeFalse();
+    expect(store.selectSignal(editorFeature.selectPresent)()?.name).toBe('kept here');
+    for (const { severity, detail } of said)
+      expect([severity, detail]).toEqual(['error', jasmine.stringContaining('no room')]);
   });
 
   it('settle a stale build on the version that the server has', async () => {

@@ -5,6 +5,7 @@ import { Store } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
 import {
   EMPTY,
+  catchError,
   concatMap,
   distinctUntilChanged,
   filter,
@@ -12,6 +13,7 @@ import {
   fromEvent,
   map,
   mergeMap,
+  of,
   switchMap,
   tap,
   withLatestFrom,
@@ -31,6 +33,10 @@ interface Saved {
   readonly of: 'build' | 'library';
   readonly record: string;
 }
+
+/** Says that this device could not keep something. */
+const notKept = (messages: MessageService, detail: string): void =>
+  messages.add({ severity: 'error', summary: 'This device could not keep it', detail, sticky: true });
 
 const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 
@@ -91,25 +97,44 @@ export const loadEditor = createEffect(
 
 /** Whatever changes the specification goes into the outbox, in order. */
 export const saveBuild = createEffect(
-  (actions = inject(Actions), store = inject(Store), outbox = inject(Outbox)) =>
+  (actions = inject(Actions), store = inject(Store), outbox = inject(Outbox), messages = inject(MessageService)) =>
     actions.pipe(
       ofType(editorActions.changed, editorActions.undone, editorActions.redone),
       withLatestFrom(store.select(editorFeature.selectEditorState)),
       mergeMap(([, { id, version, present }]) =>
-        id !== null && present ? outbox.putBuild(id, version, present) : EMPTY,
+        id !== null && present
+          ? from(outbox.putBuild(id, version, present)).pipe(
+              catchError((error: unknown) => {
+                // It stays as it is on the screen; the next change puts all of it again.
+                notKept(messages, `The change is on this screen only: ${messageOf(error)}`);
+                return EMPTY;
+              }),
+            )
+          : EMPTY,
       ),
     ),
   { functional: true, dispatch: false },
 );
 
 export const saveReading = createEffect(
-  (actions = inject(Actions), store = inject(Store), outbox = inject(Outbox)) =>
+  (actions = inject(Actions), store = inject(Store), outbox = inject(Outbox), messages = inject(MessageService)) =>
     actions.pipe(
       ofType(editorActions.recorded),
       withLatestFrom(store.select(editorFeature.selectId)),
-      mergeMap(([{ entry }, id]) => (id !== null ? outbox.putLedger(id, entry) : EMPTY)),
+      mergeMap(([{ entry }, id]) =>
+        id === null
+          ? EMPTY
+          : from(outbox.putLedger(id, entry)).pipe(
+              mergeMap(() => EMPTY),
+              catchError((error: unknown) => {
+                // What no place keeps was not recorded: it is not shown as if it were.
+                notKept(messages, `It was not recorded: ${messageOf(error)}`);
+                return of(editorActions.notKept({ entry }));
+              }),
+            ),
+      ),
     ),
-  { functional: true, dispatch: false },
+  { functional: true },
 );
 
 export const settle = createEffect(
@@ -156,6 +181,8 @@ async function heard(event: OutboxEvent, store: Store, outbox: Outbox) {
         ? editorActions.saved({ id, version, at: new Date().toISOString() })
         : libraryActions.saved({ id, version });
     }
+    case 'signed':
+      return editorActions.signed({ entries: event.entries });
     case 'appended':
       return editorActions.appended({ id: event.record, at: new Date().toISOString() });
     case 'stale': {
@@ -255,14 +282,20 @@ export const keepLooking = createEffect(
 /** Whatever leaves this device carries the name of who works on it. */
 export const signOutbox = createEffect(
   (store = inject(Store), outbox = inject(Outbox)) =>
-    store.select(uiFeature.selectWho).pipe(tap((who) => outbox.signedBy(() => who))),
+    store.select(uiFeature.selectUiState).pipe(
+      map(({ who, whoAsked }) => (who === '' && !whoAsked ? null : who)),
+      distinctUntilChanged(),
+      tap((who) => outbox.signedBy(who)),
+    ),
   { functional: true, dispatch: false },
 );
 
 export const keepUi = createEffect(
   (store = inject(Store)) =>
     store.select(uiFeature.selectUiState).pipe(
-      map(({ system, night, findingsOpen, who }) => JSON.stringify({ system, night, findingsOpen, who })),
+      map(({ system, night, findingsOpen, who, whoAsked }) =>
+        JSON.stringify({ system, night, findingsOpen, who, whoAsked }),
+      ),
       distinctUntilChanged(),
       tap((text) => {
         localStorage.setItem(UI_KEY, text);

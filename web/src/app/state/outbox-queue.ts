@@ -1,5 +1,6 @@
 import type { Build } from '@hot-spline/model/document';
 import { openOutbox, openWrite, type OutboxDatabase, type Refusal, type Write } from './outbox-store';
+import { newId } from '../shared/new-id';
 
 /** A write as it lies in the queue. */
 export interface Queued<W extends Write = Write> {
@@ -10,7 +11,7 @@ export interface Queued<W extends Write = Write> {
 const idOf = (one: Write): string => (one.kind === 'ledger' ? one.entry.id : one.writeId);
 
 /** What a versioned write has from the start. */
-export const versioned = (baseVersion: number) => ({ writeId: crypto.randomUUID(), baseVersion, tried: false });
+export const versioned = (baseVersion: number) => ({ writeId: newId(), baseVersion, tried: false });
 
 /** The writes of this browser in IndexedDB, oldest first: each record has a queue of its own. */
 export class OutboxQueue {
@@ -41,6 +42,21 @@ export class OutboxQueue {
     }
     await tx.store.add({ ...write, baseVersion: Math.max(write.baseVersion, known) });
     await tx.done;
+  }
+
+  /** Puts a name on what waits without one. @returns the entries of ledgers that got it, with it, by their ids */
+  async sign(who: string): Promise<Map<string, string>> {
+    const tx = (await this.database).transaction('writes', 'readwrite');
+    const signed = new Map<string, string>();
+    for (let cursor = await tx.store.openCursor(); cursor; cursor = await cursor.continue()) {
+      const write = cursor.value;
+      const entry = write.kind === 'ledger' && write.entry.who === '' ? { ...write.entry, who } : null;
+      if (write.who !== '' && !entry) continue;
+      if (entry) signed.set(entry.id, who);
+      await cursor.update(write.kind === 'ledger' ? { ...write, who, entry: entry ?? write.entry } : { ...write, who });
+    }
+    await tx.done;
+    return signed;
   }
 
   async has(write: Write): Promise<boolean> {

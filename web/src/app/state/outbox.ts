@@ -3,8 +3,10 @@ import { FORMAT_VERSION, type Build, type LedgerEntry, type LibrarySpec } from '
 import { Subject } from 'rxjs';
 import { ApiError, api, type StoredBuild, type StoredSpec } from './api';
 import { note, notes } from './outbox-notes';
+import { Lease } from './lease';
 import { OutboxQueue, versioned, type Queued } from './outbox-queue';
 import { DATABASE, type Refusal, type Write } from './outbox-store';
+import { Puts } from './puts';
 
 export type { Write } from './outbox-store';
 
@@ -12,6 +14,8 @@ export type { Write } from './outbox-store';
 export type OutboxEvent =
   | { readonly kind: 'saved'; readonly of: 'build' | 'library'; readonly record: string; readonly version: number }
   | { readonly kind: 'appended'; readonly record: string; readonly entryId: string }
+  /** Entries that waited for a name have one. */
+  | { readonly kind: 'signed'; readonly entries: ReadonlyMap<string, string> }
   | {
       readonly kind: 'stale';
       readonly of: 'build';
@@ -59,7 +63,9 @@ export class Outbox {
   readonly notTaken = signal<readonly NotTaken[]>([]);
   readonly events = new Subject<OutboxEvent>();
 
+  private readonly puts = inject(Puts);
   private readonly queue = new OutboxQueue();
+  private readonly lease = new Lease(DATABASE);
   /** Ends when everything made so far is in IndexedDB. */
   private entered: Promise<void>;
   /** Records whose first write is stale: held until somebody has said what to keep. */
@@ -70,8 +76,8 @@ export class Outbox {
   private readonly failed = new Map<number, number>();
   /** Last version of each record that the server acknowledged to this tab; a change made meanwhile builds on it. */
   private readonly acknowledged = new Map<string, number>();
-  /** Whose name is stamped on what is written. */
-  private who: () => string = () => '';
+  /** Whose name is stamped on what is written; null while it is still to be asked: nothing is sent before. */
+  private who: string | null = '';
   /** The shop that this tab has met; asked for again after the server was away: it may be another one then. */
   private shop: string | null = null;
   private sending = false;
@@ -91,14 +97,22 @@ export class Outbox {
     this.flush();
   }
 
-  /** Says whose writes these are from now on. */
-  signedBy(who: () => string): void {
+  /** Says whose writes these are from now on; null while nobody has said. What waits without a name goes with this one. */
+  signedBy(who: string | null): void {
     this.who = who;
+    if (who !== null && who !== '') void this.sign(who);
+  }
+
+  private async sign(who: string): Promise<void> {
+    await this.entered;
+    const entries = await this.queue.sign(who);
+    if (entries.size > 0) this.events.next({ kind: 'signed', entries });
+    this.flush();
   }
 
   private common(record: string) {
     const shop = this.shop ?? localStorage.getItem(SHOP_KEY);
-    return { record, who: this.who(), shop, formatVersion: FORMAT_VERSION, refused: null };
+    return { record, who: this.who ?? '', shop, formatVersion: FORMAT_VERSION, refused: null };
   }
 
   /** Puts the newest specification of a build into the queue; one that nobody has tried to send is replaced. */
@@ -131,6 +145,7 @@ export class Outbox {
     });
     // What could not be stored is the caller's to hear; the next one is stored all the same.
     this.entered = stored.catch(() => undefined);
+    this.puts.newest = stored;
     return stored;
   }
 
@@ -220,7 +235,8 @@ export class Outbox {
 
   /** Sends what waits, unless that is under way or rests. */
   flush(): void {
-    if (this.sending || this.closed || this.paused()) return;
+    // Nothing goes out without a name while it is asked for.
+    if (this.sending || this.closed || this.paused() || this.who === null) return;
     clearTimeout(this.timer);
     this.sending = true;
     const run = async (): Promise<void> => {
@@ -228,7 +244,7 @@ export class Outbox {
         await this.entered;
         // One tab sends at a time; a retry of another tab's write would be harmless, but out of order.
         if ('locks' in navigator) await navigator.locks.request(DATABASE, () => this.send());
-        else await this.send();
+        else await this.lease.run(() => this.send());
         this.failures = 0;
         this.trouble.set(null);
       } catch (error) {

@@ -1,0 +1,54 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+
+/** A port that is free now. */
+export function freePort(): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const server = createServer();
+    server.once('error', reject);
+    server.listen(0, '127.0.0.1', () => {
+      const address = server.address();
+      server.close(() => resolve(typeof address === 'object' && address ? address.port : 0));
+    });
+  });
+}
+
+/** A folder for the data of a server of one's own. */
+export const dataFolder = (): string => mkdtempSync(path.join(tmpdir(), 'hot-spline-own-'));
+
+/** Starts the built server on a folder; it is up when this returns. */
+export function startServer(
+  folder: string,
+  port: number,
+  env: Readonly<Record<string, string>> = {},
+): Promise<ChildProcess> {
+  const child = spawn(process.execPath, ['dist/server/main.mjs'], {
+    cwd: root,
+    env: {
+      ...process.env,
+      PORT: String(port),
+      HOT_SPLINE_DATA: folder,
+      HOT_SPLINE_DEMO: '0',
+      LOG_LEVEL: 'silent',
+      ...env,
+    },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  return new Promise((resolve, reject) => {
+    child.stdout.on('data', (chunk) => String(chunk).includes('is at') && resolve(child));
+    child.once('exit', (code) => reject(new Error(`left with ${code}`)));
+  });
+}
+
+/** Ends it at once, as a power cut would. */
+export async function kill(server: ChildProcess): Promise<void> {
+  const gone = new Promise((resolve) => server.once('exit', resolve));
+  server.kill('SIGKILL');
+  await gone;
+}
