@@ -107,7 +107,7 @@ export async function boardAtSize(builds = 10_000, entries = 1_000_000) {
 /** An order of work made and judged, against the whole build derived. */
 export function planTime() {
   const { build, ledger } = readBuildFile(
-    JSON.parse(readFileSync(new URL('demo/dunnock-rally-saloon.json', root), 'utf8')),
+    JSON.parse(readFileSync(new URL('demo/dunnock-oval-saloon.json', root), 'utf8')),
   );
   const axle = build.axles.rear;
   const situation = axle && situationOf(axle);
@@ -148,7 +148,7 @@ export async function pdfTime() {
   });
   maker.setUrlAccessPolicy(() => false);
   maker.setLocalAccessPolicy(() => false);
-  const file = readBuildFile(JSON.parse(readFileSync(new URL('demo/dunnock-rally-saloon.json', root), 'utf8')));
+  const file = readBuildFile(JSON.parse(readFileSync(new URL('demo/dunnock-oval-saloon.json', root), 'utf8')));
   const readings = file.ledger.filter((entry) => entry.kind === 'reading' && entry.subject.what === 'step-said');
   const made = (count: number): LedgerEntry[] =>
     Array.from({ length: count }, (_, i) => {
@@ -166,6 +166,7 @@ export async function pdfTime() {
       systems: ['metric', 'inch'],
       shop: { name: 'Bench', logo: null },
       customer: '',
+      who: 'Ines',
       stations: [{ name: 'Engine', main: '172 N·m', sub: '' }],
       choice: null,
       photos: [],

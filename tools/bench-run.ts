@@ -55,7 +55,7 @@ function timesOf(run: (i: number) => unknown, times = 400): number[] {
 const timeOf = (run: (i: number) => unknown, times?: number): number => quantile(timesOf(run, times), 0.5);
 
 const kittiwake = () =>
-  readBuildFile(JSON.parse(readFileSync(new URL('demo/kittiwake-drift-coupe.json', root), 'utf8')));
+  readBuildFile(JSON.parse(readFileSync(new URL('demo/kittiwake-circuit-coupe.json', root), 'utf8')));
 
 /** A tick of a slider: only the capabilities that depend on it, against the whole build. */
 function tick() {

@@ -161,7 +161,7 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
       facts: {},
       say: words.sealIn,
     });
-  if (carrier?.nm != null)
+  if (carrier && carrier.nm !== null)
     d.figure({
       id: preloadFigures.carrier(axle),
       label: 'Carrier bearings',

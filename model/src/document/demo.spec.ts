@@ -1,0 +1,63 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import { deriveBuild } from '../derive';
+import { readLibraryFile } from '../library/library-file';
+import { subjects } from '../subjects';
+import { boardWork } from '../plan/board';
+import { readBuildFile, type BuildFile } from './build-file';
+import { FORMAT_VERSION } from './version';
+
+const DEMO = new URL('../../../demo/', import.meta.url);
+const text = (name: string): string => readFileSync(new URL(name, DEMO), 'utf8');
+const files = (): [string, BuildFile][] =>
+  readdirSync(DEMO)
+    .filter((name) => name.endsWith('.json'))
+    .map((name) => [name, readBuildFile(JSON.parse(text(name)))]);
+
+describe('the demo builds', () => {
+  it('are files of today: nothing in them is raised from an older version, nothing is refused', () => {
+    expect(files().length).toBeGreaterThan(3);
+    for (const [name, { build, ledger }] of files()) {
+      expect((JSON.parse(text(name)) as { formatVersion: number }).formatVersion).toBe(FORMAT_VERSION);
+      const refused = deriveBuild(build, ledger).findings.filter(({ id }) => id.startsWith('refused'));
+      expect(refused.map(({ id }) => id))
+        .withContext(name)
+        .toEqual([]);
+    }
+    const library = readLibraryFile(text('library/shop-library.json'));
+    expect(library.specs.length).toBeGreaterThan(10);
+  });
+
+  it('hang together: no stop, and what is signed still stands', () => {
+    for (const [name, { build, ledger }] of files()) {
+      const derived = deriveBuild(build, ledger, { today: '2026-11-26' });
+      expect(derived.findings.filter(({ verdict }) => verdict === 'stop').map(({ id }) => id))
+        .withContext(name)
+        .toEqual([]);
+      for (const entry of ledger) {
+        if (entry.kind !== 'signature') continue;
+        const [axle, gate] = entry.gate.split(' ') as ['rear', 'A' | 'B'];
+        const state = derived.gates[axle]?.[gate];
+        if (state)
+          expect(state.needs.filter(({ met }) => !met).map(({ need }) => need))
+            .withContext(`${name} ${entry.gate}`)
+            .toEqual([]);
+      }
+    }
+  });
+
+  it('have somebody’s name on every reading, another construction, ratio and use each, and show work in every state', () => {
+    const told = files().map(([, { build, ledger }]) => {
+      const axle = build.axles.rear ?? build.axles.front;
+      expect(ledger.filter(({ who }) => who === '')).toEqual([]);
+      return {
+        construction: axle?.identity?.construction?.value,
+        ratio: axle && axle.finalDrive.ring / axle.finalDrive.pinion,
+        use: build.use,
+        state: boardWork(build, ledger, subjects).state,
+      };
+    });
+    for (const key of ['construction', 'ratio', 'use'] as const)
+      expect(new Set(told.map((one) => one[key])).size).toBe(told.length);
+    expect(new Set(told.map(({ state }) => state))).toEqual(new Set(['waiting', 'loop', 'work', 'due']));
+  });
+});
