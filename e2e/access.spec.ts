@@ -119,7 +119,7 @@ test('board, library and workings: axe finds nothing serious by day or night', a
   await expect(page.getByRole('link', { name: /Kittiwake/ }).first()).toBeVisible();
   await byDayAndNight(page, 'board');
   await page.goto('/library');
-  await expect(page.getByRole('button', { name: /Avocet 205/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Heron 8/ })).toBeVisible();
   await byDayAndNight(page, 'library');
   await drift.open('pack');
   await page.locator('[data-member="l9"]').click();
@@ -278,8 +278,8 @@ test('Tab goes from field to field past what removes; Alt Delete removes, and it
 
 test('in the library, where nothing is undone, a removal asks at the place', async ({ page }) => {
   await page.goto('/library?');
-  await page.getByRole('button', { name: /Avocet 205/ }).click();
-  await expect(page.getByRole('region', { name: /Avocet 205/ })).toBeVisible();
+  await page.getByRole('button', { name: /Heron 8/ }).click();
+  await expect(page.getByRole('region', { name: /Heron 8/ })).toBeVisible();
   const rows = page.getByRole('button', { name: /^Remove set / });
   const many = await rows.count();
   await rows.first().click();

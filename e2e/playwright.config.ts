@@ -19,6 +19,7 @@ process.env['E2E_DATA'] ??= mkdtempSync(path.join(tmpdir(), 'hot-spline-e2e-'));
 
 export default defineConfig({
   testDir: '.',
+  globalSetup: './kept-library.ts',
   outputDir: '../test-results',
   fullyParallel: true,
   workers: 2,
@@ -26,7 +27,7 @@ export default defineConfig({
   // Generous: a busy machine is no failure.
   timeout: 90_000,
   expect: { timeout: 15_000 },
-  reporter: [['list']],
+  reporter: [['list'], ['./times.ts']],
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },

@@ -4,11 +4,12 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { expect, test } from '@playwright/test';
+import { freePort } from './server';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 
 test('stopping npm stops the server', async () => {
-  const port = 8217;
+  const port = await freePort();
   const env = {
     ...process.env,
     PORT: String(port),

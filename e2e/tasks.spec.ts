@@ -92,7 +92,7 @@ task(
     await bench.field('Name of the new build').fill(NAME); // the cursor is there
     hand.actions += 1;
     await hand.choose('What it is for', 'Drift');
-    await hand.choose('Axle', /^Avocet 205/);
+    await hand.choose('Axle', /^Heron 8\.2/);
     await hand.press('Start the build');
     await expect(page.locator('hs-line')).toBeVisible();
     address = new URL(page.url()).pathname.split('/').slice(0, 3).join('/');

@@ -1,4 +1,5 @@
 // Runs the Jasmine suites of the rooms that have no browser. Usage: node tools/jasmine.mjs [core model server]
+import { appendFileSync } from 'node:fs';
 import Jasmine from 'jasmine';
 import 'tsx';
 
@@ -11,6 +12,13 @@ runner.loadConfig({
   failSpecWithNoExpectations: true,
 });
 jasmine.DEFAULT_TIMEOUT_INTERVAL = 60_000;
+// Each spec's time goes to the file that `npm test` lists the slowest from.
+const times = process.env.SPEC_TIMES;
+if (times)
+  runner.addReporter({
+    specDone: ({ fullName, duration }) =>
+      appendFileSync(times, `${JSON.stringify({ ms: duration ?? 0, name: fullName })}\n`),
+  });
 runner.exitOnCompletion = false;
 const result = await runner.execute();
 process.exitCode = result.overallStatus === 'passed' ? 0 : 1;

@@ -1,9 +1,16 @@
 // Every suite: what needs one core each beside each other, the stories alone; the last line adds them up.
 import { spawn } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { ensureChromium, ensurePackages, root } from './ensure.mjs';
 
 ensurePackages();
 const chromium = ensureChromium();
+
+/** Where every suite writes how long each of its tests took. */
+const noted = mkdtempSync(path.join(tmpdir(), 'hot-spline-times-'));
+const times = path.join(noted, 'times.jsonl');
 
 const plain = (text) => text.replace(/\u001b\[[0-9;]*[A-Za-z]/g, '');
 const lastMatch = (text, pattern) => [...text.matchAll(pattern)].at(-1);
@@ -47,7 +54,7 @@ function start([command, ...args], aloud) {
   return new Promise((resolve) => {
     const child = spawn(command, args, {
       cwd: root,
-      env: { ...process.env, CHROME_BIN: chromium },
+      env: { ...process.env, CHROME_BIN: chromium, SPEC_TIMES: times },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     let text = '';
@@ -93,6 +100,14 @@ const built = async () => {
 };
 await Promise.all([run(rooms, true), built().then(() => run(components, false))]);
 await run(stories, true);
+const slowest = (existsSync(times) ? readFileSync(times, 'utf8').trim().split('\n') : [])
+  .map((line) => JSON.parse(line))
+  .sort((a, b) => b.ms - a.ms)
+  .slice(0, 10);
+rmSync(noted, { recursive: true, force: true });
+console.log(
+  `\nThe ten slowest:\n${slowest.map(({ ms, name }) => `${(ms / 1000).toFixed(1).padStart(6)} s  ${name}`).join('\n')}`,
+);
 // Where only the end of a long output is kept, what failed is in it.
 if (said.length > 0) console.log(`\nWhat failed, once more:\n${said.join('\n')}`);
 console.log(`\n${passed} passed, ${failed} failed`);

@@ -1,14 +1,22 @@
-const { existsSync } = require('node:fs');
+const { appendFileSync, existsSync } = require('node:fs');
 
 process.env.CHROME_BIN ??= ['/usr/lib/chromium/chromium-headless-shell', '/usr/bin/chromium'].find((path) =>
   existsSync(path),
 );
 
+const times = process.env.SPEC_TIMES;
+/** Each spec's time goes to the file that `npm test` lists the slowest from. */
+function Times() {
+  this.onSpecComplete = (_browser, { suite, description, time }) => {
+    if (times) appendFileSync(times, `${JSON.stringify({ ms: time, name: [...suite, description].join(' ') })}\n`);
+  };
+}
+
 module.exports = (config) => {
   config.set({
     frameworks: ['jasmine'],
-    plugins: [require('karma-jasmine'), require('karma-chrome-launcher')],
-    reporters: ['dots'],
+    plugins: [require('karma-jasmine'), require('karma-chrome-launcher'), { 'reporter:times': ['type', Times] }],
+    reporters: ['dots', 'times'],
     browsers: ['HeadlessChromium'],
     customLaunchers: {
       HeadlessChromium: {

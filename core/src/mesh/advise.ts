@@ -301,12 +301,14 @@ export function meshAdvise(job: MeshJob): MeshAdvice {
   const { as, ready, learned, suspects } = likeliest(job);
   const { belief, wrong } = learned;
   const out = outOf(ready);
+  const unlike = unlikelyBacklash(ready, learned);
   const doubtful = wrong
     .map((chance, i) => {
       const { try: of, observed } = ready.values[i] as TryValue;
       return { try: of, reading: OBSERVED[observed] as Observed, chance };
     })
-    .filter(({ chance }) => chance > DOUBTFUL)
+    // A gauge's mean that all else speaks against is read again: until then neither it nor what it speaks against is called wrong.
+    .filter(({ chance, reading }) => chance > DOUBTFUL && !(unlike && reading === 'backlash'))
     .sort((a, b) => b.chance - a.chance);
   const needs = neededOf(ready, out);
   const common = { out, doubtful, suspects, as, belowZeroMm: null };
@@ -318,7 +320,7 @@ export function meshAdvise(job: MeshJob): MeshAdvice {
     best: [best, second],
     here,
   } = bestMoves(job, ready, belief);
-  const unlikely = unlikelyBacklash(ready, learned)
+  const unlikely = unlike
     ? ({ reading: 'backlash', why: 'unlikely', chanceInSpec: best?.chanceInSpec ?? here } as const)
     : null;
   if (out.length === 0 && (!best || here > best.chanceInSpec - LIKELIER))

@@ -215,7 +215,7 @@ export const CLOSE: readonly Recipe[] = [
   operation('close', 'run-in', always, (c) => ({
     title: 'Run in and recheck',
     does: [
-      'Trips of 15 to 20 minutes with cool-down, or three heat cycles; gently until its distance.',
+      'Short trips or heat cycles, as planned, each cooled down fully; gently until its distance.',
       ...(c.unit === 'plate' ? ['Slow figures of eight wet the plates.'] : []),
       'Witness marks, leaks, noise.',
     ],

@@ -58,7 +58,7 @@ export const DECIDE: readonly Recipe[] = [
       'What has to change with it: carrier, ring thickness, shafts, joints, speed reading.',
     ],
     after: ['count-teeth'],
-    pass: 'Cruise is 500 to 800 rpm above stall, and the window is kept.',
+    pass: 'The window is kept; behind a converter, cruise clears its stall by a quarter (ours).',
     fails: 'Another set, tyre or converter.',
     place: { sheet: 'gearing', tab: 'find' },
     minutes: 30,
@@ -85,7 +85,7 @@ export const DECIDE: readonly Recipe[] = [
       choice('wax', 'Storage wax', ['off', 'none', 'still on'], ['still on']),
     ],
     pass: 'All there, and right for this axle.',
-    fails: 'Stop. A seal found leaking half way costs days.',
+    fails: 'Stop: what is missing half way costs more than what is ordered now.',
     place: { sheet: 'parts' },
     minutes: 40,
   })),
@@ -123,7 +123,7 @@ export const GET_IN: readonly Recipe[] = [
   operation('in', 'drain', always, (c) => ({
     title: hasCover(c) ? 'Fill plug, drain, cover off' : 'Fill plug, then drain',
     does: [
-      'The fill plug must move first: found seized afterwards it strands the job.',
+      'The fill plug must move first: what can’t be filled is not drained.',
       'Leave one or two top cover bolts in a few threads while it drains.',
       'Look at the oil, and at what the magnet holds.',
     ],
@@ -325,7 +325,7 @@ export const GET_IN: readonly Recipe[] = [
       title: 'Ring off its carrier',
       does: [
         'Thread hand first: see the mark above. Unknown: try gently both ways, and write which way it moved.',
-        'Last two bolts stay in to catch it. High-strength threadlocker: about 160 lbf·ft after 100 to 110, or heat.',
+        'Last two bolts stay in to catch it. High-strength threadlocker holds more than the bolts were put in with: heat first.',
       ],
       tools: ['breaker', 'soft-hammer', 'heat', 'gloves', 'trays'],
       after: ['carrier-out'],

@@ -1,3 +1,4 @@
+import { INSERT_FIT_MM } from '../unit/side-gear';
 import { choice, count, length, operation, text, yes, type Recipe } from './operation';
 import type { Case } from './situation';
 
@@ -109,7 +110,7 @@ export const UNIT: readonly Recipe[] = [
     title: 'Fit the insert',
     does: [
       'File first: hardened faces can’t be filed. Surface or belt grinder, a little at a time, flat.',
-      'Feeler or 4-thou paper: the least that still slides in.',
+      'Feelers on both sides: the least that still slides in.',
       'The ring may have to come off, although the instructions don’t say so.',
     ],
     tools: ['file', 'grinder', 'feeler', 'micrometer'],
@@ -117,15 +118,15 @@ export const UNIT: readonly Recipe[] = [
     after: ['inspect', 'stub-washers'],
     records: [
       length('fit', 'Free fit', 'small', {
-        atLeast: 0.0762 - 1e-9,
-        atMost: 0.127 + 1e-9,
-        from: '3 to 5 thou, common practice',
+        atLeast: INSERT_FIT_MM[0] - 1e-9,
+        atMost: INSERT_FIT_MM[1] + 1e-9,
+        from: '0.06 to 0.14 mm, a guard of ours: the insert’s sheet wins',
       }),
       length('off', 'Taken off the faces', 'small'),
       length('washers-before', 'Washers, diameter before', 'plate'),
       length('washers-after', 'Washers, diameter after', 'plate'),
     ],
-    pass: '3 to 5 thou, the least that still slides in.',
+    pass: 'In the fit of the insert’s sheet, the least that still slides in.',
     fails: 'Tight: the hardened faces down a little at a time, flat.',
     caution: 'Grinding: eye protection; dust off before anything closes.',
     place: { sheet: 'unit' },
@@ -234,7 +235,7 @@ export const CARRIER: readonly Recipe[] = [
       does:
         c.ringGear === 'heated'
           ? [
-              'Ring in the oven, about two hours; the carrier may lie in the freezer for one.',
+              'Ring in the oven until it is warm through; the carrier may lie in the cold.',
               'Drop it on square, hold it down until it takes. Two guide studs find the holes.',
             ]
           : [
@@ -254,7 +255,7 @@ export const CARRIER: readonly Recipe[] = [
                 of: 'number',
                 quantity: 'temperature',
                 range: { min: -50, max: 600, unit: '°C' },
-                pass: { atMost: 204.5, from: '400 °F at most: tempering (common practice)' },
+                pass: { atMost: 190, from: '190 °C at most, a guard of ours: the ring maker’s limit wins' },
               } as const,
             ]
           : []),
@@ -262,7 +263,7 @@ export const CARRIER: readonly Recipe[] = [
       ],
       pass: 'Seated all round.',
       fails: 'It cocks: off and again.',
-      caution: 'A ring out of the oven: gloves and face shield. Not above about 350 to 400 °F.',
+      caution: 'A ring out of the oven: gloves and face shield. Not above what its maker allows; without a word of his not above 190 °C (ours).',
       place: { sheet: 'joint', tab: 'heat' },
       minutes: 30,
       waitsHours: c.ringGear === 'heated' ? 2 : 0,

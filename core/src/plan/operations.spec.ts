@@ -161,9 +161,9 @@ describe('what a step says follows the axle', () => {
     expect(drawn.records.find(({ id }) => id === 'temperature')).toBeUndefined();
   });
 
-  it('preload by the spacer: a quarter turn at most and never back, or shims and the whole torque', () => {
+  it('preload by the spacer: by the steps that Preload gives and never back, or shims and the whole torque', () => {
     const crush = step('pinion-preload');
-    expect(crush.does.join(' ')).toContain('a quarter turn at most');
+    expect(crush.does.join(' ')).toContain('by the steps that Preload gives');
     expect(crush.fails).toContain('never backed off');
     expect(crush.parts).toEqual(['collapsible-spacers']);
     const solid = step('pinion-preload', { spacer: 'solid' });
@@ -234,9 +234,9 @@ describe('what a step says follows the axle', () => {
   it('a box is opened with its order, its counts and its gate', () => {
     const shafts = step('box-shafts', { box: 'synchro' });
     expect(shafts.does.join(' ')).toContain('small to large');
-    // Below 0.10 mm at the bearing seats: common practice, no published source.
+    // A guard of ours, inside of what builders call good (0.10 mm at the bearing seats: common practice, no published source).
     expect(shafts.records.find(({ id }) => id === 'run-out')).toEqual(
-      jasmine.objectContaining({ pass: jasmine.objectContaining({ atMost: 0.1 }) }),
+      jasmine.objectContaining({ pass: jasmine.objectContaining({ atMost: 0.08 }) }),
     );
     expect(step('drum', { box: 'sequential' }).fails).toContain('Dog on dog');
     const float = step('input-float', { box: 'synchro' });

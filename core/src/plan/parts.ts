@@ -30,9 +30,9 @@ export const PARTS = {
   'spare-unit': {
     name: 'Spare unit, on the shelf',
     count: 1,
-    mind: 'A welded one has fused its gears before: the donor was hours away.',
+    mind: 'Where a fault would end the event, and the next one is far away.',
   },
-  additive: { name: 'Friction additive', count: 1, mind: 'About 120 ml on one; by the unit’s maker.' },
+  additive: { name: 'Friction additive', count: 1, mind: 'As much as the unit’s maker says.' },
 } as const satisfies Record<string, Part>;
 
 export type PartId = keyof typeof PARTS;

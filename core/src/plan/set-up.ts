@@ -25,7 +25,7 @@ export const LOOP: readonly Recipe[] = [
         c.bearings === 'set-up'
           ? 'Set-up bearings: honed to slide.'
           : 'The real bearing pressed on: it comes off each round.',
-        'Old nut filed free, old spacer or none. About 10 lbf·in on used bearings, or without play only.',
+        'Old nut filed free, old spacer or none. No play, and a drag that the hand feels.',
       ],
       tools: [
         ...(c.bearings === 'set-up' ? (['set-up-bearings'] as const) : (['press', 'puller'] as const)),
@@ -60,10 +60,10 @@ export const LOOP: readonly Recipe[] = [
         'integral-head-shim': ['Starting shims in by side, spread below the limit, caps by their marks.'],
         'integral-inboard': ['Starting shims under set-up side bearings, caps by their marks.'],
         'integral-adjusters': [
-          'Ring side in to no play, the other side in; ring side back, other in until 3 to 4 thou.',
-          'Caps. Far side up until 5 to 8 thou; it only opens: too loose means begin again.',
+          'Ring side in to no play, the other side in; ring side back, other in until backlash is half of its band.',
+          'Caps. Far side up until backlash is in its band; it only opens: too loose means begin again.',
         ],
-        'drop-out': ['Ring side to zero backlash, then the other side notch by notch: two notches gave about 3 thou.'],
+        'drop-out': ['Ring side to zero backlash, then the other side notch by notch; read after each what a notch gives.'],
         independent: ['Old shims in their old places, side covers, cover.'],
         transaxle: ['Old shims or rings in their old places.'],
         'electric-reduction': [],
@@ -97,7 +97,7 @@ export const LOOP: readonly Recipe[] = [
     does: ['Several turns, same direction, same speed.'],
     tools: ['indicator'],
     after: ['trial-carrier'],
-    pass: 'About 1 to 2 thou.',
+    pass: 'Within the limit of the sheet.',
     fails: 'More: a burr, the bolts, the flange.',
     place: { sheet: 'mesh' },
     minutes: 10,
@@ -124,7 +124,7 @@ export const LOOP: readonly Recipe[] = [
   }),
   operation('loop', 'next-move', (c) => c.mesh, {
     title: 'Next move, until both are right',
-    does: ['One bold move of 10 to 20 thou to learn, then split it. After each depth move give the backlash back.'],
+    does: ['One move that is large enough to be seen teaches; then split it. After each depth move give the backlash back.'],
     after: ['pattern'],
     pass: 'Backlash and pattern right together.',
     fails: 'Another round: the sheet proposes pinion shim and both sides from stock.',
@@ -233,8 +233,8 @@ export const FINAL: readonly Recipe[] = [
       does:
         c.spacer === 'collapsible'
           ? [
-              'Begin the crush in the press by eighths, then a quarter turn at most between readings, oiled.',
-              'It may stand at 13 to 15 lbf·in for long, and then come at once.',
+              'The first of the crush in a press, where there is one. Then by the steps that Preload gives, oiled, read after each.',
+              'It rises late and then fast: a reading that stands still says nothing of the next.',
             ]
           : ['Shims under the spacer, nut to its full torque, read oiled. More shim, less torque.'],
       tools: [
@@ -308,7 +308,7 @@ export const FINAL_CLOSE: readonly Recipe[] = [
     title: 'Line or wire of the locker',
     does: [
       'Seal housing and its tube side; two square rings oiled and flat.',
-      'Gentle bends, clear of ring, caps and carrier. Bulkhead fitting only lightly: 22 to 25 lbf·in.',
+      'Gentle bends, clear of ring, caps and carrier. Bulkhead fitting to what its sheet says: it is small.',
       'Compressor, solenoid, switch. Copper is wound up or broken by what turns.',
     ],
     tools: ['tube-bender', 'pressure-gauge', 'feeler'],
@@ -332,7 +332,6 @@ export const FINAL_CLOSE: readonly Recipe[] = [
         quantity: 'torque',
         scale: 'turning',
         range: { min: 0, max: 100, unit: 'N·m' },
-        pass: { atLeast: 2.485, atMost: 2.825, from: '22 to 25 lbf·in, common practice' },
       },
       {
         id: 'pressure',
@@ -408,10 +407,10 @@ export const BOX: readonly Recipe[] = [
         quantity: 'length',
         scale: 'small',
         range: { min: 0, max: 5, unit: 'mm' },
-        pass: { atMost: 0.1, from: '0.10 mm, common practice' },
+        pass: { atMost: 0.08, from: '0.08 mm, a guard of ours: its builder’s sheet wins' },
       },
     ],
-    pass: 'Below 0.10 mm after the torque.',
+    pass: 'Below 0.08 mm after the torque (ours), or as its builder says.',
     fails: 'Loosen, tap, again.',
     minutes: 60,
   }),
@@ -490,7 +489,7 @@ export const BOX_CLOSE: readonly Recipe[] = [
         range: { min: 0, max: 5, unit: 'mm' },
       },
     ],
-    pass: '4 to 8 thou, aim 7 to 8, for a synchro box; looser for straight-cut, by its builder.',
+    pass: 'In the band of the box’s sheet; straight-cut boxes have their builder’s.',
     fails: 'New shim = old + measured − wanted.',
     minutes: 30,
   }),

@@ -57,7 +57,7 @@ export const TOOLS = {
   'turning-wrench': {
     name: 'Turning-torque wrench, low range',
     standIns: ['cord and spring scale: force × radius'],
-    mind: 'Good to ± 5 lbf·in on a band of 5 says nothing.',
+    mind: 'One that is only as good as the band is wide says nothing.',
   },
   'torque-wrench': { name: 'Torque wrench', standIns: [], mind: 'Range around the torque, and checked.' },
   'left-torque-wrench': {
@@ -68,13 +68,13 @@ export const TOOLS = {
   breaker: {
     name: 'Breaker bar or impact gun',
     standIns: [],
-    mind: 'High-strength threadlocker takes about 160 lbf·ft after 100 to 110, or heat.',
+    mind: 'High-strength threadlocker holds more than the bolts were put in with: heat first.',
   },
   heat: { name: 'Heat: oven, induction heater or torch', standIns: ['freezer for the carrier'] },
   thermometer: { name: 'Thermometer', standIns: ['temperature crayon'] },
   gloves: { name: 'Gloves for heat, face shield', standIns: [] },
   'through-bolts': { name: 'Two through-bolts with washers', standIns: [] },
-  feeler: { name: 'Feelers', standIns: ['4-thou paper'] },
+  feeler: { name: 'Feelers', standIns: ['shim stock of a known thickness'] },
   file: { name: 'Flat file', standIns: ['flat stone'] },
   stone: { name: 'Flat stone', standIns: ['flat file'] },
   grinder: { name: 'Surface or belt grinder', standIns: ['lathe'] },

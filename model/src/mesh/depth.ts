@@ -95,10 +95,7 @@ export function depthSchools(mesh: MeshAxle): readonly DepthSchool[] {
     })),
     school({ school: 'experience', label: 'Experience' }, () => ({
       mm: base(depth.experience),
-      says:
-        mesh.construction === 'drop-out'
-          ? 'Ratios 6.5 to 7.3 in a drop-out: 20 to 25 thou under the support (common practice).'
-          : 'What such an axle took before.',
+      says: 'What such an axle took before.',
     })),
   ];
 }

@@ -240,7 +240,11 @@ export function explainAdvice(job: MeshJob, advice: MeshAdvice): Working {
     inputs: [{ key: 'tries', label: 'tries', value: job.tries.length, quantity: 'count' }],
     sources: [
       { kind: 'exact', text: 'Bayes on normal distributions round the best fit' },
-      { kind: 'guard-band', text: 'first guesses of an axle, ours: see docs/mesh.md', fromMemory: true },
+      {
+        kind: 'guard-band',
+        text: 'ours: first guesses of an axle, how far patterns and backlash scatter, how far off a shim is looked for (docs/mesh.md)',
+        fromMemory: true,
+      },
     ],
     result: { label: 'chance that all is in band', quantity: 'coefficient' },
     note: advice.done ? 'Every reading is in band.' : advice.needs ? `Read the ${advice.needs} first.` : '',

@@ -37,7 +37,7 @@ export const explainFloat = (of: Parameters<typeof floatShim>[0]): Working =>
       { key: 'measuredMm', label: 'measured', value: of.measuredMm, quantity: 'length' },
       { key: 'wantedMm', label: 'wanted', value: of.wantedMm, quantity: 'length' },
     ],
-    sources: [{ kind: 'trade', text: 'common practice: 53 thou, 12 measured, 8 wanted: 57' }],
+    sources: [{ kind: 'exact', text: 'a shim more takes as much out of the float' }],
     result: { label: 'new shim', quantity: 'length' },
     compute: () => ({ value: floatShim(of) }),
   });

@@ -23,10 +23,10 @@ export function newWork(
     cuts: [],
     runIn: {
       school: unit === 'plate' ? 'short-trips' : 'heat-cycles',
-      alarm: entryOf(225, '°F'),
-      distance: entryOf(500, 'mile'),
-      races: 6,
-      cycles: 3,
+      alarm: entryOf(110, '°C'),
+      distance: entryOf(400, 'km'),
+      races: 4,
+      cycles: 2,
       on: null,
     },
   };

@@ -292,7 +292,7 @@ describe('what goes wrong at the bench', () => {
     );
   });
 
-  it('an insert: 3 to 5 thou, its washers before it closes', () => {
+  it('an insert: within its fit, its washers before it closes', () => {
     const build = jobOf('insert', (axle) => {
       axle.unit = { ...axle.unit, type: 'friction-insert', insert: { lock: entryOf(120, 'N·m') } };
       if (axle.identity) axle.identity.retention = { value: 'stub', origin: 'measured' };

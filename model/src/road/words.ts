@@ -39,7 +39,7 @@ export const heat = (
   system: UnitSystem,
 ): Words => {
   const kW = (one: NumberFact): string => say(one.value, 'power', system, 1);
-  const oil = system === 'inch' ? '200 °F is normal, 225 °F an alarm' : '93 °C is normal, 107 °C an alarm';
+  const oil = system === 'inch' ? '230 °F is an alarm (ours)' : '110 °C is an alarm (ours)';
   if (!f.holds)
     return {
       title: 'The engine can’t hold this climb',

@@ -152,7 +152,7 @@ export const runin = defineCapability({
           id: `runin.${name}.hot`,
           verdict: 'stop',
           place: at('trip-temperature'),
-          rule: 'oil temperature with an alarm, 225 °F by example (common practice)',
+          rule: 'oil temperature with an alarm: 110 °C unless another is said (ours)',
           facts: {
             axle: name,
             was: fact(state.trips.at(-1)?.celsius ?? 0, 'temperature'),
@@ -165,7 +165,7 @@ export const runin = defineCapability({
         id: `runin.${name}.due`,
         verdict: state.due.length > 0 ? 'watch' : state.over ? 'fits' : 'not-yet',
         place: at('trip-kind'),
-        rule: 'rechecks fall due by a day, races (six, about fifteen), distance (300 to 500 miles) or heat cycles (three) (common practice)',
+        rule: 'rechecks fall due by a day, races, distance or heat cycles (common practice); 4 races, 400 km, 2 cycles unless others are said (ours)',
         facts: {
           axle: name,
           due: state.due.join(', '),

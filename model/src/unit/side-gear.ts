@@ -99,7 +99,7 @@ function findBacklash(
   }
 }
 
-/** Fit of a friction insert against 3 to 5 thou. */
+/** Fit of a friction insert against our guard. */
 function findInsert(axle: AxleName, readings: Readings, d: Derivation): void {
   const reading = readings.get(insertFit.key({ axle }));
   const now = reading ? readingBase(reading) : null;
@@ -111,7 +111,7 @@ function findInsert(axle: AxleName, readings: Readings, d: Derivation): void {
     place: { sheet: 'unit', axle, field: 'insert-fit' },
     station: 'unit',
     figures: [],
-    rule: 'common practice, no published source: 3 to 5 thou',
+    rule: '0.06 to 0.14 mm, a guard of ours: the insert’s sheet wins',
     facts: {
       ...(now === null ? {} : { now: fact(now, 'length', 'small') }),
       low: fact(low, 'length', 'small'),

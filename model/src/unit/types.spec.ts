@@ -127,7 +127,7 @@ describe('side gears and insert', () => {
     expect(found?.detail).toContain('Add 0.22');
   });
 
-  it('an insert wants 3 to 5 thou', () => {
+  it('an insert wants a close fit', () => {
     const fit = (mm: number) =>
       find(
         as('friction-insert'),

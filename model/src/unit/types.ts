@@ -48,7 +48,7 @@ export const UNIT_TYPE_WORDS: Readonly<Record<Unit['type'], UnitTypeWords>> = {
     name: 'Friction insert',
     holds: 'Pressure plates and springs between the side gears of an open differential.',
     suits: 'A small budget.',
-    against: 'Needs a fit of 3–5 thou; hardened gear faces may want grinding.',
+    against: 'Needs a close fit; hardened gear faces may want grinding.',
   },
   'selectable-locker': {
     name: 'Selectable locker',

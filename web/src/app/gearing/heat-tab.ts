@@ -156,8 +156,8 @@ export class HeatTab {
   protected readonly gear = computed(() => this.bench.build()?.brief.climb.gear ?? 0);
   protected readonly oil = computed(() =>
     this.bench.system() === 'inch'
-      ? 'Converter oil: about 200 °F is normal, 225 °F an alarm (common practice).'
-      : 'Converter oil: about 93 °C is normal, 107 °C an alarm (common practice).',
+      ? 'Converter oil: 230 °F is an alarm (ours); its maker’s figure wins.'
+      : 'Converter oil: 110 °C is an alarm (ours); its maker’s figure wins.',
   );
   private readonly attempt = attempt(() => {
     const build = this.bench.build();

@@ -28,7 +28,7 @@ import { ORIGIN_OPTIONS } from './words';
       <hs-field
         [name]="prefix() + '-oil'"
         label="Oil and additive"
-        placeholder="75W-90, 120 ml additive"
+        placeholder="grade, additive"
         [text]="s.oil"
         [read]="readOil"
         [compact]="true"
@@ -71,7 +71,7 @@ import { ORIGIN_OPTIONS } from './words';
     <hs-field
       [name]="prefix() + '-coefficient'"
       label="Add a coefficient by hand"
-      placeholder="0.10"
+      placeholder="as read"
       text=""
       [read]="readCoefficient"
       [enterOnly]="true"

@@ -59,7 +59,7 @@ import { ORIGIN_OPTIONS, SEAT_OPTIONS } from './words';
       <hs-field
         [name]="prefix() + '-piece'"
         label="Add shims: thickness × how many"
-        placeholder="30 thou × 4"
+        placeholder="0.35 mm × 3"
         text=""
         [read]="readPiece()"
         [enterOnly]="true"

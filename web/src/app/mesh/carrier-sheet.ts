@@ -251,15 +251,15 @@ const HOW = {
     steps: [
       'Count the notches of both before either one is backed off; mark both, write them down here.',
       'Caps snug. Ring side in until there is no play, then the other side in by hand.',
-      'Ring side back off; other side in until backlash reads 3 to 4 thou (0.08 to 0.10 mm).',
-      'Both adjusters to 10 lbf·ft (14 N·m).',
+      'Ring side back off; other side in until backlash reads about half of its band.',
+      'Both adjusters to where the hand feels them.',
       'Caps to the torque of the sheet.',
-      'Far side to 75 lbf·ft (102 N·m), on to about 100 (136) until backlash reads 5 to 8 thou (0.13 to 0.20 mm). It only opens the mesh: gone too far, begin again.',
-      'Ring side to 75 lbf·ft (102 N·m).',
+      'Far side to the adjuster torque of the sheet, and on until backlash is in its band. It only opens the mesh: gone too far, begin again.',
+      'Ring side to the adjuster torque of the sheet.',
       'Turn it a few times, read backlash all round, fit the locks.',
     ],
     caution:
-      'One adjuster far in and the other far out, or a carrier that rubs: stop, something is in the way. Torques of the maker’s sheet win over these.',
+      'One adjuster far in and the other far out, or a carrier that rubs: stop, something is in the way. Torques are the maker’s sheet’s.',
   },
   'cover-shims': {
     title: 'Shims behind the side-bearing cups',

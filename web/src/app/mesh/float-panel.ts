@@ -22,7 +22,7 @@ import { NOTHING_IN, SetUp, type Assembly } from './set-up';
         <hs-field
           [name]="'left-' + axle()"
           label="Shim"
-          placeholder="1.35 mm"
+          placeholder="1.24 mm"
           [text]="text()"
           [read]="readShim()"
           (taken)="lay($event)"

@@ -85,7 +85,9 @@ export function nextSays(
   const small = (mm: number): string => saySmall(mm, system);
   const doubts = advice.doubtful.map(
     ({ try: i, reading, chance }) =>
-      `${READING_WORDS[reading]} of assembly ${mesh.tries[i] ?? i + 1} doesn’t fit the others: ${percent(chance)} % that it is simply wrong.`,
+      `${READING_WORDS[reading]} of assembly ${mesh.tries[i] ?? i + 1} doesn’t fit the others: ${percent(chance)} % that it ${
+        reading === 'backlash' ? 'was read in another state, or slipped' : 'is simply wrong'
+      }.`,
   );
   const [first] = advice.suspects;
   const suspect = first

@@ -22,7 +22,7 @@ export function readBand(text: string, system: UnitSystem): Understood<Band | nu
   if (text.trim() === '') return { value: null, said: '' };
   const [first = '', second = '', ...more] = text.split(/[–-]|\bto\b/).map((part) => part.trim());
   if (second === '' || more.length > 0)
-    throw new InputError('Backlash', 'Backlash must be two lengths.', 'e.g. 4 – 7 thou');
+    throw new InputError('Backlash', 'Backlash must be two lengths.', 'two lengths, apart by –');
   const named = /[a-z"″”]+$/i.exec(second)?.[0] ?? '';
   const withUnit = (part: string, unit: string): string => (/[a-z"″”]$/i.test(part) ? part : `${part} ${unit}`.trim());
   const read = (unit: string): Band => {

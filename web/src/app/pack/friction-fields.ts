@@ -36,7 +36,7 @@ import { Library } from '../library/library';
       <hs-field
         name="oil"
         label="Oil and additive"
-        placeholder="75W-90, additive"
+        placeholder="grade, additive"
         [text]="p.oil"
         [read]="readOil"
         (taken)="setText('oil', $event)"

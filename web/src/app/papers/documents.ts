@@ -250,9 +250,9 @@ export function partsList(input: PaperInput): TDocumentDefinitions {
 }
 
 const RUN_IN: Readonly<Record<string, string>> = {
-  'heat-cycles': 'Three heat cycles: drive it warm, let it cool fully, and again.',
-  'short-trips': 'Trips of 15 to 20 minutes with cool-down for the first 50 miles (80 km).',
-  distance: '300 to 500 miles (500 to 800 km) without full throttle or towing, then change the oil.',
+  'heat-cycles': 'Heat cycles: drive it warm, let it cool fully, and again, as often as the table says.',
+  'short-trips': 'Short trips at first, each cooled down fully before the next.',
+  distance: 'The distance of the table without full throttle or towing, then change the oil.',
 };
 
 /** What the driver has to do, and when. */

@@ -13,9 +13,9 @@ import { readDay } from '../shared/day-reader';
 
 /** How a new axle is run in: the main schools, common practice. */
 const SCHOOLS: Readonly<Record<Work['runIn']['school'], { readonly label: string; readonly does: string }>> = {
-  'heat-cycles': { label: 'Heat cycles', does: 'Drive it warm, let it cool fully, and again: three times.' },
-  'short-trips': { label: 'Short trips', does: 'Trips of 15 to 20 minutes with cool-down for the first 50 miles.' },
-  distance: { label: 'Distance', does: '300 to 500 miles without full throttle or towing, then change the oil.' },
+  'heat-cycles': { label: 'Heat cycles', does: 'Drive it warm, let it cool fully, and again, as often as set below.' },
+  'short-trips': { label: 'Short trips', does: 'Short trips at first, each cooled down fully before the next.' },
+  distance: { label: 'Distance', does: 'The distance below without full throttle or towing, then change the oil.' },
 };
 const KINDS = runInSubjects.TRIP_KINDS.map((value) => ({ value, label: value }));
 

@@ -25,11 +25,11 @@ export const TERMS = {
   },
   efficiency: {
     title: 'Driveline efficiency',
-    text: 'What is left of the engine’s power at the tyre after gearbox, joints and final drive have taken theirs: usually 85 to 92 %.',
+    text: 'What is left of the engine’s power at the tyre after gearbox, joints and final drive have taken theirs. What nobody said is a guess of ours.',
   },
   grip: {
     title: 'Grip, μ',
-    text: 'Largest push of a tyre as a share of the load on it: about 0.9 for a road tyre on dry asphalt, 0.3 in mud.',
+    text: 'Peak force at the contact patch as a share of the load on it. Rolling resistance of the driven wheels is paid by the axle, not by grip: a μ worked out of axle torque, T/(r·N), is greater by the rolling coefficient.',
   },
   caseDepth: {
     title: 'Case depth',
