@@ -103,7 +103,8 @@ for (const half of [0, 1])
           dispatchEvent(new PopStateEvent('popstate'));
         }, `/builds/${drift.id}/${sheet}`);
       await expect(page.locator('h1')).toBeVisible();
-      await page.waitForTimeout(100);
+      // Another sheet of the same build: it is drawn after two frames at the latest.
+      await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
       await byDayAndNight(page, sheet, i === 0 ? undefined : '#sheet');
       await page.setViewportSize({ width: 1280, height: 800 });
       await expect.poll(() => overflow(page), sheet).toEqual([0, 0]);

@@ -10,7 +10,9 @@ export default async function putKeptLibrary({ projects }: FullConfig): Promise<
   };
   for (const spec of specs) {
     const id = randomUUID();
-    const answer = await context.put(`/api/library/${id}`, { data: { writeId: id, baseVersion: 0, who: 'Ines', spec } });
+    const answer = await context.put(`/api/library/${id}`, {
+      data: { writeId: id, baseVersion: 0, who: 'Ines', spec },
+    });
     if (!answer.ok()) throw new Error(`${answer.status()}: ${await answer.text()}`);
   }
   await context.dispose();

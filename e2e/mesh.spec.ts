@@ -76,10 +76,13 @@ class Practice {
     await this.page.getByRole('button', { name: 'Sweep', exact: true }).click();
     await expect(this.page.getByLabel('Backlash, again from place 1')).toBeVisible({ timeout: 30_000 });
     await this.page.getByRole('button', { name: 'Paint, turn and look' }).click();
+    const sent = this.page.waitForResponse(
+      (answer) => answer.request().method() === 'POST' && answer.url().includes('/ledger'),
+    );
     await this.page.getByRole('button', { name: 'Record the pattern' }).click();
     await expect(this.page.getByRole('button', { name: 'Paint, turn and look' })).toBeVisible();
     // The advice of before is taken away with the reading, and comes back with it counted.
-    await this.page.waitForTimeout(300);
+    await sent;
     await expect(this.page.getByRole('status', { name: 'Next move' })).toBeVisible();
   }
 

@@ -22,7 +22,8 @@ export default defineConfig({
   globalSetup: './kept-library.ts',
   outputDir: '../test-results',
   fullyParallel: true,
-  workers: 2,
+  // They wait for the server and for each other's pictures: two cores are busy with four of them.
+  workers: 4,
   retries: 0,
   // Generous: a busy machine is no failure.
   timeout: 90_000,

@@ -27,7 +27,11 @@ test('over plain http from another device of the shop: readings, Done, Brief, a 
   const errors: string[] = [];
   page.on('pageerror', (error) => errors.push(error.message));
   // Set up once, and no step of its work is done: the first one is open.
-  const bench = await jobOf(page, request, 'dunnock-rally-saloon', () => undefined, ['assembly', 'backlash', 'pattern']);
+  const bench = await jobOf(page, request, 'dunnock-rally-saloon', () => undefined, [
+    'assembly',
+    'backlash',
+    'pattern',
+  ]);
   const { id } = bench;
   const ledger = async (): Promise<Entry[]> =>
     (await (await request.get(`/api/builds/${id}/ledger`)).json()) as Entry[];

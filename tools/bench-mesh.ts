@@ -30,6 +30,14 @@ const advised: Player = (axle, tries) => {
   return next;
 };
 
+/** Told the pinion's sign the wrong way round. */
+const misled: Player = (axle, tries) =>
+  meshAdvise({
+    ...axle,
+    tries,
+    addingShimMovesPinion: axle.addingShimMovesPinion === 'deeper' ? 'shallower' : 'deeper',
+  }).next;
+
 /** Share of the axles in spec within 2, 3, 4 assemblies, percent. */
 function within(family: keyof typeof FAMILIES, build: Player): readonly number[] {
   const counts = Array.from({ length: MOST }, () => 0);
@@ -82,6 +90,7 @@ export function advisorOnAxles() {
       const [chance, came] = [meanOf(said), meanOf(had)];
       const hand = within(family, ruleOfThumb);
       const knows = within(family, knowing);
+      const wrongly = within(family, misled);
       return [
         family,
         {
@@ -91,6 +100,8 @@ export function advisorOnAxles() {
           ratio: withAdvice.map((share, i) => round(share / Math.max(hand[i] ?? 0, 0.1))),
           knowingTheTrueSpreads: knows,
           ofThat: withAdvice.map((share, i) => round(share / Math.max(knows[i] ?? 0, 0.1))),
+          signToldWrong: wrongly,
+          ofTheSameToldRight: wrongly.map((share, i) => round(share / Math.max(withAdvice[i] ?? 0, 0.1))),
           chanceSaid: round(100 * chance),
           chanceHad: round(100 * came),
         },

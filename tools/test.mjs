@@ -98,7 +98,7 @@ const built = async () => {
   const { code } = await start([process.execPath, '--input-type=module', '-e', make], false);
   if (code !== 0) process.exit(1);
 };
-await Promise.all([run(rooms, true), built().then(() => run(components, false))]);
+await Promise.all([run(rooms, true).then(built), run(components, false)]);
 await run(stories, true);
 const slowest = (existsSync(times) ? readFileSync(times, 'utf8').trim().split('\n') : [])
   .map((line) => JSON.parse(line))

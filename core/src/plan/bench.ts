@@ -263,7 +263,8 @@ export const CARRIER: readonly Recipe[] = [
       ],
       pass: 'Seated all round.',
       fails: 'It cocks: off and again.',
-      caution: 'A ring out of the oven: gloves and face shield. Not above what its maker allows; without a word of his not above 190 °C (ours).',
+      caution:
+        'A ring out of the oven: gloves and face shield. Not above what its maker allows; without a word of his not above 190 °C (ours).',
       place: { sheet: 'joint', tab: 'heat' },
       minutes: 30,
       waitsHours: c.ringGear === 'heated' ? 2 : 0,

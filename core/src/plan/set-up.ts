@@ -63,7 +63,9 @@ export const LOOP: readonly Recipe[] = [
           'Ring side in to no play, the other side in; ring side back, other in until backlash is half of its band.',
           'Caps. Far side up until backlash is in its band; it only opens: too loose means begin again.',
         ],
-        'drop-out': ['Ring side to zero backlash, then the other side notch by notch; read after each what a notch gives.'],
+        'drop-out': [
+          'Ring side to zero backlash, then the other side notch by notch; read after each what a notch gives.',
+        ],
         independent: ['Old shims in their old places, side covers, cover.'],
         transaxle: ['Old shims or rings in their old places.'],
         'electric-reduction': [],
@@ -124,7 +126,9 @@ export const LOOP: readonly Recipe[] = [
   }),
   operation('loop', 'next-move', (c) => c.mesh, {
     title: 'Next move, until both are right',
-    does: ['One move that is large enough to be seen teaches; then split it. After each depth move give the backlash back.'],
+    does: [
+      'One move that is large enough to be seen teaches; then split it. After each depth move give the backlash back.',
+    ],
     after: ['pattern'],
     pass: 'Backlash and pattern right together.',
     fails: 'Another round: the sheet proposes pinion shim and both sides from stock.',

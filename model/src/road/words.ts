@@ -39,7 +39,7 @@ export const heat = (
   system: UnitSystem,
 ): Words => {
   const kW = (one: NumberFact): string => say(one.value, 'power', system, 1);
-  const oil = system === 'inch' ? '230 °F is an alarm (ours)' : '110 °C is an alarm (ours)';
+  const oil = system === 'inch' ? '230 °F in the oil is an alarm (ours)' : '110 °C in the oil is an alarm (ours)';
   if (!f.holds)
     return {
       title: 'The engine can’t hold this climb',
@@ -50,7 +50,7 @@ export const heat = (
     : ' Say in the brief what was in it before, to compare.';
   return {
     title: `${kW(f.heat)} of heat in the converter on the climb`,
-    detail: `Speed ratio ${f.speedRatio.value.toFixed(2)}${f.coupled ? ', coupled' : ', it slips'}.${against} About ${oil} (common practice): read the oil.`,
+    detail: `Speed ratio ${f.speedRatio.value.toFixed(2)}${f.coupled ? ', coupled' : ', it slips'}.${against} ${oil}: read the oil.`,
   };
 };
 

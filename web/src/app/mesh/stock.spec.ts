@@ -228,7 +228,7 @@ describe('the short ways', () => {
     boxes()[1]?.click();
     await screen.fixture.whenStable();
     expect(screen.all('.guided .done').length).toBe(2);
-    expect(screen.find('.guided .next').textContent).toContain('3 to 4 thou');
+    expect(screen.find('.guided .next').textContent).toContain('about half of its band');
     boxes()[0]?.click();
     await screen.fixture.whenStable();
     expect(screen.all('.guided .done').length).toBe(0);

@@ -177,7 +177,7 @@ describe('one step', () => {
     openBench(working());
     const on = await stepSheet('ring-on');
     await on.type('Ring temperature', '230 °C');
-    expect(on.text).toContain('Asked for: 400 °F at most');
+    expect(on.text).toContain('Asked for: 190 °C at most');
   });
 
   it('what can’t be taken back waits; a reason and a name let it be done all the same', async () => {
