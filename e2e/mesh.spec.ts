@@ -378,7 +378,11 @@ test('a shim is in one car only: out of the drawer, refused in another, free aga
   await page.goto('/library');
   await page.getByRole('button', { name }).click();
   await expect(page.getByText('1 fitted')).toBeVisible();
+  const freed = page.waitForResponse(
+    (answer) => answer.request().method() === 'POST' && answer.url().includes(`${drift.id}/ledger`),
+  );
   await putTogether(drift, '40 thou');
+  await freed;
   await expect(page.getByRole('heading', { name: 'Mesh', level: 1 })).toBeVisible();
   await drift.saved();
   await putTogether(other, '41.7 thou');

@@ -22,8 +22,7 @@ export default defineConfig({
   globalSetup: './kept-library.ts',
   outputDir: '../test-results',
   fullyParallel: true,
-  // They wait for the server and for each other's pictures: two cores are busy with four of them.
-  workers: 4,
+  workers: 2,
   retries: 0,
   // Generous: a busy machine is no failure.
   timeout: 90_000,

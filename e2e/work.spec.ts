@@ -91,7 +91,7 @@ test.describe('the order of work', () => {
     expect(ids.indexOf('step-stub-washers-rear')).toBeLessThan(ids.indexOf('step-fit-insert-rear'));
     await page.goto(`/builds/${job.id}/work?tab=step&step=fit-insert`);
     await job.enter('Free fit', '1.5 thou');
-    await expect(page.locator('.records').getByText('3 to 5 thou')).toBeVisible();
+    await expect(page.locator('.records').getByText('0.06 to 0.14 mm')).toBeVisible();
     await expect(job.finding('Rear: free fit is 1.5 thou')).toBeVisible();
     await job.enter('Free fit', '4 thou');
     await expect(job.finding('Rear: free fit')).toHaveCount(0);

@@ -7,7 +7,7 @@ import { ROOT } from './serve';
 import { call, freshFolder, startShop } from './testing/shop';
 
 const drift = (): BuildFile =>
-  JSON.parse(readFileSync(new URL('model/src/document/old/7/kittiwake-drift-coupe.json', ROOT), 'utf8')) as BuildFile;
+  JSON.parse(readFileSync(new URL('demo/kittiwake-circuit-coupe.json', ROOT), 'utf8')) as BuildFile;
 const emptyFile = (name = 'Test'): BuildFile => ({
   format: 'hot-spline/build-file',
   formatVersion: FORMAT_VERSION,

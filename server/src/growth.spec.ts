@@ -177,9 +177,7 @@ describe('the wire', () => {
 
   beforeAll(async () => {
     shop = await startShop(await freshFolder());
-    const drift = JSON.parse(
-      readFileSync(new URL('model/src/document/old/7/kittiwake-drift-coupe.json', ROOT), 'utf8'),
-    ) as BuildFile;
+    const drift = JSON.parse(readFileSync(new URL('demo/kittiwake-circuit-coupe.json', ROOT), 'utf8')) as BuildFile;
     await call(shop, 'POST', '/api/builds', { id, file: drift });
   });
 

@@ -336,6 +336,7 @@ export const FINAL_CLOSE: readonly Recipe[] = [
         quantity: 'torque',
         scale: 'turning',
         range: { min: 0, max: 100, unit: 'N·m' },
+        pass: { atMost: 3, from: '3 N·m at most, a guard of ours: its sheet wins' },
       },
       {
         id: 'pressure',
