@@ -241,7 +241,8 @@ describe('the wire', () => {
   it('gives what the screen shows of a build, with workings where they are asked for', async () => {
     const { body } = await call(shop, 'GET', `/api/builds/${id}/figures?system=inch&rpm=5000&working=true`);
     const figure = (of: string) => body.figures.find((one: { id: string }) => one.id === of);
-    expect(figure('pack.rear.left.height').value / 25.4).toBeCloseTo(0.6371, 9); // sum of the readings [exact]
+    // The sum of what was read of the seven pieces [exact].
+    expect(figure('pack.rear.left.height').value).toBeCloseTo(2.13 + 1.8 + 2.08 + 1.79 + 2.14 + 1.8 + 0.65, 9);
     expect(figure('point.engine').working.formula).toContain('torque curve');
     expect(body.point.rpm).toBe(5000);
     const [finding] = body.findings;
