@@ -492,6 +492,27 @@ describe('the outbox', () => {
       outbox.resume();
       await until(() => outbox.waiting() === 0);
     });
+
+    it('whoever goes on in the very moment of the pause is heard', async () => {
+      await outbox.putLedger(buildId, reading);
+      await until(() => outbox.waiting() === 0);
+      server.away = true;
+      await outbox.putBuild(buildId, 1, named('one'));
+      await until(() => outbox.trouble() !== null);
+      const right = server.shop;
+      server.shop = '60000000-0000-4000-8000-000000000002';
+      server.away = false;
+      const set = outbox.paused.set.bind(outbox.paused);
+      const pause = spyOn(outbox.paused, 'set').and.callFake((why) => {
+        set(why);
+        if (why === null) return;
+        server.shop = right;
+        outbox.resume();
+      });
+      outbox.flush();
+      await until(() => outbox.waiting() === 0);
+      expect(pause).toHaveBeenCalledWith(jasmine.objectContaining({ why: 'other-shop' }));
+    });
   });
 
   it('what an earlier program left is sent as one of today', async () => {

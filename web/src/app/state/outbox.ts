@@ -81,6 +81,8 @@ export class Outbox {
   /** The shop that this tab has met; asked for again after the server was away: it may be another one then. */
   private shop: string | null = null;
   private sending = false;
+  /** Asked to send while it was sending: it may have been past what is meant. */
+  private again = false;
   private closed = false;
   private failures = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -236,10 +238,16 @@ export class Outbox {
   /** Sends what waits, unless that is under way or rests. */
   flush(): void {
     // Nothing goes out without a name while it is asked for.
-    if (this.sending || this.closed || this.paused() || this.who === null) return;
+    if (this.closed || this.paused() || this.who === null) return;
+    if (this.sending) {
+      this.again = true;
+      return;
+    }
     clearTimeout(this.timer);
     this.sending = true;
+    this.again = false;
     const run = async (): Promise<void> => {
+      let fails = false;
       try {
         await this.entered;
         // One tab sends at a time; a retry of another tab's write would be harmless, but out of order.
@@ -248,6 +256,7 @@ export class Outbox {
         this.failures = 0;
         this.trouble.set(null);
       } catch (error) {
+        fails = true;
         if (!(error instanceof ApiError)) throw error;
         this.shop = null;
         this.trouble.set(error.message);
@@ -257,6 +266,8 @@ export class Outbox {
       } finally {
         this.sending = false;
         await this.count();
+        // After a failure it is the timer's turn.
+        if (this.again && !fails) this.flush();
       }
     };
     void run();
