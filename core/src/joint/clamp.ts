@@ -71,31 +71,28 @@ export function boltClamp(of: {
   };
 }
 
+/** What the long form wants, and the limits of each. */
+const LONG = ['threadFriction', 'headFriction', 'headMeanDiameterMm'] as const;
+const LONG_LIMITS = { threadFriction: 'friction', headFriction: 'friction', headMeanDiameterMm: 'threadMm' } as const;
+
 /** Torque over clamp, mm: what stretches the bolt, and what friction takes. */
 function leversOf(
   of: Parameters<typeof boltClamp>[0],
   { pitchMm, pitchDiameterMm, diameterMm }: ReturnType<typeof threadOf>,
 ): { readonly stretch: number; readonly friction: number; readonly by: BoltClamp['by'] } {
-  const long = (['threadFriction', 'headFriction', 'headMeanDiameterMm'] as const).filter(
-    (key) => of[key] === undefined,
-  );
-  const inThread = of.threadFriction && requireNumber('threadFriction', of.threadFriction, JOINT_LIMITS.friction);
-  const underHead = of.headFriction && requireNumber('headFriction', of.headFriction, JOINT_LIMITS.friction);
-  const head =
-    of.headMeanDiameterMm && requireNumber('headMeanDiameterMm', of.headMeanDiameterMm, JOINT_LIMITS.threadMm);
-  if (long.length === 0)
+  const missing = LONG.filter((key) => of[key] === undefined);
+  const given = (key: (typeof LONG)[number]): number =>
+    of[key] === undefined ? 0 : requireNumber(key, of[key], JOINT_LIMITS[LONG_LIMITS[key]]);
+  const [inThread, underHead, head] = LONG.map(given) as [number, number, number];
+  if (missing.length === 0)
     return {
       by: 'thread-and-head',
       stretch: pitchMm / (2 * Math.PI),
-      friction: ((inThread ?? 0) * pitchDiameterMm) / (2 * Math.cos(HALF_ANGLE)) + ((underHead ?? 0) * (head ?? 0)) / 2,
+      friction: (inThread * pitchDiameterMm) / (2 * Math.cos(HALF_ANGLE)) + (underHead * head) / 2,
     };
   if (of.nutFactor === undefined) {
-    const missing = long.length === 3 ? 'nutFactor' : (long[0] as string);
-    throw new InputError(
-      missing,
-      `${missing} is missing.`,
-      'nutFactor, or friction of thread and head with its diameter',
-    );
+    const first = missing.length === LONG.length ? 'nutFactor' : (missing[0] as string);
+    throw new InputError(first, `${first} is missing.`, 'nutFactor, or friction of thread and head with its diameter');
   }
   const nutFactor = requireNumber('nutFactor', of.nutFactor, JOINT_LIMITS.nutFactor);
   // K holds the stretch too: all of it scatters.

@@ -126,9 +126,9 @@ export const findCalculation = defineCalculation({
   example: {
     vehicle: exampleVehicle,
     candidates: [
-      { ring: 41, pinion: 11, price: 240, leadDays: 3 },
-      { ring: 43, pinion: 10, price: 270, leadDays: 2 },
-      { ring: 44, pinion: 9, price: 310, leadDays: 12 },
+      { ring: 43, pinion: 12, price: 270, leadDays: 4 },
+      { ring: 47, pinion: 12, price: 285, leadDays: 6 },
+      { ring: 49, pinion: 11, price: 330, leadDays: 17 },
     ],
     goal: { kind: 'time' as const, distanceM: 201.168 },
   },

@@ -70,27 +70,28 @@ export const vehicleKeys = {
 };
 export const vehicleSchema = z.strictObject(vehicleKeys);
 
+/** The invented circuit coupé of `demo/`. */
 export const exampleVehicle = {
-  massKg: 1350,
+  massKg: 1165,
   engine: {
     torqueCurve: [
-      { rpm: 1500, torqueNm: 210 },
-      { rpm: 3500, torqueNm: 445 },
-      { rpm: 4800, torqueNm: 480 },
-      { rpm: 7400, torqueNm: 370 },
+      { rpm: 1800, torqueNm: 190 },
+      { rpm: 3400, torqueNm: 372 },
+      { rpm: 4300, torqueNm: 398 },
+      { rpm: 6800, torqueNm: 324 },
     ],
-    limitRpm: 7400,
+    limitRpm: 6900,
   },
-  gears: [3.15, 2.07, 1.49, 1.15, 0.93, 0.77],
-  finalRatio: 4.3,
+  gears: [2.929, 2.056, 1.545, 1.24, 0.964],
+  finalRatio: 3.917,
   rangeRatio: 1,
   driveline: { efficiency: 0.88, inertiaFactor: 'wong' as const },
-  tyre: { rollingRadiusMm: 308, grip: 1.1 },
-  aero: { dragAreaM2: 0.68, airDensity: 1.2 },
+  tyre: { rollingRadiusMm: 306, grip: 1.25 },
+  aero: { dragAreaM2: 0.72, airDensity: 1.2 },
   rollingCoefficient: 0.013,
-  driven: { staticShare: 0.48, cgHeightMm: 480, wheelbaseMm: 2600 },
-  launchRpm: 4500,
-  shiftTimeS: 0.25,
+  driven: { staticShare: 0.47, cgHeightMm: 455, wheelbaseMm: 2515 },
+  launchRpm: 3900,
+  shiftTimeS: 0.15,
 };
 
 export const distanceM = number({ above: 0, max: 100_000 });
