@@ -3,6 +3,7 @@ import { deriveBuild } from '../derive';
 import { readLibraryFile } from '../library/library-file';
 import { subjects } from '../subjects';
 import { boardWork } from '../plan/board';
+import { weakestLinks } from '../shaft/links';
 import { readBuildFile, type BuildFile } from './build-file';
 import { FORMAT_VERSION } from './version';
 
@@ -33,6 +34,10 @@ describe('the demo builds', () => {
       expect(derived.findings.filter(({ verdict }) => verdict === 'stop').map(({ id }) => id))
         .withContext(name)
         .toEqual([]);
+      for (const axle of ['rear', 'front'] as const)
+        expect(weakestLinks(build, derived, axle)[0]?.margin ?? 1)
+          .withContext(`${name} ${axle}`)
+          .toBeGreaterThanOrEqual(1);
       for (const entry of ledger) {
         if (entry.kind !== 'signature') continue;
         const [axle, gate] = entry.gate.split(' ') as ['rear', 'A' | 'B'];

@@ -207,7 +207,6 @@ export class Gauge {
     this.port = null;
     this.refused.set(null);
     this.zeroedAt.set(null);
-    this.zero.set(0);
     port?.close().catch((error: unknown) => this.problem.set(`The gauge did not close: ${messageOf(error)}`));
     this.recent.set([]);
     this.quantity.set(null);
