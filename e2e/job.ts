@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import type { APIRequestContext, Page } from '@playwright/test';
+import { readBuildFile } from '@hot-spline/model';
+import { walk } from '../model/src/testing/walk';
 import { Bench, demoFile, expect, type DemoName } from './bench';
 
 /** A demo build of one's own, changed before it is taken in; of its ledger stays what is read of `keep`. */
@@ -134,4 +136,13 @@ export async function takePapers(page: Page, papers: readonly string[]): Promise
     names.push(file.suggestedFilename());
   }
   return names;
+}
+
+/** Works the rear axle up to a step through the API, everything that the steps ask for written to the ledger. */
+export async function walkThroughApi(request: APIRequestContext, id: string, until: string): Promise<void> {
+  const { build, ledger } = readBuildFile(await (await request.get(`/api/builds/${id}/export`)).json());
+  for (const entry of walk(build, ledger, until).slice(ledger.length)) {
+    const answer = await request.post(`/api/builds/${id}/ledger`, { data: { ...entry, id: randomUUID() } });
+    expect(answer.status(), await answer.text()).toBe(201);
+  }
 }

@@ -1,5 +1,6 @@
-import { TOOLS, entryOf } from '@hot-spline/core';
+import { JOBS, TOOLS, entryOf } from '@hot-spline/core';
 import { deriveBuild } from '../derive';
+import type { BuildFile } from '../document/build-file';
 import type { Axle, Build } from '../document/schema';
 import type { LedgerEntry } from '../engine/readings';
 import { sheetField, type SheetKey } from '../library/sheet';
@@ -8,10 +9,12 @@ import { subjects } from '../subjects';
 import { partDecided, partFound } from '../inspect/readings';
 import { done, entry, jobOf, keys, look, read, said, sign } from '../testing/bench';
 import { keptFiles } from '../testing/builds';
+import { walk } from '../testing/walk';
 import { boardWork, facetsOf } from './board';
 import { overrideKey } from './index';
 import { newWork } from './new-work';
 import { lesson, sealant, stepDone, stepTime } from './readings';
+import { UNIT_KIND } from './situation';
 import { newParts, recordSubject } from './work';
 import { wrenchFit } from './wrench';
 
@@ -28,6 +31,31 @@ describe('the work on an axle', () => {
       look(build, [done('brief'), entry(stepDone.of(keys('brief')), { of: 'choice', choice: 'failed' })]).work.next
         ?.step.id,
     ).toBe('brief');
+  });
+
+  it('every job can be worked from its first step to its last, each step done only when it waits for nothing', () => {
+    const { build, ledger } = keptFiles()['dunnock-rally-saloon.json'] as BuildFile;
+    const setUp = ledger.filter(
+      (one) =>
+        one.kind === 'reading' &&
+        ['assembly', 'backlash', 'pattern', 'pinion-torque', 'total-torque'].includes(one.subject.what),
+    );
+    for (const job of JOBS) {
+      const copy = structuredClone(build);
+      const axle = copy.axles.rear as Axle;
+      axle.setup = { ...(axle.setup as NonNullable<Axle['setup']>), gears: job === 'ratio-swap' ? 'new' : 'used' };
+      if (job === 'insert')
+        axle.unit = { ...axle.unit, type: 'friction-insert', insert: { lock: entryOf(120, 'N·m') } };
+      if (job === 'locker') axle.unit = { ...axle.unit, type: 'selectable-locker' };
+      axle.work = newWork(job, UNIT_KIND[axle.unit.type]);
+      const { work } = look(copy, walk(copy, setUp));
+      expect(work.next).withContext(job).toBeNull();
+      expect(work.steps.every(({ status }) => status === 'done'))
+        .withContext(job)
+        .toBeTrue();
+      // And not without what it rests on.
+      if (job === 'ratio-swap') expect(() => walk(copy, [])).toThrowError(/can’t be done: /);
+    }
   });
 
   it('every step records what can be kept, opens a sheet that is there, asks for values of the sheet', () => {

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output, si
 import { RouterLink } from '@angular/router';
 import type { UnitSystem } from '@hot-spline/core';
 import { Store } from '@ngrx/store';
+import { sayTime } from '../shared/day';
 import { Radios } from '../shared/radios';
 import { Away } from '../state/away';
 import { Outbox } from '../state/outbox';
@@ -216,7 +217,7 @@ export class Header {
     if (waiting > 0) return 'Saving…';
     if (this.server.newer()) return 'A newer version is ready: reload';
     const at = this.savedAt();
-    return at === null ? '' : `Saved ${new Date(at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}`;
+    return at === null ? '' : `Saved ${sayTime(at)}`;
   });
 
   protected choose(system: UnitSystem): void {

@@ -1,0 +1,88 @@
+import { entryOf, type Entry, type StepRecord, type UnitName } from '@hot-spline/core';
+import { deriveBuild } from '../derive';
+import type { Build } from '../document/schema';
+import type { LedgerEntry } from '../engine/readings';
+import { partDecided } from '../inspect/readings';
+import { inspectedParts } from '../inspect/parts';
+import { ringBolts } from '../joint/readings';
+import { jointState } from '../joint/state';
+import { type SheetKey } from '../library/sheet';
+import { recordSubject, type RecordState, type StepState } from '../plan/work';
+import { done, entry, said, sign } from './bench';
+
+/** A number that its step lets pass: what the sheet says, else the middle of what it may be; ours where nothing says. */
+function goodNumber(record: Extract<StepRecord, { of: 'number' }>, told: unknown): Entry {
+  if (typeof told === 'object' && told !== null && 'typed' in told) return told as Entry;
+  const { min = 0, max = 45 } = record.range;
+  const { atLeast = min, atMost } = record.pass ?? {};
+  const value = atMost === undefined ? Math.max(atLeast, Math.min(45, max)) : (atLeast + atMost) / 2;
+  return entryOf(value, (record.range.unit ?? '') as UnitName);
+}
+
+/** What does all that a step asks for, as in a job that goes well: its records, then what it misses of other sheets. */
+function doStep(build: Build, { step, records }: StepState): LedgerEntry[] {
+  const axle = build.axles.rear;
+  if (!axle) throw new Error('no rear axle');
+  const write = ({ record, said: already }: RecordState): LedgerEntry[] => {
+    if (already !== null) return [];
+    if (record.of === 'choice') return [said(step.id, record.id, record.choices[0] as string)];
+    if (record.of === 'text') return [said(step.id, record.id, 'as it should be')];
+    const told = record.sheet === undefined ? null : axle.identity?.sheet[record.sheet as SheetKey]?.value;
+    const value = { of: 'number' as const, counts: 'one' as const, entries: [goodNumber(record, told)] };
+    return [entry(recordSubject('rear', step.id, record), value)];
+  };
+  const elsewhere = (): LedgerEntry[] => {
+    if (step.id === 'inspect')
+      return inspectedParts(axle).map(({ id }) =>
+        entry(partDecided.of({ axle: 'rear', part: id }), { of: 'choice', choice: 'run-on' }),
+      );
+    const joint = step.id === 'ring-bolts' ? jointState('rear', axle, new Map()) : null;
+    const ticks = Array.from({ length: joint?.bolts?.count ?? 0 }, (_, i) => String(i + 1));
+    return (joint?.rounds ?? []).map(({ stage, torqueNm }) => ({
+      ...entry(ringBolts.of({ axle: 'rear', stage }), { of: 'ticks', ticks }),
+      state: { torque: `${(torqueNm ?? 0).toFixed(0)} N·m`, bolts: String(ticks.length) },
+    }));
+  };
+  return [...records.flatMap(write), ...elsewhere(), done(step.id)];
+}
+
+/**
+ * Works the rear axle step by step, each done only when it waits for nothing and misses nothing.
+ * @param ledger what has been read before: the readings of the set-up, where the job has one
+ * @param until the step that stays open; absent: to the end
+ * @returns the whole ledger
+ * @throws Error naming the step that can't be done, and why
+ */
+export function walk(build: Build, ledger: readonly LedgerEntry[], until?: string): LedgerEntry[] {
+  let now = [...ledger];
+  let last = '';
+  for (let i = 0; i < 120; i++) {
+    const { work, gates } = deriveBuild(build, now, { today: '2026-11-26' });
+    const next = work.rear?.next ?? null;
+    if (next === null || next.step.id === until) return now;
+    const stuck = ({ step }: StepState, why: readonly string[]): void => {
+      if (why.length > 0) throw new Error(`“${step.title}” can’t be done: ${why.join('; ')}`);
+    };
+    // Done is the last of what was written for a step: what it misses all the same is what nobody can give.
+    const before = work.rear?.steps.find(({ step }) => step.id === last);
+    if (before) stuck(before, before.missing);
+    // A part that is not here is said at its step, and holds nobody who has it in hand.
+    const holds = next.waits.filter((one) => one.for !== 'part');
+    stuck(
+      next,
+      holds.map(({ what }) => what),
+    );
+    const { gate } = next.step;
+    const state = gate && gates.rear?.[gate];
+    if (state) {
+      const open = state.needs.filter(({ met }) => !met);
+      stuck(
+        next,
+        open.map(({ need, says }) => `${need}: ${says}`),
+      );
+      now = [...now, { ...sign(state.key), figures: { ...state.figures } }];
+    } else now = [...now, ...doStep(build, next)];
+    last = next.step.id;
+  }
+  throw new Error('the order of work has no end');
+}
