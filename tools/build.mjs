@@ -18,7 +18,8 @@ export function ensureBuilt({ force = false, quiet = false } = {}) {
 
 if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) {
   ensurePackages();
-  ensureBuilt({ force: true });
-  await ensureBundle('server', { force: true });
-  await ensureBundle('calc', { force: true });
+  const force = !process.argv.includes('--what-is-older');
+  ensureBuilt({ force });
+  await ensureBundle('server', { force });
+  await ensureBundle('calc', { force });
 }

@@ -1,8 +1,9 @@
-// Every suite: what needs one core each beside each other, the stories alone; the last line adds them up.
+// Every suite: those that keep one core busy two at a time, then the stories on both; the last line adds them up.
 import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { ensureBundle } from './bundle.mjs';
 import { ensureChromium, ensurePackages, root } from './ensure.mjs';
 
 ensurePackages();
@@ -15,16 +16,22 @@ const times = path.join(noted, 'times.jsonl');
 const plain = (text) => text.replace(/\u001b\[[0-9;]*[A-Za-z]/g, '');
 const lastMatch = (text, pattern) => [...text.matchAll(pattern)].at(-1);
 
-const suites = [
-  {
-    name: 'core, model and server',
-    command: [process.execPath, '--import', 'tsx', 'tools/jasmine.mjs'],
-    count(text) {
-      const match = lastMatch(text, /(\d+) specs?, (\d+) failures?/g);
-      return match && { passed: match[1] - match[2], failed: Number(match[2]) };
-    },
-    failures: (text) => /^Failures:$[\s\S]*?(?=^\d+ specs?, )/m.exec(text)?.[0],
+/** The Jasmine suite of a room without a browser. */
+const room = (name) => ({
+  name,
+  command: [process.execPath, '--import', 'tsx', 'tools/jasmine.mjs', name],
+  count(text) {
+    const match = lastMatch(text, /(\d+) specs?, (\d+) failures?/g);
+    return match && { passed: match[1] - match[2], failed: Number(match[2]) };
   },
+  failures: (text) => /^Failures:$[\s\S]*?(?=^\d+ specs?, )/m.exec(text)?.[0],
+});
+
+const build = { name: 'build', command: [process.execPath, 'tools/build.mjs', '--what-is-older'] };
+const suites = [
+  room('core'),
+  room('model'),
+  room('server'),
   {
     name: 'components',
     command: ['npx', 'ng', 'test', '--no-watch', '--no-progress'],
@@ -49,7 +56,6 @@ const suites = [
   },
 ];
 
-/** @param aloud what it says is said at once, not at its end */
 function start([command, ...args], aloud) {
   return new Promise((resolve) => {
     const child = spawn(command, args, {
@@ -64,41 +70,43 @@ function start([command, ...args], aloud) {
         if (aloud) process.stdout.write(chunk);
       });
     }
-    child.on('close', (code) => {
-      if (!aloud) process.stdout.write(text);
-      resolve({ code, text: plain(text) });
-    });
+    child.on('close', (code) => resolve({ code, text }));
   });
 }
 
 let passed = 0;
 let failed = 0;
 const said = [];
-async function run({ name, command, count, failures }, aloud) {
+const seconds = () => `${(performance.now() / 1000).toFixed(0)} s`;
+
+/** @param aloud what it says is said at once; else at its end, so that two of them don't talk into each other */
+async function run({ name, command, count, failures }, aloud = false) {
   if (aloud) console.log(`\n== ${name}`);
   const { code, text } = await start(command, aloud);
-  const counted = count(text);
-  if (!aloud) console.log(`== ${name}: done`);
+  if (!aloud) console.log(`\n== ${name}\n${text}`);
+  console.log(`== ${name}: done after ${seconds()}`);
+  const counted = count?.(plain(text));
   passed += counted?.passed ?? 0;
   failed += counted?.failed ?? 0;
   // A suite that ends badly without a failed test (it never started, say) is a failure too.
-  const brokeOff = !counted || (code !== 0 && counted.failed === 0);
+  const brokeOff = count ? !counted || (code !== 0 && counted.failed === 0) : code !== 0;
   if (brokeOff) failed += 1;
-  if (brokeOff || counted.failed > 0) {
-    const lines = (failures(text) ?? `ended with code ${code}:\n${text.slice(-2000)}`).split('\n');
+  if (brokeOff || counted?.failed > 0) {
+    const lines = (failures?.(plain(text)) ?? `ended with code ${code}:\n${text.slice(-2000)}`).split('\n');
     said.push(`== ${name}`, ...lines.slice(0, 80));
   }
+  return !brokeOff;
 }
 
-const [rooms, components, stories] = suites;
-// Each of the two lanes keeps one core busy. The second speaks when it is done, so that they don't talk into each other.
-const built = async () => {
-  const make =
-    "const { ensureBuilt } = await import('./tools/build.mjs'); const { ensureBundle } = await import('./tools/bundle.mjs'); ensureBuilt(); await ensureBundle('server');";
-  const { code } = await start([process.execPath, '--input-type=module', '-e', make], false);
-  if (code !== 0) process.exit(1);
+const [core, model, server, components, stories] = suites;
+// The longest first; each of two lanes takes the next that is left.
+const left = [components, build, core, server, model];
+const lane = async () => {
+  for (let next = left.shift(); next; next = left.shift()) await run(next);
 };
-await Promise.all([run(rooms, true).then(built), run(components, false)]);
+// What commands of the suites run is made once, before two of them want it.
+for (const name of ['server', 'calc']) await ensureBundle(name);
+await Promise.all([lane(), lane()]);
 await run(stories, true);
 const slowest = (existsSync(times) ? readFileSync(times, 'utf8').trim().split('\n') : [])
   .map((line) => JSON.parse(line))

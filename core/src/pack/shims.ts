@@ -185,14 +185,17 @@ const tidy = (mm: number): number => Number(mm.toFixed(9));
 
 const byError = (a: Stack, b: Stack): number => a.error - b.error || a.picks.length - b.picks.length;
 
-function check(sides: readonly ShimSide[], stock: readonly ShimStock[], most: number): void {
+function checkSides(sides: readonly ShimSide[]): void {
   requireNumber('sides', sides.length, SHIM_LIMITS.sides);
-  requireNumber('stock', stock.length, SHIM_LIMITS.stock);
-  requireNumber('maxPiecesPerSide', most, SHIM_LIMITS.maxPiecesPerSide);
   sides.forEach(({ fixedMm, targetMm }, i) => {
     requireNumber(`sides[${i}].fixedMm`, fixedMm, SHIM_LIMITS.fixedMm);
     requireNumber(`sides[${i}].targetMm`, targetMm, SHIM_LIMITS.targetMm);
   });
+}
+
+function checkDrawer(stock: readonly ShimStock[], most: number): void {
+  requireNumber('stock', stock.length, SHIM_LIMITS.stock);
+  requireNumber('maxPiecesPerSide', most, SHIM_LIMITS.maxPiecesPerSide);
   stock.forEach(({ thicknessMm, count }, i) => {
     requireNumber(`stock[${i}].thicknessMm`, thicknessMm, SHIM_LIMITS.thicknessMm);
     requireNumber(`stock[${i}].count`, count, SHIM_LIMITS.count);
@@ -214,8 +217,27 @@ export function packShims(
   stock: readonly ShimStock[],
   maxPiecesPerSide: number,
 ): ShimResult {
-  check(sides, stock, maxPiecesPerSide);
+  return shimsFrom(stock, maxPiecesPerSide)(sides);
+}
+
+/**
+ * {@link packShims} for one drawer that is asked again and again: its pairs are laid out once.
+ * @throws InputError naming the field, here of the drawer, later of the sides
+ */
+export function shimsFrom(
+  stock: readonly ShimStock[],
+  maxPiecesPerSide: number,
+): (sides: readonly ShimSide[]) => ShimResult {
+  checkDrawer(stock, maxPiecesPerSide);
   const stacks = new Stacks(stock, maxPiecesPerSide);
+  return (sides) => {
+    checkSides(sides);
+    stacks.work = 0;
+    return best(sides, stacks);
+  };
+}
+
+function best(sides: readonly ShimSide[], stacks: Stacks): ShimResult {
   const wanted = sides.map(({ fixedMm, targetMm }) => targetMm - fixedMm);
   let proven = true;
   // The nearest stack of each side for itself: no pair can have a smaller worst error.

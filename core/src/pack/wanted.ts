@@ -3,7 +3,7 @@ import { LIMITS } from '../limits';
 import { frictionRadius, packBreakaway, type PackFriction } from './breakaway';
 import { columnPeak, columnTravel, groupFreeHeight, springColumn, type SpringGroup } from './spring-column';
 import { type PackMember } from './interfaces';
-import { packShims, type ShimStock } from './shims';
+import { shimsFrom, type ShimStock } from './shims';
 
 export interface WantedSide {
   /** Plates in their present order, outwards from the side gear; shims and springs lie outside of them. */
@@ -196,6 +196,7 @@ export function wantedPack(problem: WantedProblem): WantedResult {
   const free = sides.map(({ springs }) => springs.reduce((sum, group) => sum + groupFreeHeight(group), 0));
   const plans: Plan[] = [];
   const tooWeak: { interfaces: number; mostNm: number }[] = [];
+  const drawer = shimsFrom(stock, maxPiecesPerSide);
 
   for (const interfaces of counts) {
     const peaks = sides.map(({ springs }) => columnPeak(springs));
@@ -213,14 +214,14 @@ export function wantedPack(problem: WantedProblem): WantedResult {
       // The nearest shims may press a spring past its peak: then a little less is aimed at, until they don't.
       const past = (heightMm: number, i: number): number =>
         (free[i] as number) - ((sides[i] as WantedSide).caseDepthMm - heightMm) - (peaks[i] as Peak).travelMm;
-      let chosen = packShims(targets, stock, maxPiecesPerSide).sides;
+      let chosen = drawer(targets).sides;
       for (let tries = 0; tries < 12 && chosen.some(({ heightMm }, i) => past(heightMm, i) > 0); tries++) {
         chosen.forEach(({ heightMm }, i) => {
           const target = targets[i] as (typeof targets)[number];
           const over = past(heightMm, i);
           if (over > 0) target.targetMm = Math.max(0, target.targetMm - over - 1e-9);
         });
-        chosen = packShims(targets, stock, maxPiecesPerSide).sides;
+        chosen = drawer(targets).sides;
       }
       const planned = sides.map((side, i): WantedSideResult | null => {
         const { piecesMm: shimsMm, heightMm: stackMm } = chosen[i] as (typeof chosen)[number];

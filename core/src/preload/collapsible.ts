@@ -99,9 +99,28 @@ interface Spacers {
   readonly weight: Float64Array;
 }
 
-/** Torque of a spacer at an angle. */
-const torqueOf = ({ base, drift, rise, knee }: Spacers, i: number, angle: number): number =>
-  (base[i] as number) + (drift[i] as number) * angle + (rise[i] as number) * Math.max(0, angle - (knee[i] as number));
+/** What is expected at an angle: torque, its square about a level, and the chance that a reading there is above a limit. */
+function expectedAt(
+  { count, base, drift, rise, knee, weight }: Spacers,
+  angle: number,
+  limit: number,
+  scatter: number,
+): { readonly mean: number; readonly deviation: number; readonly over: number } {
+  // One plain loop: it is gone through some hundred thousand times for each turn of the nut.
+  let [mean, square, over] = [0, 0, 0];
+  for (let i = 0; i < count; i++) {
+    const w = weight[i] as number;
+    const past = angle - (knee[i] as number);
+    const torque = (base[i] as number) + (drift[i] as number) * angle + (past > 0 ? (rise[i] as number) * past : 0);
+    const below = torque - limit;
+    mean += w * below;
+    square += w * below * below;
+    const away = -below / scatter;
+    // So far away it adds nothing that a step may not risk.
+    if (away <= 7) over += w * (away < -7 ? 1 : normalAbove(away));
+  }
+  return { mean: limit + mean, deviation: Math.sqrt(Math.max(0, square - mean * mean)), over };
+}
 
 /** Knees a degree apart, every rise and drift, weighed by how well each fits; sums over the readings once a knee. */
 function spacersOf(readings: readonly NutReading[], sigma: number, start: CrushStart, pitchMm: number): Spacers {
@@ -140,11 +159,12 @@ function spacersOf(readings: readonly NutReading[], sigma: number, start: CrushS
       yd += y * d;
       dr += d * r;
     }
-    for (const unit of RISES)
+    const width = Math.log(wide);
+    for (const unit of RISES) {
+      const up = (unit.rise * pitchMm) / PITCH_MM;
       for (const drifts of DRIFTS) {
-        const up = (unit.rise * pitchMm) / PITCH_MM;
         const misfit = yy + up * up * rr + drifts * drifts * dd - 2 * up * yr - 2 * drifts * yd + 2 * up * drifts * dr;
-        const fits = unit.log + Math.log(wide) - misfit / (2 * sigma * sigma);
+        const fits = unit.log + width - misfit / (2 * sigma * sigma);
         if (fits < most + LEAST_FIT) continue;
         most = Math.max(most, fits);
         knee[count] = at;
@@ -154,11 +174,19 @@ function spacersOf(readings: readonly NutReading[], sigma: number, start: CrushS
         weight[count] = fits;
         count++;
       }
+    }
   }
-  let total = 0;
-  for (let i = 0; i < count; i++) total += weight[i] = Math.exp((weight[i] as number) - most);
-  for (let i = 0; i < count; i++) weight[i] = (weight[i] as number) / total;
-  return { count, knee, rise, drift, base, weight };
+  // What seemed to fit before the best one was known is left out now.
+  let [kept, total] = [0, 0];
+  for (let i = 0; i < count; i++) {
+    const fits = weight[i] as number;
+    if (fits < most + LEAST_FIT) continue;
+    for (const column of [knee, rise, drift, base]) column[kept] = column[i] as number;
+    total += weight[kept] = Math.exp(fits - most);
+    kept++;
+  }
+  for (let i = 0; i < kept; i++) weight[i] = (weight[i] as number) / total;
+  return { count: kept, knee, rise, drift, base, weight };
 }
 
 const NOTHING = {
@@ -226,17 +254,12 @@ export function collapsiblePreload(
   if (last.torqueNm >= from) return { ...NOTHING, verdict: 'in-band', kneeDeg, chanceRising };
   // The level is known to a deviation over the root of the number of readings; the next reading scatters by itself.
   const scatter = sigma * Math.sqrt(1 + 1 / readings.length);
-  const overAt = (angle: number): number =>
-    mean((i) => {
-      const away = (high - torqueOf(spacers, i, angle)) / scatter;
-      // So far away it adds nothing that a step may not risk.
-      return away > 7 ? 0 : normalAbove(away);
-    });
+  const at = (angle: number) => expectedAt(spacers, angle, high, scatter);
   const aim = (from + high) / 2;
   const risk = stepRisk(readings.length);
   const tooFar = (turn: number): boolean => {
-    const angle = last.angleDeg + turn;
-    return mean((i) => torqueOf(spacers, i, angle)) > aim || overAt(angle) > risk;
+    const { mean: torque, over } = at(last.angleDeg + turn);
+    return torque > aim || over > risk;
   };
   // Torque never falls with the nut: halving finds the last half degree that is not too far.
   let [step, beyond] = [2 * CRUSH_GUARD.leastStepDeg, 2 * FARTHEST_DEG];
@@ -247,16 +270,15 @@ export function collapsiblePreload(
   }
   const turn = step / 2;
   const nextAngleDeg = last.angleDeg + turn;
-  const expectedNm = mean((i) => torqueOf(spacers, i, nextAngleDeg));
-  const deviationNm = Math.sqrt(scatter ** 2 + mean((i) => (torqueOf(spacers, i, nextAngleDeg) - expectedNm) ** 2));
+  const { mean: expectedNm, deviation, over: chanceOver } = at(nextAngleDeg);
   // How far the aim lies, by every hypothesis, in turns of this length.
   const toGo = mean((i) => Math.max(0, reachedAt(spacers, i, from) - last.angleDeg));
   return {
     verdict: 'go-on',
     nextAngleDeg,
     expectedNm,
-    deviationNm,
-    chanceOver: overAt(nextAngleDeg),
+    deviationNm: Math.hypot(scatter, deviation),
+    chanceOver,
     kneeDeg,
     chanceRising,
     readingsExpected: Math.max(1, Math.ceil(toGo / turn)),
