@@ -50,7 +50,8 @@ async function serious(page: Page, rules: 'all' | 'colours', where?: string): Pr
       : { runOnly: { type: 'rule', values: ['color-contrast'] }, preload: false }),
   };
   const { violations } = await page.evaluate(
-    ([part, how]) => (globalThis as unknown as { axe: typeof axe }).axe.run(part ?? document, how) as Promise<AxeResults>,
+    ([part, how]) =>
+      (globalThis as unknown as { axe: typeof axe }).axe.run(part ?? document, how) as Promise<AxeResults>,
     [where, options] as const,
   );
   return violations
