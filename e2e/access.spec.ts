@@ -82,7 +82,7 @@ const calmly = async (page: Page): Promise<void> => {
   await page.addInitScript(() =>
     localStorage.setItem(
       'hot-spline.ui',
-      JSON.stringify({ system: 'inch', night: false, findingsOpen: true, whoAsked: true }),
+      JSON.stringify({ system: 'inch', night: false, findingsOpen: true, who: 'Edda' }),
     ),
   );
 };

@@ -99,10 +99,10 @@ export const test = base.extend<{ drift: Bench; truck: Bench; hill: Bench; hatch
         if (!/^(http:\/\/(127\.0\.0\.1|shop\.test)|data:|blob:)/.test(request.url()))
           errors.push(`fetched ${request.url()}`);
       });
-      // These devices were asked for a name before; the story of the first write has one that was not.
+      // On these devices somebody said a name before; the story of the first write has one where nobody did.
       await page.addInitScript(() => {
         if (localStorage.getItem('hot-spline.ui') === null)
-          localStorage.setItem('hot-spline.ui', JSON.stringify({ whoAsked: true }));
+          localStorage.setItem('hot-spline.ui', JSON.stringify({ who: 'Edda' }));
       });
       await use(undefined);
       expect(errors).toEqual([]);

@@ -293,7 +293,7 @@ test.describe('kill and restart', () => {
     const page = await context.newPage();
     await page.addInitScript(() => {
       if (localStorage.getItem('hot-spline.ui') === null)
-        localStorage.setItem('hot-spline.ui', JSON.stringify({ whoAsked: true }));
+        localStorage.setItem('hot-spline.ui', JSON.stringify({ who: 'Edda' }));
     });
     await page.goto(`${base}/builds/${id}/mesh`);
     await expect(page).toHaveTitle(/^Mesh · Kittiwake.* · Hot Spline$/);

@@ -8,11 +8,19 @@ import { UI_KEY, storedUi, uiActions } from '../state/ui';
 import { Who } from './who';
 
 describe('who writes here', () => {
-  it('a device that was never asked is told apart from one that chose no name', () => {
-    expect(storedUi(null, false).whoAsked).toBeFalse();
-    expect(storedUi('{"who":""}', false).whoAsked).toBeFalse();
-    expect(storedUi('{"who":"","whoAsked":true}', false).whoAsked).toBeTrue();
+  it('a name is kept over a reload, and there is no going on without one', async () => {
+    expect(storedUi(null, false).who).toBe('');
+    expect(storedUi('{"who":"Mo"}', false).who).toBe('Mo');
+    // A device of before, on which somebody had gone on without.
+    expect(storedUi('{"who":"","whoAsked":true}', false).who).toBe('');
     expect(UI_KEY).toBe('hot-spline.ui');
+    openBench(setUpBuild(), []);
+    const screen = await Screen.of(Who);
+    await screen.click('Say who works on this device');
+    await screen.until(() => document.querySelector('#who-name') !== null);
+    const keep = [...document.querySelectorAll('button')].find((one) => one.textContent === 'Keep');
+    expect(keep?.disabled).toBeTrue();
+    expect(document.body.textContent).not.toContain('Without a name');
   });
 
   it('the first write asks for a name; nothing is sent before, and what waits gets it', async () => {

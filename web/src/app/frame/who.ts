@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { Dialog } from 'primeng/dialog';
 import { Outbox } from '../state/outbox';
@@ -44,10 +44,7 @@ import { uiActions, uiFeature } from '../state/ui';
         @if (asks()) {
           <p class="soft">Asked once. What you just wrote is kept here, and goes with this name.</p>
         }
-        <button type="submit" class="quiet main" [disabled]="asks() && typed().trim() === ''">Keep</button>
-        @if (asks()) {
-          <button type="button" class="quiet" (click)="choose('')">Without a name</button>
-        }
+        <button type="submit" class="quiet main" [disabled]="typed().trim() === ''">Keep</button>
       </form>
     </p-dialog>
   `,
@@ -76,19 +73,15 @@ export class Who {
   protected readonly who = this.store.selectSignal(uiFeature.selectWho);
   protected readonly open = signal(false);
 
-  protected readonly typed = signal('');
-  private readonly asked = this.store.selectSignal(uiFeature.selectWhoAsked);
+  protected readonly typed = linkedSignal(() => this.who());
   private readonly outbox = inject(Outbox);
-  /** The first write of this device asks for a name, once; what waits goes with it. */
-  protected readonly asks = computed(() => !this.asked() && this.who() === '' && this.outbox.waiting() > 0);
+  /** The first write of this device asks for a name, once: nothing leaves without one, and what waits goes with it. */
+  protected readonly asks = computed(() => this.who() === '' && this.outbox.waiting() > 0);
 
   protected keep(event: Event, who: string): void {
     event.preventDefault();
-    if (!this.asks() || who.trim() !== '') this.choose(who.trim());
-  }
-
-  protected choose(who: string): void {
-    this.store.dispatch(uiActions.whoChosen({ who }));
+    if (who.trim() === '') return;
+    this.store.dispatch(uiActions.whoChosen({ who: who.trim() }));
     this.open.set(false);
   }
 }

@@ -85,21 +85,22 @@ function textOf(value: Value): string {
     .rows {
       display: grid;
       grid-template-columns: repeat(2, minmax(0, 1fr));
-      gap: 2px 24px;
+      gap: 20px 24px;
+      margin-top: 12px;
     }
+    /* A band with its units, and where it was read, each in full: side by side both would be cut off. */
     .row {
       display: grid;
-      grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr) minmax(0, 1fr);
-      gap: 0 6px;
-      align-items: start;
+      grid-template-columns: minmax(8em, 2fr) minmax(0, 3fr);
+      gap: 2px 6px;
+      align-content: start;
     }
-    hs-choice,
-    hs-field:last-child:not(:first-child) {
-      margin-top: 21px;
+    hs-field:first-child,
+    .unread {
+      grid-column: 1 / -1;
     }
     .unread {
-      grid-column: 2 / -1;
-      margin: 0 0 4px;
+      margin: 0;
       font-size: var(--text-xs);
       color: var(--ochre-text);
     }

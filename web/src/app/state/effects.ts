@@ -283,7 +283,7 @@ export const keepLooking = createEffect(
 export const signOutbox = createEffect(
   (store = inject(Store), outbox = inject(Outbox)) =>
     store.select(uiFeature.selectUiState).pipe(
-      map(({ who, whoAsked }) => (who === '' && !whoAsked ? null : who)),
+      map(({ who }) => (who === '' ? null : who)),
       distinctUntilChanged(),
       tap((who) => outbox.signedBy(who)),
     ),
@@ -293,9 +293,7 @@ export const signOutbox = createEffect(
 export const keepUi = createEffect(
   (store = inject(Store)) =>
     store.select(uiFeature.selectUiState).pipe(
-      map(({ system, night, findingsOpen, who, whoAsked }) =>
-        JSON.stringify({ system, night, findingsOpen, who, whoAsked }),
-      ),
+      map(({ system, night, findingsOpen, who }) => JSON.stringify({ system, night, findingsOpen, who })),
       distinctUntilChanged(),
       tap((text) => {
         localStorage.setItem(UI_KEY, text);

@@ -13,8 +13,6 @@ export interface UiState {
   readonly keysOpen: boolean;
   /** Who works on this device; stamped on every write. Empty while nobody has said. */
   readonly who: string;
-  /** Whether this device was asked for a name: it is, once, at its first write. */
-  readonly whoAsked: boolean;
 }
 
 export const UI_KEY = 'hot-spline.ui';
@@ -29,7 +27,6 @@ export function storedUi(text: string | null, prefersNight: boolean): UiState {
     working: null,
     keysOpen: false,
     who: '',
-    whoAsked: false,
   };
   if (text === null) return defaults;
   let stored: Partial<UiState>;
@@ -44,7 +41,6 @@ export function storedUi(text: string | null, prefersNight: boolean): UiState {
     night: typeof stored.night === 'boolean' ? stored.night : prefersNight,
     findingsOpen: stored.findingsOpen !== false,
     who: typeof stored.who === 'string' ? cutText(stored.who, 60) : '',
-    whoAsked: stored.whoAsked === true,
   };
 }
 
@@ -76,7 +72,7 @@ export const uiFeature = createFeature({
     on(uiActions.axleChosen, (state, { axle }) => ({ ...state, axle })),
     on(uiActions.workingOpened, (state, { figure }) => ({ ...state, working: figure })),
     on(uiActions.workingClosed, (state) => ({ ...state, working: null })),
-    on(uiActions.whoChosen, (state, { who }) => ({ ...state, who, whoAsked: true })),
+    on(uiActions.whoChosen, (state, { who }) => ({ ...state, who })),
     on(uiActions.keysFlipped, (state) => ({ ...state, keysOpen: !state.keysOpen })),
   ),
 });
