@@ -42,6 +42,15 @@ const READ: Readonly<Record<string, string>> = {
   'Minutes held': '10',
 };
 
+/** Teeth as the build has them, where they are what is counted. */
+async function teethOf(page: Page, label: string): Promise<string | undefined> {
+  const [, wheel] = /^(Ring|Pinion) teeth counted/.exec(label) ?? [];
+  if (wheel === undefined) return undefined;
+  const id = new URL(page.url()).pathname.split('/')[2] ?? '';
+  const { build } = await (await page.request.get(`/api/builds/${id}`)).json();
+  return String(build.axles.rear.finalDrive[wheel.toLowerCase()]);
+}
+
 /** What is to be written down at the step that is open. */
 async function answer(page: Page): Promise<void> {
   const step = page.locator('hs-work-step article');
@@ -54,7 +63,7 @@ async function answer(page: Page): Promise<void> {
   for (const field of await step.locator('.records input[type=text], .records input:not([type])').all()) {
     if ((await field.inputValue()) !== '') continue;
     const label = await field.evaluate((input: HTMLInputElement) => input.labels?.[0]?.textContent?.trim() ?? '');
-    await field.fill(READ[label] ?? '45');
+    await field.fill(READ[label] ?? (await teethOf(page, label)) ?? '45');
     await field.press('Enter');
   }
 }
@@ -138,6 +147,16 @@ export async function takePapers(page: Page, papers: readonly string[]): Promise
     names.push(file.suggestedFilename());
   }
   return names;
+}
+
+/** Everything on the parts list of the rear axle has come. */
+export async function partsAreHere(request: APIRequestContext, id: string): Promise<void> {
+  const { version, build } = await (await request.get(`/api/builds/${id}`)).json();
+  for (const part of build.axles.rear.work.parts) part.state = 'here';
+  const answer = await request.put(`/api/builds/${id}`, {
+    data: { writeId: randomUUID(), baseVersion: version, build },
+  });
+  expect(answer.status(), await answer.text()).toBe(200);
 }
 
 /** Works the rear axle up to a step through the API, everything that the steps ask for written to the ledger. */

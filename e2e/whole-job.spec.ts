@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { expect, test, type Bench } from './bench';
-import { jobOf, openStep, takePapers, walkThroughApi, walkTo } from './job';
+import { jobOf, openStep, partsAreHere, takePapers, walkThroughApi, walkTo } from './job';
 
 // The loop from baseline to gate B has stories of its own (mesh.spec.ts): what was read in it comes with the file.
 const SET_UP = ['assembly', 'backlash', 'pattern', 'pinion-torque', 'total-torque'];
@@ -70,6 +70,8 @@ for (const [i, [job, choice, passes, change]] of JOBS.entries())
     const titles = (await page.locator('.list li a').allInnerTexts()).join('\n');
     for (const title of passes) expect(titles).toContain(title);
     await bench.saved();
+    await partsAreHere(request, bench.id);
+    await page.reload();
     // One of them with the buttons of a thumb, step by step; the others through the API, by the model's own word of what
     // each step waits for and asks: what is clicked in their steps alone is told in work.spec.ts.
     if (i === 0) {

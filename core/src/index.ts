@@ -350,7 +350,7 @@ export {
   type Situation,
   type UnitKind,
 } from './plan/situation';
-export { PHASES, type Operation, type Phase, type StepRecord } from './plan/operation';
+export { PHASES, type AgreesWith, type Operation, type Phase, type StepRecord } from './plan/operation';
 export { TOOLS, toolOf, type ToolId } from './plan/tools';
 export { orderAsWorked, orderOfWork, type Move, type OwnStep } from './plan/order';
 export { planFaults, type PlanFault } from './plan/faults';

@@ -42,8 +42,8 @@ export const DECIDE: readonly Recipe[] = [
     tools: ['paint'],
     after: ['identify'],
     records: [
-      count('ring', 'Ring teeth counted'),
-      count('pinion', 'Pinion teeth counted'),
+      count('ring', c.newGears ? 'Ring teeth counted, new set' : 'Ring teeth counted', 'ring-teeth'),
+      count('pinion', c.newGears ? 'Pinion teeth counted, new set' : 'Pinion teeth counted', 'pinion-teeth'),
       ...(c.newGears && c.mesh ? [yes('match', 'Match numbers of the new pair agree')] : []),
     ],
     pass: 'The quotient is the ratio that was ordered, and the pair’s numbers agree.',
@@ -332,7 +332,7 @@ export const GET_IN: readonly Recipe[] = [
       hand: c.ringHand ?? 'unknown',
       takes: [{ part: 'Ring bolts' }, { part: 'Ring', count: 1 }],
       records: [
-        choice('hand', 'Thread hand, as it moved', ['right', 'left'], []),
+        { ...choice('hand', 'Thread hand, as it moved', ['right', 'left'], []), agrees: 'thread-hand' },
         { ...torqueRecord('loosen', 'Loosening torque') },
         choice('holes', 'Holes and threads', ['good', 'lip at a hole', 'thread damaged'], ['thread damaged']),
       ],

@@ -16,6 +16,9 @@ export const PHASES = {
 } as const;
 export type Phase = keyof typeof PHASES;
 
+/** What is already said of the axle, and that a record has to agree with. */
+export type AgreesWith = 'thread-hand' | 'ring-teeth' | 'pinion-teeth';
+
 /** Something that a step writes down. */
 export type StepRecord =
   | {
@@ -29,6 +32,7 @@ export type StepRecord =
       readonly pass?: { readonly atLeast?: number; readonly atMost?: number; readonly from: string };
       /** Value of the spec sheet that it is to agree with. */
       readonly sheet?: string;
+      readonly agrees?: AgreesWith;
     }
   | {
       readonly id: string;
@@ -37,6 +41,7 @@ export type StepRecord =
       readonly choices: readonly string[];
       /** Those that stop the job until something is done about it. */
       readonly stops: readonly string[];
+      readonly agrees?: AgreesWith;
     }
   | { readonly id: string; readonly label: string; readonly of: 'text' };
 
@@ -152,7 +157,8 @@ export const torque = (id: string, label: string, sheet?: string): StepRecord =>
   ...(sheet === undefined ? {} : { sheet }),
 });
 
-export const count = (id: string, label: string): StepRecord => ({
+export const count = (id: string, label: string, agrees?: AgreesWith): StepRecord => ({
+  ...(agrees === undefined ? {} : { agrees }),
   id,
   label,
   of: 'number',

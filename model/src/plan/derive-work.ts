@@ -210,7 +210,9 @@ function waiting(axle: AxleName, { step, waits }: StepState, d: Derivation): voi
   if (!first) return;
   d.finding({
     id: `plan.${axle}.waits`,
-    verdict: said.some((one) => one.for === 'sheet' || one.for === 'gate' || one.for === 'hand') ? 'stop' : 'watch',
+    verdict: said.some((one) => one.for === 'sheet' || one.for === 'gate' || one.for === 'hand' || one.for === 'stop')
+      ? 'stop'
+      : 'watch',
     place: { sheet: 'work', tab: 'step', axle, field: `step-${step.id}-${axle}` },
     station: 'final',
     figures: [],
@@ -242,7 +244,7 @@ function stores(axle: AxleName, { work, tools }: WorkState, adjusters: string, d
       id: `plan.${axle}.pattern`,
       verdict: 'stop',
       place: { sheet: 'parts', tab: 'tools', axle, field: `tool-pattern-adjuster-wrench-${axle}` },
-      rule: 'the pattern of the adjuster wrench is the carrier’s: two were bought once, neither fitted (common practice)',
+      rule: 'a wrench fits the adjusters of its own carrier alone (common practice)',
       facts: { axle, wrench: pattern, carrier: adjusters },
       say: words.pattern,
     });

@@ -58,6 +58,41 @@ describe('the work on an axle', () => {
     }
   });
 
+  it('what is written down and says stop holds its step, until somebody puts a name and a reason under it', () => {
+    const holds = (build: Build, step: string, ...ledger: LedgerEntry[]) =>
+      look(build, ledger)
+        .step(step)
+        ?.waits.filter((one) => one.holds)
+        .map(({ what }) => what);
+    const build = jobOf('ratio-swap', ({ finalDrive }) => Object.assign(finalDrive, { ring: 41, pinion: 11 }));
+    // Thread hand found other than the spec says: bolts of a left hand turned the wrong way are tightened until they break.
+    const left = said('ring-off', 'hand', 'left');
+    expect(holds(build, 'ring-off', left)).toEqual(['Thread hand, as it moved: left; right in the spec of the axle']);
+    expect(holds(build, 'ring-off', said('ring-off', 'hand', 'right'))).toEqual([]);
+    expect(look(build, [left]).finding('plan.rear.record.ring-off.hand')?.verdict).toBe('stop');
+    expect(holds(build, 'ring-off', left, { ...sign(overrideKey('rear', 'ring-off')), note: 'spec is wrong' })).toEqual(
+      [],
+    );
+    // Counted other than ordered.
+    const teeth = (counted: number) => read('count/', 'count-teeth', 'ring', counted, '');
+    expect(holds(build, 'count-teeth', teeth(41))).toEqual([]);
+    expect(holds(build, 'count-teeth', teeth(37))).toEqual([
+      'Ring teeth counted, new set: 37; 41 in the final drive of the build',
+    ]);
+    // Whatever else a step calls a stop.
+    const wax = said('arrival', 'wax', 'still on');
+    expect(holds(build, 'arrival', wax)).toEqual(['Storage wax: still on']);
+    // What is not here yet has not come.
+    const parts = newParts(look(build).work.parts, 10, 'open');
+    const listed = (state: 'needed' | 'here') =>
+      jobOf('ratio-swap', (axle) => {
+        axle.work = { ...newWork('ratio-swap', 'plain'), parts: parts.map((one) => ({ ...one, state })) };
+      });
+    expect(holds(listed('needed'), 'arrival')?.[0]).toMatch(/^Not here: .*, and \d+ more$/);
+    expect(look(listed('needed')).finding('plan.rear.waits')?.verdict).not.toBe('stop');
+    expect(holds(listed('here'), 'arrival')).toEqual([]);
+  });
+
   it('every step records what can be kept, opens a sheet that is there, asks for values of the sheet', () => {
     for (const job of ['ratio-swap', 'full-build', 'overhaul'] as const)
       for (const { step, records } of look(jobOf(job)).work.steps) {
@@ -184,7 +219,7 @@ describe('what goes wrong at the bench', () => {
     expect(step('inner-seals')?.waits.map((one) => one.for)).toContain('part');
   });
 
-  // Two adjuster wrenches were bought, neither fitted this carrier's pattern (common practice).
+  // A wrench whose pattern is not that of the carrier's adjusters turns nothing (common practice).
   it('an adjuster wrench of another pattern is a stop before the job starts', () => {
     const at = (pattern: string, sheet: string | null) =>
       look(

@@ -7,6 +7,7 @@ import {
   partOf,
   planFaults,
   toolOf,
+  type AgreesWith,
   type NeededPart,
   type Operation,
   type PartId,
@@ -39,10 +40,12 @@ export interface RecordState {
 
 /** What a step waits for before it can be begun. */
 export interface Wait {
-  readonly for: 'gate' | 'sheet' | 'hand' | 'step' | 'tool' | 'part';
+  readonly for: 'gate' | 'sheet' | 'hand' | 'step' | 'tool' | 'part' | 'stop';
   readonly what: string;
   /** The step, tool, part or value of the sheet. */
   readonly id: string;
+  /** Nobody calls the step done meanwhile, unless with a name and a reason. */
+  readonly holds?: true;
 }
 
 export interface StepState {
@@ -95,6 +98,18 @@ export function recordSubject(axle: AxleName, step: string, record: StepRecord):
 const textOf = (reading: InForce | undefined): string | null =>
   reading?.value.of === 'text' ? reading.value.text : null;
 
+/** What is said of the axle that a record has to agree with, and where; null where nobody has said it. */
+function knownOf(
+  { identity, finalDrive }: Axle,
+  what: AgreesWith,
+): { readonly value: string | number; readonly where: string } | null {
+  if (what === 'thread-hand') {
+    const hand = identity?.ringBolts?.value.hand ?? 'unknown';
+    return hand === 'unknown' ? null : { value: hand, where: 'the spec of the axle' };
+  }
+  return { value: what === 'ring-teeth' ? finalDrive.ring : finalDrive.pinion, where: 'the final drive of the build' };
+}
+
 function judge(
   record: StepRecord,
   said: string | null,
@@ -102,6 +117,9 @@ function judge(
   axle: Axle,
 ): Pick<RecordState, 'verdict' | 'against'> {
   if (said === null) return { verdict: 'not-yet', against: '' };
+  const known = record.of === 'text' || record.agrees === undefined ? null : knownOf(axle, record.agrees);
+  if (known !== null && known.value !== (record.of === 'choice' ? said : base))
+    return { verdict: 'stop', against: `${known.value} in ${known.where}` };
   if (record.of === 'choice') return { verdict: record.stops.includes(said) ? 'stop' : 'fits', against: '' };
   if (record.of === 'text' || base === null) return { verdict: 'fits', against: '' };
   if (record.pass) {
@@ -136,9 +154,44 @@ function weakAsks(step: Operation, { identity }: Axle): Wait[] {
     if (told && !isWeak(originOf(told))) return [];
     const label = sheetField(key).label;
     const what = told ? `${label}: from memory, borrowed or guessed` : `${label}: nobody has said it`;
-    return [{ for: 'sheet', what, id }];
+    return [{ for: 'sheet', what, id, holds: true }];
   });
 }
+
+/** What was written down at a step and says stop: nobody goes past it without a name and a reason. */
+const stopsOf = (records: readonly RecordState[]): Wait[] =>
+  records.flatMap(({ record, verdict, said, against }): Wait[] =>
+    verdict !== 'stop'
+      ? []
+      : [
+          {
+            for: 'stop',
+            holds: true,
+            what: `${record.label}: ${said ?? ''}${against === '' ? '' : `; ${against}`}`,
+            id: record.id,
+          },
+        ],
+  );
+
+/** The step that looks at the parts that came: it is not done while some have not. */
+const ARRIVAL = 'arrival';
+const notHere = ({ parts }: Work): Wait[] => {
+  const away = parts.filter(({ state }) => state !== 'here');
+  const more = away.length > 3 ? `, and ${away.length - 3} more` : '';
+  return away.length === 0
+    ? []
+    : [
+        {
+          for: 'part',
+          holds: true,
+          what: `Not here: ${away
+            .slice(0, 3)
+            .map(({ name }) => name)
+            .join(', ')}${more}`,
+          id: ARRIVAL,
+        },
+      ];
+};
 
 /**
  * The order of work of an axle with what has been done.
@@ -214,6 +267,7 @@ export function workState(
               ? [
                   {
                     for: 'gate',
+                    holds: true,
                     what: `Gate ${step.behind} is not signed`,
                     id: `gate-${step.behind.toLowerCase()}`,
                   } as const,
@@ -223,6 +277,8 @@ export function workState(
             ...(step.hand === 'unknown' && id === 'ring-bolts' && !handKnown
               ? [{ for: 'hand', what: 'Nobody knows the thread hand', id: 'ring-off' } as const]
               : []),
+            ...(free ? [] : stopsOf(records)),
+            ...(free || id !== ARRIVAL ? [] : notHere(work)),
             ...missingTool(step),
             ...missingPart(step),
           ];

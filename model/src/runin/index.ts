@@ -6,7 +6,16 @@ import { fact } from '../engine/finding';
 import { readingBase, type InForce, type Readings } from '../engine/readings';
 import { stepDone } from '../plan/readings';
 import { runInFigures } from './ids';
-import { runInSubjects, tripDistance, tripKind, tripNoise, tripTemperature, type TRIP_KINDS } from './readings';
+import {
+  runInSubjects,
+  tripDistance,
+  tripKind,
+  tripNoise,
+  tripSound,
+  tripTemperature,
+  type SOUNDS,
+  type TRIP_KINDS,
+} from './readings';
 import * as words from './words';
 
 /** One time out, or one look at it. */
@@ -16,6 +25,9 @@ export interface Trip {
   readonly at: string;
   readonly metres: number | null;
   readonly celsius: number | null;
+  /** As chosen; null where nobody said. */
+  readonly sound: (typeof SOUNDS)[number] | null;
+  /** A free note beside it, which decides nothing. */
   readonly noise: string | null;
   readonly reading: InForce;
 }
@@ -37,6 +49,8 @@ export interface RunInState {
   readonly sealsSeen: boolean;
   /** Too hot on the last trip. */
   readonly hot: boolean;
+  /** The trip on which it was last said how it sounds, where it was not quiet: a quiet one after it ends it. */
+  readonly loud: Trip | null;
 }
 
 /** Seals of a job: what is bought, and the step that puts it in. */
@@ -66,13 +80,14 @@ export function runInState(
       const found = readings.get(key);
       return found ? readingBase(found) : null;
     };
-    const noise = readings.get(tripNoise.key(keys))?.value;
+    const [noise, sound] = [tripNoise, tripSound].map(({ key }) => readings.get(key(keys))?.value);
     trips.push({
       number: Number(of.trip),
       kind: reading.value.choice as Trip['kind'],
       at: reading.at,
       metres: base(tripDistance.key(keys)),
       celsius: base(tripTemperature.key(keys)),
+      sound: sound?.of === 'choice' ? (sound.choice as Trip['sound']) : null,
       noise: noise?.of === 'text' ? noise.text : null,
       reading,
     });
@@ -96,6 +111,7 @@ export function runInState(
   const looked = trips.some(({ kind, at }) => kind === 'recheck' && on !== null && at.slice(0, 10) >= on);
   if (on !== null && today !== null && today >= on && !looked) due.push('date');
   const last = trips.at(-1);
+  const heard = trips.findLast(({ sound }) => sound !== null);
   const renewed = SEALS.flatMap(({ part, step, name: called }) => {
     const done = readings.get(stepDone.key({ axle: name, step }));
     const here = work.parts.some(({ id, state: is }) => id === part && is === 'here');
@@ -113,6 +129,7 @@ export function runInState(
     over: school === 'heat-cycles' ? all.cycles >= Math.max(1, cycles) : all.metres >= metres && trips.length > 0,
     renewed: renewed.map(({ name: called, on: day }) => ({ name: called, on: day })),
     sealsSeen: upToLook.some(({ kind, metres: driven }) => kind !== 'recheck' || (driven ?? 0) > 0),
+    loud: heard !== undefined && heard.sound !== 'none' ? heard : null,
     hot: last !== undefined && last.celsius !== null && last.celsius >= entryBase(alarm),
   };
 }
@@ -190,15 +207,15 @@ export const runin = defineCapability({
           },
           say: words.seals,
         });
-      const whine = state.trips.findLast(({ noise }) => noise !== null && /whin|howl|rumbl|grind/i.test(noise));
-      if (whine)
+      const { loud } = state;
+      if (loud)
         d.finding({
           ...common,
           id: `runin.${name}.noise`,
           verdict: 'stop',
-          place: at('trip-noise'),
+          place: at('trip-sound'),
           rule: 'a rising whine that is driven on costs race, bearings and gears (common practice)',
-          facts: { axle: name, noise: whine.noise ?? '', trip: fact(whine.number, 'count') },
+          facts: { axle: name, sound: loud.sound ?? '', trip: fact(loud.number, 'count') },
           say: words.noise,
         });
     }

@@ -50,4 +50,14 @@ export const tripNoise = defineSubject({
   words: ({ axle, trip: n }) => `${named(axle, n)}: heard, seen`,
 });
 
-export const runInSubjects = [tripKind, tripDistance, tripTemperature, tripNoise];
+/** What an axle is heard to do: chosen, never guessed from words. */
+export const SOUNDS = ['none', 'whine under power', 'whine on overrun', 'rumble', 'knock'] as const;
+
+export const tripSound = defineSubject({
+  what: 'run-in-sound',
+  keys,
+  value: { of: 'choice', choices: SOUNDS },
+  words: ({ axle, trip: n }) => `${named(axle, n)}: sound of the axle`,
+});
+
+export const runInSubjects = [tripKind, tripDistance, tripTemperature, tripSound, tripNoise];

@@ -36,7 +36,7 @@ export const seals = (f: { axle: string; seals: string; seen: boolean }): Words 
   detail: `Renewed: ${f.seals}. One that leaks again was cut going in, or its shaft is worn where it runs.`,
 });
 
-export const noise = (f: { axle: string; noise: string; trip: N }): Words => ({
-  title: `${capital(f.axle)} axle: “${f.noise}” on trip ${f.trip.value}`,
+export const noise = (f: { axle: string; sound: string; trip: N }): Words => ({
+  title: `${capital(f.axle)} axle: ${f.sound} on trip ${f.trip.value}`,
   detail: 'Stop driving it, and look inside: teeth and bearings first.',
 });

@@ -28,7 +28,10 @@ function doStep(build: Build, { step, records }: StepState): LedgerEntry[] {
     if (record.of === 'choice') return [said(step.id, record.id, record.choices[0] as string)];
     if (record.of === 'text') return [said(step.id, record.id, 'as it should be')];
     const told = record.sheet === undefined ? null : axle.identity?.sheet[record.sheet as SheetKey]?.value;
-    const value = { of: 'number' as const, counts: 'one' as const, entries: [goodNumber(record, told)] };
+    const { ring, pinion } = axle.finalDrive;
+    const teeth = { 'ring-teeth': ring, 'pinion-teeth': pinion, 'thread-hand': null }[record.agrees ?? 'thread-hand'];
+    const counted = teeth === null ? null : entryOf(teeth, '');
+    const value = { of: 'number' as const, counts: 'one' as const, entries: [counted ?? goodNumber(record, told)] };
     return [entry(recordSubject('rear', step.id, record), value)];
   };
   const elsewhere = (): LedgerEntry[] => {
@@ -66,8 +69,14 @@ export function walk(build: Build, ledger: readonly LedgerEntry[], until?: strin
     // Done is the last of what was written for a step: what it misses all the same is what nobody can give.
     const before = work.rear?.steps.find(({ step }) => step.id === last);
     if (before) stuck(before, before.missing);
+    const stops = before?.records.filter(({ verdict }) => verdict === 'stop') ?? [];
+    if (before)
+      stuck(
+        before,
+        stops.map(({ record, said: read, against }) => `${record.label} ${read ?? ''} against ${against}`),
+      );
     // A part that is not here is said at its step, and holds nobody who has it in hand.
-    const holds = next.waits.filter((one) => one.for !== 'part');
+    const holds = next.waits.filter((one) => one.for !== 'part' || one.holds);
     stuck(
       next,
       holds.map(({ what }) => what),

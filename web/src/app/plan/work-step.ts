@@ -102,8 +102,8 @@ export class WorkStep {
       .map(({ what, id }) => ({ what, id })),
   );
   protected readonly holds = computed(() => this.state().waits.filter((one) => one.for !== 'step'));
-  /** What can’t be taken back waits for a gate or a value of the sheet: somebody may put a name under doing it all the same. */
-  protected readonly refused = computed(() => this.holds().some((one) => one.for === 'gate' || one.for === 'sheet'));
+  /** What can’t be taken back waits for a gate or a value of the sheet, and any step for what was read at it and says stop: somebody may put a name under doing it all the same. */
+  protected readonly refused = computed(() => this.holds().some(({ holds }) => holds));
   /** Minutes since this step was opened on this device. */
   private readonly opened = computed(
     () => `${this.edit.bench.editor().id ?? ''}.opened.${this.axle()}.${this.state().step.id}`,

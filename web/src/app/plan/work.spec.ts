@@ -154,17 +154,23 @@ describe('one step', () => {
   });
 
   it('is done when what it asks for is written down, and goes on to the next', async () => {
-    const bench = openBench(working());
+    const build = working();
+    const { ring, pinion } = build.axles.rear?.finalDrive ?? { ring: 0, pinion: 0 };
+    const bench = openBench(build);
     const screen = await stepSheet('count-teeth');
     const done = () => screen.all('.foot .main')[0] as HTMLButtonElement;
     expect(done().disabled).toBeTrue();
     expect(screen.text).toContain('Before it is done: Ring teeth counted');
-    await screen.type('Ring teeth counted', '41');
-    await screen.type('Pinion teeth counted', '10');
+    await screen.type('Ring teeth counted, new set', String(ring - 1));
+    await screen.type('Pinion teeth counted, new set', String(pinion));
     const match = screen.find<HTMLInputElement>('input[name="record-count-teeth-match-rear"][value="yes"]');
     match.click();
     await screen.fixture.whenStable();
     expect(last(bench).value).toEqual({ of: 'text', text: 'yes' });
+    // Another set than the build's: a stop is gone past with a name and a reason alone.
+    expect(done().disabled).toBeTrue();
+    expect(screen.text).toContain(`${ring - 1}; ${ring} in the final drive of the build`);
+    await screen.type('Ring teeth counted, new set', String(ring));
     expect(done().disabled).toBeFalse();
     const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
     await screen.click(done());

@@ -17,6 +17,7 @@ const SCHOOLS: Readonly<Record<Work['runIn']['school'], { readonly label: string
   'short-trips': { label: 'Short trips', does: 'Short trips at first, each cooled down fully before the next.' },
   distance: { label: 'Distance', does: 'The distance below without full throttle or towing, then change the oil.' },
 };
+const SOUNDS = runInSubjects.SOUNDS.map((value) => ({ value, label: value }));
 const KINDS = runInSubjects.TRIP_KINDS.map((value) => ({ value, label: value }));
 
 /** Trips, heat cycles, miles and races, logged with a thumb; when it is looked at again; signed off. */
@@ -33,6 +34,7 @@ export class RunInTab {
   protected readonly axle = this.edit.axle;
   protected readonly schools = RUN_IN_SCHOOLS.map((value) => ({ value, label: SCHOOLS[value].label }));
   protected readonly kinds = KINDS;
+  protected readonly sounds = SOUNDS;
   protected readonly readCount = countReader('Count', 0, 200);
   protected readonly readDay = readDay;
   protected readonly readNoise = textReader('Heard, seen', 300);
@@ -49,6 +51,7 @@ export class RunInTab {
   protected readonly kind = signal<Trip['kind']>('trip');
   protected readonly distance = signal<Entry | null>(null);
   protected readonly temperature = signal<Entry | null>(null);
+  protected readonly sound = signal<Trip['sound']>(null);
   protected readonly noise = signal('');
 
   protected readonly signature = computed(() => {
@@ -80,12 +83,15 @@ export class RunInTab {
     const [distance, temperature, noise] = [this.distance(), this.temperature(), this.noise()];
     if (distance) this.bench.record(runInSubjects.tripDistance.of(keys), distance, 'Odometer');
     if (temperature) this.bench.record(runInSubjects.tripTemperature.of(keys), temperature, 'Thermometer');
+    const sound = this.kind() === 'recheck' ? null : this.sound();
+    if (sound !== null) this.bench.record(runInSubjects.tripSound.of(keys), { of: 'choice', choice: sound }, 'By ear');
     if (noise) this.bench.record(runInSubjects.tripNoise.of(keys), { of: 'text', text: noise }, 'By ear');
     // It was looked at: its day is over, the next one is set anew.
     const on = this.runIn()?.on ?? null;
     if (this.kind() === 'recheck' && on !== null && on <= localDay(new Date())) this.set({ on: null });
     this.distance.set(null);
     this.temperature.set(null);
+    this.sound.set(null);
     this.noise.set('');
   }
 

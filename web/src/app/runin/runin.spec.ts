@@ -79,12 +79,14 @@ describe('run in', () => {
     screen.find<HTMLInputElement>('input[value="heat cycle"]').click();
     await screen.type('Distance', '20 km');
     await screen.type('Highest oil temperature', '85 °C');
+    screen.find<HTMLInputElement>('input[value="none"]').click();
     await screen.type('Heard, seen', 'quiet');
     await screen.click('Log this heat cycle');
     expect(bench.ledger().map((one) => (one as Reading).subject.what)).toEqual([
       'run-in',
       'run-in-distance',
       'run-in-temperature',
+      'run-in-sound',
       'run-in-noise',
     ]);
     expect(screen.text).toContain('1 heat cycles');
@@ -100,6 +102,17 @@ describe('run in', () => {
     expect(screen.text).toContain('At its alarm');
     await screen.click('Log this trip');
     expect(bench.derived()?.findings.find(({ id }) => id === 'runin.rear.hot')?.verdict).toBe('stop');
+  });
+
+  it('a sound that is no good is a stop, and is not signed off', async () => {
+    const bench = openBench(driven());
+    const screen = await runIn();
+    screen.find<HTMLInputElement>('input[value="rumble"]').click();
+    await screen.fixture.whenStable();
+    await screen.click('Log this trip');
+    expect(bench.derived()?.findings.find(({ id }) => id === 'runin.rear.noise')?.verdict).toBe('stop');
+    expect(screen.text).toContain('rumble');
+    expect(screen.find<HTMLInputElement>('input[value="rumble"]').checked).toBeFalse();
   });
 
   it('falls due, is rechecked, and is signed off with a name', async () => {

@@ -89,6 +89,7 @@ export class Radios<T extends string> {
   readonly label = input.required<string>();
   readonly labelHidden = input(false);
   readonly options = input.required<readonly Option<T>[]>();
-  readonly value = input.required<T>();
+  /** Null: none is chosen yet. */
+  readonly value = input.required<T | null>();
   readonly chosen = output<T>();
 }
