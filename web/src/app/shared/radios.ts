@@ -7,7 +7,7 @@ import type { Option } from './choice';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <span class="label" [id]="name() + '-label'" [class.visually-hidden]="labelHidden()">{{ label() }}</span>
-    <div class="group" role="radiogroup" [attr.aria-labelledby]="name() + '-label'">
+    <div class="group" [class.loose]="wraps()" role="radiogroup" [attr.aria-labelledby]="name() + '-label'">
       @for (option of options(); track option.value) {
         <label [class.on]="option.value === value()">
           <input
@@ -36,6 +36,16 @@ import type { Option } from './choice';
     .group {
       display: inline-flex;
       max-width: 100%;
+      border: 1px solid var(--field);
+      border-radius: 6px;
+    }
+    .group.loose {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 6px;
+      border: 0;
+    }
+    .loose label:is(:first-child, :last-child, :not(:only-child)) {
       border: 1px solid var(--field);
       border-radius: 6px;
     }
@@ -88,6 +98,8 @@ export class Radios<T extends string> {
   readonly name = input.required<string>();
   readonly label = input.required<string>();
   readonly labelHidden = input(false);
+  /** Long words in a narrow column: each its own button, on as many lines as it takes. */
+  readonly wraps = input(false);
   readonly options = input.required<readonly Option<T>[]>();
   /** Null: none is chosen yet. */
   readonly value = input.required<T | null>();
