@@ -36,6 +36,11 @@ describe('the server', () => {
   const count = async (table: string): Promise<number> =>
     Number((await shop.db.query(`select count(*) as n from ${table}`))[0]?.['n']);
 
+  it('keeps a connection for a minute: what is sent meanwhile meets no closing door', async () => {
+    const { headers } = await fetch(new URL('api/health', shop.url));
+    expect(headers.get('keep-alive')).toBe('timeout=65');
+  });
+
   it('keeps a build: create, read, list', async () => {
     const id = await create(emptyFile('Redstart'));
     const read = await call(shop, 'GET', `/api/builds/${id}`);

@@ -43,6 +43,9 @@ async function openDatabase(config: Config): Promise<{ db: Database; unlock: () 
   }
 }
 
+/** A connection is kept so long: at Node's 5 s a write is now and then sent just as it closes, and is lost on the way. */
+const KEEP_ALIVE_MS = 65_000;
+
 /**
  * Opens the database, brings it up to date and listens.
  * @throws FolderInUse, PortInUse
@@ -70,6 +73,7 @@ export async function serve(config: Config, log: Logger = pino({ level: config.l
         else reject((error as NodeJS.ErrnoException).code === 'EADDRINUSE' ? new PortInUse(config.port) : error);
       });
     });
+    server.keepAliveTimeout = KEEP_ALIVE_MS;
     const { port } = server.address() as AddressInfo;
     return {
       url: `http://${config.host}:${port}/`,
