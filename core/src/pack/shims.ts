@@ -233,11 +233,12 @@ export function shimsFrom(
   return (sides) => {
     checkSides(sides);
     stacks.work = 0;
-    return best(sides, stacks);
+    return nearestOf(sides, stacks);
   };
 }
 
-function best(sides: readonly ShimSide[], stacks: Stacks): ShimResult {
+/** The best choice that the stacks of a drawer allow. */
+function nearestOf(sides: readonly ShimSide[], stacks: Stacks): ShimResult {
   const wanted = sides.map(({ fixedMm, targetMm }) => targetMm - fixedMm);
   let proven = true;
   // The nearest stack of each side for itself: no pair can have a smaller worst error.

@@ -165,6 +165,11 @@ describe('what goes wrong at the bench', () => {
         .step('ring-bolts')
         ?.waits.map((one) => one.for);
     expect(waits([])).toContain('hand');
+    expect(
+      look(build)
+        .step('ring-bolts')
+        ?.waits.find((one) => one.for === 'hand')?.holds,
+    ).toBeTrue();
     expect(waits([said('ring-off', 'hand', 'left')])).not.toContain('hand');
   });
 

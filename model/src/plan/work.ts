@@ -274,8 +274,8 @@ export function workState(
                 ]
               : []),
             ...(free ? [] : weakAsks(step, axle)),
-            ...(step.hand === 'unknown' && id === 'ring-bolts' && !handKnown
-              ? [{ for: 'hand', what: 'Nobody knows the thread hand', id: 'ring-off' } as const]
+            ...(!free && step.hand === 'unknown' && id === 'ring-bolts' && !handKnown
+              ? [{ for: 'hand', holds: true, what: 'Nobody knows the thread hand', id: 'ring-off' } as const]
               : []),
             ...(free ? [] : stopsOf(records)),
             ...(free || id !== ARRIVAL ? [] : notHere(work)),

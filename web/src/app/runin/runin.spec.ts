@@ -104,7 +104,7 @@ describe('run in', () => {
     expect(bench.derived()?.findings.find(({ id }) => id === 'runin.rear.hot')?.verdict).toBe('stop');
   });
 
-  it('a sound that is no good is a stop, and is not signed off', async () => {
+  it('a sound that is no good is a stop, and the next trip begins without one', async () => {
     const bench = openBench(driven());
     const screen = await runIn();
     screen.find<HTMLInputElement>('input[value="rumble"]').click();
@@ -113,6 +113,23 @@ describe('run in', () => {
     expect(bench.derived()?.findings.find(({ id }) => id === 'runin.rear.noise')?.verdict).toBe('stop');
     expect(screen.text).toContain('rumble');
     expect(screen.find<HTMLInputElement>('input[value="rumble"]').checked).toBeFalse();
+  });
+
+  it('what could be signed off is not while it is loud, and is again after a quiet trip', async () => {
+    const recheck = entry(runInSubjects.tripKind.of({ axle: 'rear', trip: '3' }), { of: 'choice', choice: 'recheck' });
+    openBench(driven(), [cycle(1), cycle(2), recheck]);
+    const screen = await runIn();
+    const signs = () => screen.all('[id^="sign-run-in"]').length;
+    const drive = async (sound: string) => {
+      screen.find<HTMLInputElement>(`input[value="${sound}"]`).click();
+      await screen.fixture.whenStable();
+      await screen.click('Log this trip');
+    };
+    expect(signs()).toBeGreaterThan(0);
+    await drive('knock');
+    expect(signs()).toBe(0);
+    await drive('none');
+    expect(signs()).toBeGreaterThan(0);
   });
 
   it('falls due, is rechecked, and is signed off with a name', async () => {
