@@ -4,7 +4,11 @@ import { test as base, expect, type APIRequestContext, type Locator, type Page }
 
 /** Builds that stories are told on: kept documents, which don’t move when the demo builds are changed. */
 export type DemoName =
-  'kittiwake-drift-coupe' | 'bracken-raid-truck' | 'wren-hill-climb' | 'plover-electric-hatch' | 'dunnock-rally-saloon';
+  | 'kittiwake-drift-coupe'
+  | 'bracken-raid-truck'
+  | 'wren-hill-climb'
+  | 'plover-electric-hatch'
+  | 'dunnock-rally-saloon';
 
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- files are changed freely before they are imported
 export function demoFile(name: DemoName): any {

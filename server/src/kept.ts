@@ -4,7 +4,8 @@ import { parseOrRefuse, upgrade, type Kept, type z } from '@hot-spline/model';
 
 /** Something out of the database as this program knows it, or why it can't be read. */
 export type Opened<T> =
-  { readonly value: T; readonly unreadable: null } | { readonly value: null; readonly unreadable: string };
+  | { readonly value: T; readonly unreadable: null }
+  | { readonly value: null; readonly unreadable: string };
 
 /**
  * Opens a row: upgraded from the version that it was kept in, then parsed. A row that can't be read fails alone.

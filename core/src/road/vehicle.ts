@@ -17,7 +17,8 @@ import { torqueLookup, type TorquePoint } from './engine-torque';
 export const GRAVITY = 9.80665;
 
 export type Engine =
-  { readonly torqueCurve: readonly TorquePoint[]; readonly limitRpm: number } | { readonly constantPowerW: number };
+  | { readonly torqueCurve: readonly TorquePoint[]; readonly limitRpm: number }
+  | { readonly constantPowerW: number };
 
 /** Everything that the longitudinal equation needs. */
 export interface Vehicle {

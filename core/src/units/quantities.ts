@@ -133,14 +133,14 @@ export const UNITS: Readonly<Record<Exclude<UnitName, ''>, UnitDefinition>> = {
   'km/h': { quantity: 'speed', toBase: 1 / 3.6, system: 'metric', aliases: ['km/h', 'kmh', 'kph'] },
   kn: { quantity: 'speed', toBase: 1852 / 3600, system: 'both', aliases: ['kn', 'kt', 'kts', 'knot', 'knots'] },
   mph: { quantity: 'speed', toBase: MPS_PER_MPH, system: 'inch', aliases: ['mph'] },
-  'N·m': { quantity: 'torque', toBase: 1, system: 'metric', aliases: ['n·m', 'nm', 'n.m', 'n*m'] },
-  'kgf·m': {
+  N·m: { quantity: 'torque', toBase: 1, system: 'metric', aliases: ['n·m', 'nm', 'n.m', 'n*m'] },
+  kgf·m: {
     quantity: 'torque',
     toBase: 9.80665,
     system: 'metric',
     aliases: ['kgf·m', 'kgfm', 'kgm', 'kg·m', 'kg-m', 'kgf-m', 'kgf.m', 'kg.m', 'mkg', 'mkp', 'kpm'],
   },
-  'lbf·ft': {
+  lbf·ft: {
     quantity: 'torque',
     toBase: NM_PER_LBF_FT,
     system: 'inch',
@@ -162,7 +162,7 @@ export const UNITS: Readonly<Record<Exclude<UnitName, ''>, UnitDefinition>> = {
       'ft·lbf',
     ],
   },
-  'lbf·in': {
+  lbf·in: {
     quantity: 'torque',
     toBase: NM_PER_LBF_IN,
     system: 'inch',

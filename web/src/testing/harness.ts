@@ -138,7 +138,8 @@ export class Screen<T> {
   /** The field or select with this visible label. */
   field(label: string): HTMLInputElement | HTMLSelectElement {
     const found = this.all('label').find((candidate) => candidate.textContent?.trim() === label) as
-      HTMLLabelElement | undefined;
+      | HTMLLabelElement
+      | undefined;
     const target = found ? document.getElementById(found.htmlFor) : null;
     if (!(target instanceof HTMLInputElement || target instanceof HTMLSelectElement))
       throw new Error(`no field ${label}`);

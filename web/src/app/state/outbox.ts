@@ -34,7 +34,8 @@ export interface NotTaken extends Queued {
 
 /** Why nothing is sent for now, although the server answers. */
 export type Pause =
-  { readonly why: 'signed-out'; readonly message: string } | { readonly why: 'other-shop'; readonly message: string };
+  | { readonly why: 'signed-out'; readonly message: string }
+  | { readonly why: 'other-shop'; readonly message: string };
 
 const RETRY_MS = [1000, 2000, 4000];
 /** A server that fails over one write is tried so often before the write is set aside. */
