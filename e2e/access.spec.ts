@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import axe, { type AxeResults, type RunOptions } from 'axe-core';
-import { boxOf, expect, test } from './bench';
+import { alone as test, boxOf, expect } from './bench';
 
 const sheets = [
   'brief',

@@ -1,6 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import { test as base, expect, type APIRequestContext, type Locator, type Page } from '@playwright/test';
+import {
+  test as base,
+  expect,
+  type APIRequestContext,
+  type ConsoleMessage,
+  type Locator,
+  type Page,
+  type Request,
+} from '@playwright/test';
 
 /** Builds that stories are told on: kept documents, which don’t move when the demo builds are changed. */
 export type DemoName =
@@ -89,27 +97,44 @@ export class Bench {
   }
 }
 
-/** `drift`, `truck`, `hill`, `hatch`: a page on a build of its own. A page error, a blocked script, and
- * anything fetched from elsewhere fails the test. */
-export const test = base.extend<{ drift: Bench; truck: Bench; hill: Bench; hatch: Bench; calm: undefined }>({
+/** A page error, a blocked script, and anything fetched from elsewhere: what fails a story. */
+async function calm(page: Page, use: (value: undefined) => Promise<void>): Promise<void> {
+  const errors: string[] = [];
+  const failed = (error: Error): void => void errors.push(error.message);
+  const said = (message: ConsoleMessage): void => {
+    if (/content security policy|NG0/i.test(message.text())) errors.push(message.text());
+  };
+  const fetched = (request: Request): void => {
+    if (!/^(http:\/\/(127\.0\.0\.1|shop\.test)|data:|blob:)/.test(request.url()))
+      errors.push(`fetched ${request.url()}`);
+  };
+  page.on('pageerror', failed).on('console', said).on('request', fetched);
+  await use(undefined);
+  page.off('pageerror', failed).off('console', said).off('request', fetched);
+  expect(errors).toEqual([]);
+}
+
+/** On these devices somebody said a name before; the story of the first write has one where nobody did. */
+const named = (page: Page): Promise<unknown> =>
+  page.addInitScript(() => {
+    if (localStorage.getItem('hot-spline.ui') === null)
+      localStorage.setItem('hot-spline.ui', JSON.stringify({ who: 'Edda' }));
+  });
+
+interface Builds {
+  drift: Bench;
+  truck: Bench;
+  hill: Bench;
+  hatch: Bench;
+  calm: undefined;
+}
+
+/** A story on a device of its own: for what sets up the device itself (its screen, its place, a second tab). */
+export const alone = base.extend<Builds>({
   calm: [
     async ({ page }, use) => {
-      const errors: string[] = [];
-      page.on('pageerror', (error) => errors.push(error.message));
-      page.on('console', (message) => {
-        if (/content security policy|NG0/i.test(message.text())) errors.push(message.text());
-      });
-      page.on('request', (request) => {
-        if (!/^(http:\/\/(127\.0\.0\.1|shop\.test)|data:|blob:)/.test(request.url()))
-          errors.push(`fetched ${request.url()}`);
-      });
-      // On these devices somebody said a name before; the story of the first write has one where nobody did.
-      await page.addInitScript(() => {
-        if (localStorage.getItem('hot-spline.ui') === null)
-          localStorage.setItem('hot-spline.ui', JSON.stringify({ who: 'Edda' }));
-      });
-      await use(undefined);
-      expect(errors).toEqual([]);
+      await named(page);
+      await calm(page, use);
     },
     { auto: true },
   ],
@@ -117,6 +142,44 @@ export const test = base.extend<{ drift: Bench; truck: Bench; hill: Bench; hatch
   hill: async ({ page, request }, use) => use(new Bench(page, await importDemo(request, 'wren-hill-climb'))),
   hatch: async ({ page, request }, use) => use(new Bench(page, await importDemo(request, 'plover-electric-hatch'))),
   truck: async ({ page, request }, use) => use(new Bench(page, await importDemo(request, 'bracken-raid-truck'))),
+});
+
+/** `drift`, `truck`, `hill`, `hatch`: a page on a build of its own. The page is the worker's: each story finds it empty,
+ * as it comes from the box, but the app's code is warm, which is half of what a story costs. */
+export const test = alone.extend<object, { device: Page }>({
+  device: [
+    async ({ browser }, use, { project }) => {
+      const { baseURL, viewport, colorScheme, serviceWorkers, acceptDownloads, contextOptions } = project.use;
+      const context = await browser.newContext({
+        ...contextOptions,
+        ...(baseURL === undefined ? {} : { baseURL }),
+        ...(viewport === undefined ? {} : { viewport }),
+        ...(colorScheme === undefined ? {} : { colorScheme }),
+        ...(serviceWorkers === undefined ? {} : { serviceWorkers }),
+        ...(acceptDownloads === undefined ? {} : { acceptDownloads }),
+      });
+      const page = await context.newPage();
+      await named(page);
+      await use(page);
+      await context.close();
+    },
+    { scope: 'worker' },
+  ],
+  context: async ({ device }, use) => use(device.context()),
+  page: async ({ device, viewport }, use) => {
+    await use(device);
+    // Away from the app, on its own origin (elsewhere would be another process), so that nothing holds what is emptied.
+    await device.unrouteAll({ behavior: 'wait' });
+    for (const other of device.context().pages()) if (other !== device) await other.close();
+    await device.goto('/api/health');
+    await device.evaluate(() => sessionStorage.clear());
+    const cdp = await device.context().newCDPSession(device);
+    await cdp.send('Storage.clearDataForOrigin', { origin: new URL(device.url()).origin, storageTypes: 'all' });
+    await cdp.detach();
+    await device.context().clearCookies();
+    await device.setViewportSize(viewport ?? { width: 1280, height: 800 });
+  },
+  calm: async ({ page }, use) => calm(page, use),
 });
 
 export { expect };

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import { expect, test } from './bench';
+import { alone, expect, test } from './bench';
 import { jobOf } from './job';
 
 test.describe('the board', () => {
@@ -70,10 +70,10 @@ test.describe('the board', () => {
   });
 });
 
-test.describe('west of Greenwich', () => {
-  test.use({ timezoneId: 'America/Los_Angeles', locale: 'en-GB' });
+alone.describe('west of Greenwich', () => {
+  alone.use({ timezoneId: 'America/Los_Angeles', locale: 'en-GB' });
 
-  test('a promised day is that day, on the board and on the sheet', async ({ page, request }) => {
+  alone('a promised day is that day, on the board and on the sheet', async ({ page, request }) => {
     const name = `Dunlin ${randomUUID().slice(0, 6)}`;
     const job = await jobOf(page, request, 'dunnock-rally-saloon', (build) => {
       build.name = name;

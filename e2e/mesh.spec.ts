@@ -1,5 +1,5 @@
 import type { APIRequestContext, Page } from '@playwright/test';
-import { Bench, expect, importDemo, test } from './bench';
+import { alone, Bench, expect, importDemo, test } from './bench';
 
 /** A practice axle in the browser, set up as a builder would: by the sheets and the simulated gauges alone. */
 class Practice {
@@ -321,10 +321,10 @@ test('a band out of memory stops at the gate until it is confirmed; a note opens
   await expect(drift.finding('Rear: Gate A opened with a note')).toBeVisible();
 });
 
-test.describe('at phone width', () => {
-  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
+alone.describe('at phone width', () => {
+  alone.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
 
-  test('a thumb lays a pattern, types a round of backlash and reads preload', async ({ drift, page }) => {
+  alone('a thumb lays a pattern, types a round of backlash and reads preload', async ({ drift, page }) => {
     await drift.open('mesh');
     const flank = page.locator('#flank-coast-rear');
     const box = await flank.boundingBox();

@@ -1,4 +1,4 @@
-import { expect, test } from './bench';
+import { alone as test, expect } from './bench';
 import { jobOf, openStep } from './job';
 import { dataFolder, freePort, startServer } from './server';
 

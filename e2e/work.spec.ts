@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { expect, test } from './bench';
+import { alone, expect, test } from './bench';
 import { jobOf, openStep, walkTo } from './job';
 
 test.describe('the order of work', () => {
@@ -119,10 +119,10 @@ test.describe('the order of work', () => {
   });
 });
 
-test.describe('at phone width', () => {
-  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
+alone.describe('at phone width', () => {
+  alone.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
 
-  test('one step fills the phone: hand of the thread, one action, a photo, done', async ({ drift, page }) => {
+  alone('one step fills the phone: hand of the thread, one action, a photo, done', async ({ drift, page }) => {
     await drift.open('work');
     await openStep(page).tap();
     await expect(page.locator('hs-work-step h2')).toHaveText('Run-out of the ring');
@@ -135,26 +135,26 @@ test.describe('at phone width', () => {
     await expect(page.getByRole('heading', { name: 'Mesh', level: 1 })).toBeVisible();
   });
 
-  test('the ring is drawn up bolt by bolt with a thumb: which is next, rounds, open compound', async ({
-    page,
-    request,
-  }) => {
-    const job = await jobOf(page, request, 'kittiwake-drift-coupe', () => undefined);
-    await page.goto(`/builds/${job.id}/joint?tab=torque`);
-    await expect(page.getByText('tightens anticlockwise')).toBeVisible();
-    await page.getByRole('button', { name: 'Threadlocker is opened' }).tap();
-    await expect(page.getByText('Started means finished')).toBeVisible();
-    await expect(page.getByText('Bolt 1 to 26 lbf·ft')).toBeVisible();
-    for (const bolt of [1, 6, 3, 8, 5, 10, 2, 7, 4, 9])
-      await page.getByRole('button', { name: `Bolt ${bolt}, next`, exact: true }).tap();
-    await expect(page.getByText('Bolt 1 to 46 lbf·ft')).toBeVisible();
-    await page.getByRole('button', { name: 'Bolt 1, next', exact: true }).tap();
-    await page.reload();
-    // What was ticked on this device is there again.
-    await expect(page.getByText('1 of 10')).toBeVisible();
-    await expect(page.getByText('Bolt 6 to 46 lbf·ft')).toBeVisible();
-    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
-  });
+  alone(
+    'the ring is drawn up bolt by bolt with a thumb: which is next, rounds, open compound',
+    async ({ page, request }) => {
+      const job = await jobOf(page, request, 'kittiwake-drift-coupe', () => undefined);
+      await page.goto(`/builds/${job.id}/joint?tab=torque`);
+      await expect(page.getByText('tightens anticlockwise')).toBeVisible();
+      await page.getByRole('button', { name: 'Threadlocker is opened' }).tap();
+      await expect(page.getByText('Started means finished')).toBeVisible();
+      await expect(page.getByText('Bolt 1 to 26 lbf·ft')).toBeVisible();
+      for (const bolt of [1, 6, 3, 8, 5, 10, 2, 7, 4, 9])
+        await page.getByRole('button', { name: `Bolt ${bolt}, next`, exact: true }).tap();
+      await expect(page.getByText('Bolt 1 to 46 lbf·ft')).toBeVisible();
+      await page.getByRole('button', { name: 'Bolt 1, next', exact: true }).tap();
+      await page.reload();
+      // What was ticked on this device is there again.
+      await expect(page.getByText('1 of 10')).toBeVisible();
+      await expect(page.getByText('Bolt 6 to 46 lbf·ft')).toBeVisible();
+      expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+    },
+  );
 });
 
 test('inspect: a pitted race run on is a stop, replaced it is decided; what was cut is cleaned twice', async ({
