@@ -196,7 +196,7 @@ export {
   lockAtInput,
   lockLaw,
   sideGearThrust,
-  situationOf,
+  factsOf,
   type AxleGround,
   type BevelGear,
   type CompareResult,
@@ -340,18 +340,28 @@ export { torqueAt, torsion } from './shaft/torsion';
 export { CRITICAL_SHARE, criticalSpeed } from './shaft/critical';
 export { jointAngle } from './shaft/joint-angle';
 export {
+  ARRIVALS,
+  BEARINGS,
   BOXES,
-  JOBS,
+  GEARS,
+  PERMITTED,
   RETENTIONS,
+  RING_PLACES,
+  SPACERS,
   UNIT_KINDS,
+  UNIT_WORK,
   caseOf,
-  type Job,
+  type Case,
+  type DepthShim,
+  type Facts,
   type Retention,
-  type Situation,
+  type RingPlace,
   type UnitKind,
-} from './plan/situation';
+} from './plan/facts';
+export { JOBS, presetOf, type Job, type JobFacts } from './plan/presets';
+export { ACTS, ASKED, type Act, type Asked } from './plan/acts';
 export { PHASES, type AgreesWith, type Operation, type Phase, type StepRecord } from './plan/operation';
 export { TOOLS, toolOf, type ToolId } from './plan/tools';
-export { orderAsWorked, orderOfWork, type Move, type OwnStep } from './plan/order';
+export { STEP_IDS, gateAsks, orderAsWorked, orderOfWork, type Move, type OwnStep, type StepId } from './plan/order';
 export { planFaults, type PlanFault } from './plan/faults';
 export { PARTS, neededParts, partOf, type NeededPart, type PartId } from './plan/parts';

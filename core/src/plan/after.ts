@@ -1,12 +1,62 @@
-import { always, choice, count, operation, text, torque, yes, type Recipe } from './operation';
-import { hasCover } from './situation';
+import { always, choice, count, operation, remedied, text, torque, yes, type Piece, type Recipe } from './operation';
+import { hasCover, seenThroughCover, type Case } from './facts';
+
+/** Closed on the bench, before it goes where its shafts are: not where clips are reached through the opening. */
+const coverFirst = (c: Case): boolean => !seenThroughCover(c) && !(c.whole && c.retention === 'c-clips');
+const plugs = (c: Case): readonly Piece[] => [
+  { part: 'Fill plug', count: 1 },
+  ...(seenThroughCover(c) ? [] : [{ part: 'Drain plug', count: 1 }]),
+];
+
+const coverOn = (when: (c: Case) => boolean) =>
+  operation(
+    'close',
+    'cover',
+    (c) => c.opened && c.construction !== 'drop-out' && when(c),
+    (c) => ({
+      title: c.mesh ? 'Cover on' : 'Inverter side on',
+      acts: ['cover'],
+      does: [
+        'Count the trays first: what came out is in again.',
+        c.mesh
+          ? 'Faces clean and dry. Sealant until it skins, then crosswise to torque.'
+          : 'O-rings between oil and inverter clean. Plugs on before the cover.',
+      ],
+      tools: ['torque-wrench', 'sealant-gun'],
+      parts: ['sealant'],
+      after: [
+        'gate-b',
+        ...(coverFirst(c) ? [] : ['shafts-in']),
+        'locker-line',
+        'final-readings',
+        'float-final',
+        'input-float',
+      ],
+      behind: 'B',
+      returns: [
+        ...(hasCover(c) ? [{ part: 'Cover bolts' }] : []),
+        ...(c.mesh ? [] : [{ part: 'Inverter-side bolts' }]),
+      ],
+      records: [
+        remedied(
+          torque('cover', 'Cover bolts', 'coverTorque'),
+          'All loosened crosswise and torqued again; on sealant that has skinned the face is cleaned first.',
+        ),
+        yes('trays', 'Trays are empty'),
+      ],
+      pass: 'Trays empty, torque crosswise.',
+      fails: 'A part over: open again.',
+      minutes: 25,
+      waitsHours: 1,
+    }),
+  );
 
 /** Closing, filling, running in, handing over: common practice, no published source. */
-export const CLOSE: readonly Recipe[] = [
+export const CLOSE = [
   operation(
     'close',
     'close-case',
-    (c) => !c.mesh,
+    (c) => !c.mesh && c.opened,
     (c) => ({
       title: 'Close the electric unit',
       does: [
@@ -16,12 +66,12 @@ export const CLOSE: readonly Recipe[] = [
       ],
       tools: ['torque-wrench', 'heat'],
       parts: ['seals'],
-      after: ['gate-a'],
-      behind: 'A',
+      after: ['gate-a', 'carrier-bearings', 'ring-bolts', 'locker-rings', 'close-plate', 'close-carrier', 'run-out'],
+      behind: c.floatOpen ? 'A' : null,
       returns: [
         { part: 'Carrier', count: 1 },
         { part: 'The one shim', count: 1 },
-        ...(c.newSideBearings ? [{ part: 'Side bearings', count: 2 }] : []),
+        ...(c.pinionComesOut ? [{ part: 'Layshaft', count: 1 }] : []),
         { part: 'Case bolts' },
         { part: 'Split ring', count: 1 },
       ],
@@ -36,8 +86,9 @@ export const CLOSE: readonly Recipe[] = [
       minutes: 60,
     }),
   ),
-  operation('close', 'float-final', (c) => !c.mesh, {
+  operation('close', 'float-final', (c) => !c.mesh && c.opened, {
     title: 'End float, case bolted up',
+    answers: ['float'],
     does: ['Pulled and pushed against the indicator; tap it home, and again.'],
     tools: ['indicator'],
     after: ['close-case'],
@@ -47,160 +98,226 @@ export const CLOSE: readonly Recipe[] = [
     place: { sheet: 'carrier' },
     minutes: 15,
   }),
-  operation('close', 'gate-b', always, {
+  operation('close', 'gate-b', (c) => c.opened || c.box === 'input-float', {
     title: 'Gate B',
+    acts: ['gate-b'],
     does: ['Final readings in spec, by name.'],
-    after: ['final-readings', 'float-final', 'locker-line', 'input-float'],
+    after: ['gate-a', 'final-readings', 'side-preload', 'float-final', 'locker-line', 'input-float'],
     gate: 'B',
     pass: 'Signed.',
     fails: 'The cover stays off.',
     place: { sheet: 'gates' },
     minutes: 5,
   }),
-  operation('close', 'shafts-in', always, (c) => ({
-    title: 'Shafts in',
-    does: {
-      'c-clips': [
-        'First take out the pin that only held the gears.',
-        'Push in, clip, pull out, pin, its bolt with threadlocker.',
-      ],
-      flange: ['Shaft in over the seal, nuts through the flange.'],
-      'unit-bearing': ['Shaft and hub in. The axle nut to its sheet: it sets the bearing.'],
-      stub: ['Stub flange in until it clicks, or its centre bolt to torque.'],
-    }[c.retention],
-    tools: ['torque-wrench', ...(c.retention === 'unit-bearing' ? (['twelve-point'] as const) : [])],
-    parts: ['shaft-seals'],
-    after: ['gate-b'],
-    closedBy: c.retention === 'c-clips' && c.mesh ? 'cover' : null,
-    returns: [
-      { part: 'Shafts', count: 2 },
-      ...{
-        'c-clips': [
-          { part: 'C-clips', count: 2 },
-          { part: 'Cross pin', count: 1 },
-          { part: 'Cross-pin bolt', count: 1 },
-        ],
-        flange: [{ part: 'Shaft flange nuts' }],
-        'unit-bearing': [{ part: 'Hub bolts' }, { part: 'Axle nuts', count: 2 }],
-        stub: [{ part: 'Stub bolts or clips', count: 2 }],
-      }[c.retention],
-    ],
-    asks: c.retention === 'unit-bearing' ? ['wheelEndTorque'] : [],
-    records: [
-      ...(c.retention === 'c-clips'
-        ? [yes('pin-out', 'Pin that held the gears is out'), yes('clips', 'Both clips seen in')]
-        : []),
-      torque('retention', 'Retention', c.retention === 'unit-bearing' ? 'wheelEndTorque' : 'retentionTorque'),
-    ],
-    pass: 'Held on both sides, seal whole.',
-    fails: 'A cut seal is replaced now, not after the leak.',
-    minutes: 30,
-  })),
-  operation('close', 'cover', always, (c) => ({
-    title: c.mesh ? (c.construction === 'drop-out' ? 'Carrier housing into the axle' : 'Cover on') : 'Inverter side on',
+  coverOn(coverFirst),
+  operation('close', 'housing-in', (c) => c.opened && c.whole && c.construction === 'drop-out', {
+    title: 'Carrier housing into the axle',
+    acts: ['housing-in'],
     does: [
       'Count the trays first: what came out is in again.',
-      c.mesh
-        ? 'Faces clean and dry. Sealant until it skins, then crosswise to torque.'
-        : 'O-rings between oil and inverter clean. Plugs on before the cover.',
+      'Faces clean and dry, sealant until it skins; over the studs straight in, then crosswise to torque.',
     ],
     tools: ['torque-wrench', 'sealant-gun'],
     parts: ['sealant'],
-    after: ['gate-b', 'shafts-in', 'locker-line', 'final-readings', 'input-float'],
+    after: ['gate-b', 'final-readings', 'locker-line'],
     behind: 'B',
-    returns: [
-      ...(hasCover(c) ? [{ part: 'Cover bolts' }] : []),
-      { part: 'Drain plug', count: 1 },
-      { part: 'Lines and plugs' },
-      ...(c.construction === 'drop-out' ? [{ part: 'Carrier housing fasteners' }] : []),
-      ...(c.mesh ? [] : [{ part: 'Inverter-side bolts' }]),
-    ],
-    records: [torque('cover', 'Cover bolts', 'coverTorque'), yes('trays', 'Trays are empty')],
-    pass: 'Trays empty, torque crosswise.',
-    fails: 'A part over: open again.',
-    minutes: 25,
+    returns: [{ part: 'Carrier housing', count: 1 }, { part: 'Carrier housing fasteners' }],
+    records: [torque('cover', 'Housing fasteners', 'coverTorque'), yes('trays', 'Trays are empty')],
+    pass: 'Crosswise to torque, trays empty but for what goes on from outside.',
+    fails: 'It does not go home: nothing between the faces, no shaft in the way.',
+    caution: 'It is heavy and off balance: two people or a hoist.',
+    minutes: 30,
     waitsHours: 1,
-  })),
+  }),
   operation(
     'close',
-    'prop-on',
-    (c) =>
-      c.mesh &&
-      c.construction !== 'transaxle' &&
-      (c.pinionOut || c.construction === 'drop-out' || c.construction === 'independent'),
-    {
-      title: 'Prop shaft on',
-      does: ['By its mark.'],
+    'unit-in',
+    ({ unitOut }) => unitOut,
+    (c) => ({
+      title: 'Unit into the car',
+      does: ['Up on the jack, mounts by place and finger tight, then to torque at ride height.'],
       tools: ['torque-wrench'],
-      after: ['cover', 'pinion-preload'],
-      returns: [{ part: 'Prop shaft', count: 1 }, { part: 'Prop shaft bolts' }],
-      records: [torque('prop', 'Prop shaft bolts')],
-      pass: 'Marks line up.',
-      fails: 'Off, and by its mark.',
-      minutes: 15,
-    },
+      after: ['gate-b', ...(coverFirst(c) ? ['cover'] : [])],
+      returns: [{ part: c.mesh ? 'Unit' : 'Drive unit', count: 1 }, { part: 'Mount bolts' }],
+      records: [torque('mounts', 'Mount bolts')],
+      pass: 'Mounts at torque, nothing pinched.',
+      fails: 'A mount under stress: loosen all, and again.',
+      caution: 'Nobody under it until the mounts hold it.',
+      minutes: 60,
+    }),
   ),
-  operation('close', 'wheel-ends-on', always, {
-    title: 'Wheel ends, brakes, wheels',
-    does: [
-      'Bearings lettering outwards, studs pressed, not hammered. Wheels torqued on the ground, and once more after driving.',
-    ],
+  operation(
+    'close',
+    'shafts-in',
+    ({ opened, whole }) => opened && whole,
+    (c) => ({
+      title: 'Shafts in',
+      acts: ['shafts-in'],
+      does: {
+        'c-clips': [
+          'First take out the pin that only held the gears.',
+          'Push in, clip, pull out, pin, its bolt with threadlocker.',
+        ],
+        flange: ['Shaft in over the seal, nuts through the flange.'],
+        'unit-bearing': ['Shaft and hub in. The axle nut to its sheet: it sets the bearing.'],
+        stub: ['Stub flange in until it clicks, or its centre bolt to torque.'],
+      }[c.retention],
+      tools: ['torque-wrench', ...(c.retention === 'unit-bearing' ? (['twelve-point'] as const) : [])],
+      parts: ['shaft-seals'],
+      after: ['gate-b', 'housing-in', 'unit-in', ...(coverFirst(c) ? ['cover'] : [])],
+      closedBy: c.retention === 'c-clips' && hasCover(c) ? 'cover' : null,
+      returns: [
+        { part: 'Shafts', count: 2 },
+        ...{
+          'c-clips': [
+            { part: 'C-clips', count: 2 },
+            { part: 'Cross pin', count: 1 },
+            { part: 'Cross-pin bolt', count: 1 },
+          ],
+          flange: [{ part: 'Shaft flange nuts' }],
+          'unit-bearing': [{ part: 'Hub bolts' }],
+          stub: [{ part: 'Stub bolts or clips', count: 2 }],
+        }[c.retention],
+      ],
+      asks: c.retention === 'unit-bearing' ? ['wheelEndTorque'] : [],
+      records: [
+        ...(c.retention === 'c-clips'
+          ? [
+              remedied(
+                yes('pin-out', 'Pin that held the gears is out'),
+                'Out with it: what only held the gears is no cross pin.',
+              ),
+              remedied(
+                yes('clips', 'Both clips seen in'),
+                'A clip that nobody saw is not in: the shaft out again, and look.',
+              ),
+            ]
+          : []),
+        remedied(
+          torque('retention', 'Retention', c.retention === 'unit-bearing' ? 'wheelEndTorque' : 'retentionTorque'),
+          'Loosened, threads clean, once more to the torque of its sheet.',
+        ),
+      ],
+      pass: 'Held on both sides, seal whole.',
+      fails: 'A cut seal is replaced now, not after the leak.',
+      minutes: 30,
+    }),
+  ),
+  coverOn((c) => !coverFirst(c)),
+  operation('close', 'prop-on', ({ propOff }) => propOff, {
+    title: 'Prop shaft on',
+    does: ['By its mark.'],
     tools: ['torque-wrench'],
-    after: ['shafts-in', 'cover'],
-    returns: [
-      { part: 'Brake callipers', count: 2 },
-      { part: 'Brake bolts' },
-      { part: 'Wheels', count: 2 },
-      { part: 'Wheel nuts' },
-    ],
-    records: [torque('wheels', 'Wheel nuts'), yes('brakes', 'Brakes pump up and hold')],
-    pass: 'Torqued, and the brakes hold.',
-    fails: 'It does not leave the stands.',
-    caution: 'Brake and wheel work by local rules and licensed practice.',
-    minutes: 45,
-  }),
-  operation('close', 'fill', always, (c) => ({
-    title: 'Fill, or label it dry',
-    does: [
-      ...(c.unit === 'plate'
-        ? ['Additive first. Then oil to the grade, until it weeps from the level hole.']
-        : ['Oil to the grade, until it weeps from the level hole.']),
-      'Not filled now: oil on the bearings, and a label that says so.',
-    ],
-    tools: ['pump'],
-    parts: ['oil', ...(c.unit === 'plate' ? ['additive'] : [])],
-    after: ['cover'],
-    returns: [{ part: 'Fill plug', count: 1 }],
-    records: [
-      choice('filled', 'Filled', ['filled to the level', 'dry: labelled “no oil in it”'], []),
-      text('grade', 'Oil, as poured'),
-      {
-        id: 'volume',
-        label: 'Volume',
-        of: 'number',
-        quantity: 'volume',
-        scale: 'fill',
-        range: { min: 0, max: 50, unit: 'l' },
-      },
-      ...(c.unit === 'plate'
-        ? [
-            {
-              id: 'additive',
-              label: 'Additive',
-              of: 'number',
-              quantity: 'volume',
-              scale: 'dose',
-              range: { min: 0, max: 5, unit: 'l' },
-            } as const,
-          ]
-        : []),
-    ],
-    pass: 'It weeps from the level hole, or the label is on.',
-    fails: 'Handed over dry and forgotten it is ruined.',
-    place: { sheet: 'close' },
+    after: ['cover', 'housing-in', 'unit-in', 'pinion-preload'],
+    returns: [{ part: 'Prop shaft', count: 1 }, { part: 'Prop shaft bolts' }],
+    records: [torque('prop', 'Prop shaft bolts')],
+    pass: 'Marks line up.',
+    fails: 'Off, and by its mark.',
     minutes: 15,
-  })),
-  operation('close', 'recalibrate', (c) => c.newGears, {
+  }),
+  operation(
+    'close',
+    'wheel-ends-on',
+    ({ whole, opened, inCar }) => whole && (opened || inCar),
+    (c) => ({
+      title: 'Wheel ends, brakes, wheels',
+      does: [
+        'Bearings lettering outwards, studs pressed, not hammered. Wheels torqued on the ground, and once more after driving.',
+      ],
+      tools: ['torque-wrench'],
+      after: ['shafts-in', 'cover'],
+      returns: [
+        ...(c.opened ? [{ part: 'Brake callipers', count: 2 }, { part: 'Brake bolts' }] : []),
+        ...(c.opened && c.retention === 'unit-bearing' ? [{ part: 'Axle nuts', count: 2 }] : []),
+        ...(c.inCar ? [{ part: 'Wheels', count: 2 }, { part: 'Wheel nuts' }] : []),
+      ],
+      records: [torque('wheels', 'Wheel nuts'), yes('brakes', 'Brakes pump up and hold')],
+      pass: 'Torqued, and the brakes hold.',
+      fails: 'It does not leave the stands.',
+      caution: 'Brake and wheel work by local rules and licensed practice.',
+      minutes: 45,
+    }),
+  ),
+  operation(
+    'close',
+    'fill',
+    ({ whole }) => whole,
+    (c) => ({
+      title: 'Fill, or label it dry',
+      acts: ['fill'],
+      does: [
+        ...(c.unitKind === 'plate'
+          ? ['Additive first. Then oil to the grade, until it weeps from the level hole.']
+          : ['Oil to the grade, until it weeps from the level hole.']),
+        'Not filled now: oil on the bearings, and a label that says so.',
+      ],
+      tools: ['pump'],
+      parts: ['oil', ...(c.unitKind === 'plate' ? ['additive'] : [])],
+      after: ['cover', 'housing-in', 'unit-in', 'shafts-in'],
+      returns: c.opened ? plugs(c) : [],
+      records: [
+        choice('filled', 'Filled', ['filled to the level', 'dry: labelled “no oil in it”'], []),
+        text('grade', 'Oil, as poured'),
+        {
+          id: 'volume',
+          label: 'Volume',
+          of: 'number',
+          quantity: 'volume',
+          scale: 'fill',
+          range: { min: 0, max: 50, unit: 'l' },
+        },
+        ...(c.unitKind === 'plate'
+          ? [
+              {
+                id: 'additive',
+                label: 'Additive',
+                of: 'number',
+                quantity: 'volume',
+                scale: 'dose',
+                range: { min: 0, max: 5, unit: 'l' },
+              } as const,
+            ]
+          : []),
+      ],
+      pass: 'It weeps from the level hole, or the label is on.',
+      fails: 'Handed over dry and forgotten it is ruined.',
+      place: { sheet: 'close' },
+      minutes: 15,
+    }),
+  ),
+  operation(
+    'close',
+    'dry-label',
+    ({ whole, opened }) => !whole && opened,
+    (c) => ({
+      title: 'Oil it, turn it, label it dry',
+      acts: ['dry-label'],
+      does: [
+        'Oil on bearings and gears, turned by the flange; openings closed, flanges and seals stay on.',
+        'A label that cannot be overlooked: no oil in it. A letter with what was set, and what to do before it drives.',
+      ],
+      tools: ['pump'],
+      parts: ['oil'],
+      after: ['cover', 'gate-b'],
+      returns: c.arrives === 'parts' ? [] : plugs(c),
+      records: [yes('label', 'Label on, openings closed')],
+      pass: 'The label is on, and the letter with it.',
+      fails: 'Handed over dry and unmarked it is ruined.',
+      minutes: 20,
+    }),
+  ),
+  operation('close', 'outside-back', ({ opened, whole }) => opened && whole, {
+    title: 'Lines, plugs and sensors back',
+    does: ['By their marks; each clicks or is torqued, none under tension.'],
+    tools: ['spanners'],
+    after: ['cover', 'housing-in', 'unit-in', 'shafts-in'],
+    returns: [{ part: 'Lines and plugs' }],
+    records: [yes('all', 'All back, by their marks')],
+    pass: 'None is over.',
+    fails: 'One over: which is dead without it?',
+    minutes: 15,
+  }),
+  operation('close', 'recalibrate', ({ newGears, whole }) => newGears && whole, {
     title: 'Recalibrate',
     does: [
       'Ratio and tyre into the controller before the drive: without it the box shifts wrongly and the speed reads wrong.',
@@ -212,29 +329,35 @@ export const CLOSE: readonly Recipe[] = [
     place: { sheet: 'close' },
     minutes: 15,
   }),
-  operation('close', 'run-in', always, (c) => ({
-    title: 'Run in and recheck',
-    does: [
-      'Short trips or heat cycles, as planned, each cooled down fully; gently until its distance.',
-      ...(c.unit === 'plate' ? ['Slow figures of eight wet the plates.'] : []),
-      'Witness marks, leaks, noise.',
-    ],
-    tools: ['thermometer', 'light'],
-    after: ['fill', 'recalibrate', 'wheel-ends-on', 'prop-on'],
-    pass: 'Trips logged, temperature below its alarm, rechecks done.',
-    fails: 'A rising whine: stop and look inside.',
-    place: { sheet: 'close', tab: 'run-in' },
-    minutes: 60,
-    waitsHours: 24,
-  })),
+  operation(
+    'close',
+    'run-in',
+    ({ whole }) => whole,
+    (c) => ({
+      title: 'Run in and recheck',
+      acts: ['run-in'],
+      does: [
+        'Short trips or heat cycles, as planned, each cooled down fully; gently until its distance.',
+        ...(c.unitKind === 'plate' ? ['Slow figures of eight wet the plates.'] : []),
+        'Witness marks, leaks, noise.',
+      ],
+      tools: ['thermometer', 'light'],
+      after: ['fill', 'recalibrate', 'wheel-ends-on', 'prop-on', 'outside-back'],
+      pass: 'Trips logged, temperature below its alarm, rechecks done.',
+      fails: 'A rising whine: stop and look inside.',
+      place: { sheet: 'close', tab: 'run-in' },
+      minutes: 60,
+      waitsHours: 24,
+    }),
+  ),
   operation('close', 'hand-over', always, {
     title: 'Hand over',
     does: ['Build number on the unit, old parts, papers, what the driver must do and when.'],
-    after: ['run-in', 'fill'],
+    after: ['run-in', 'fill', 'dry-label'],
     records: [text('to', 'Handed to')],
     pass: 'Papers and old parts handed over, signed.',
     fails: '',
     place: { sheet: 'papers' },
     minutes: 15,
   }),
-];
+] as const satisfies readonly Recipe[];

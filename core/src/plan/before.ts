@@ -1,11 +1,11 @@
-import { hasAdjusters } from './carrier';
-import { always, choice, count, length, operation, text, yes, type Recipe } from './operation';
-import { hasCover, type Case } from './situation';
+import { always, choice, count, length, operation, remedied, text, yes, type Recipe } from './operation';
+import { hasAdjusters, hasCover, seenThroughCover, type Case } from './facts';
 
-const exceptElectric = (c: Case): boolean => c.mesh;
+const opened = (c: Case): boolean => c.opened;
+const stripped = (c: Case): boolean => c.opened && c.arrives !== 'parts';
 
 /** Deciding, before anything is loosened: common practice, no published source. */
-export const DECIDE: readonly Recipe[] = [
+export const DECIDE = [
   operation('decide', 'brief', always, {
     title: 'Brief and complaint',
     does: [
@@ -33,7 +33,7 @@ export const DECIDE: readonly Recipe[] = [
     place: { sheet: 'brief', tab: 'axle' },
     minutes: 20,
   }),
-  operation('decide', 'count-teeth', always, (c) => ({
+  operation('decide', 'count-teeth', opened, (c) => ({
     title: 'Count teeth',
     does: [
       'Count ring and pinion against a paint mark; a tag or option code is no proof.',
@@ -47,7 +47,9 @@ export const DECIDE: readonly Recipe[] = [
       ...(c.newGears && c.mesh ? [yes('match', 'Match numbers of the new pair agree')] : []),
     ],
     pass: 'The quotient is the ratio that was ordered, and the pair’s numbers agree.',
-    fails: 'Return the set.',
+    fails: c.newGears
+      ? 'Return the set.'
+      : 'The spec of the axle is another one: say it on Brief before anything is ordered.',
     place: { sheet: 'gearing', tab: 'speed' },
     minutes: 10,
   })),
@@ -77,12 +79,35 @@ export const DECIDE: readonly Recipe[] = [
     after: ['choose'],
     records: [
       text('serial', 'Serial on the part'),
-      yes('boxes', 'Number on the box = number on the part'),
-      ...(c.newSideBearings ? [yes('sides', 'Bearings right for their sides')] : []),
-      ...(c.unit === 'insert' ? [yes('insert-kit', 'Threaded washers are in the kit')] : []),
-      yes('seals', 'Seals there, one extra'),
-      ...(c.pinionOut && c.spacer === 'collapsible' ? [yes('spacers', 'Two collapsible spacers')] : []),
-      choice('wax', 'Storage wax', ['off', 'none', 'still on'], ['still on']),
+      remedied(
+        yes('boxes', 'Number on the box = number on the part'),
+        'The part is another than its box says: back to who sent it, with a photo of both.',
+      ),
+      ...(c.sidePress
+        ? [
+            remedied(
+              yes('sides', 'Bearings right for their sides'),
+              'Exchanged before anything is pressed: a wrong size goes on once and comes off spoiled.',
+            ),
+          ]
+        : []),
+      ...(c.unit === 'insert'
+        ? [
+            remedied(
+              yes('insert-kit', 'Threaded washers are in the kit'),
+              'Ordered now: they go in while the carrier is open.',
+            ),
+          ]
+        : []),
+      remedied(
+        yes('seals', 'Seals there, one extra'),
+        'Ordered now: a cut seal is found when all the rest is together.',
+      ),
+      ...(c.pinionComesOut && c.mesh && c.spacer === 'collapsible' ? [yes('spacers', 'Two collapsible spacers')] : []),
+      remedied(
+        choice('wax', 'Storage wax', ['off', 'none', 'still on'], ['still on']),
+        'Washed off first, then looked at again: rust hides under it.',
+      ),
     ],
     pass: 'All there, and right for this axle.',
     fails: 'Stop: what is missing half way costs more than what is ordered now.',
@@ -102,12 +127,65 @@ export const DECIDE: readonly Recipe[] = [
     place: { sheet: 'baseline', tab: 'sheet' },
     minutes: 25,
   })),
-];
+] as const satisfies readonly Recipe[];
+
+/** What the mesh reads as it came: through the cover of an integral axle, on the bench where the rest is out. */
+function readingsBefore(when: (c: Case) => boolean) {
+  return operation(
+    'in',
+    'readings-before',
+    (c) => c.mesh && stripped(c) && when(c),
+    (c) => ({
+      title: c.newGears ? 'Readings before, if somebody wants them' : 'Readings before: they are the target',
+      acts: ['mesh-read-before'],
+      does: [
+        ...(hasCover(c) && !seenThroughCover(c) ? ['Cover off: look which way it fits.'] : []),
+        'Backlash round the ring and the pattern on both flanks, before anything is loosened.',
+        ...(c.propOff || !c.inCar ? ['Turning drag at the flange, play and noise.'] : ['Play and noise.']),
+      ],
+      tools: ['indicator', 'paste', 'turning-wrench'],
+      after: ['drain', 'housing-out', 'unit-out'],
+      closedBy: 'carrier-out',
+      takes: hasCover(c) && !seenThroughCover(c) ? [{ part: 'Cover bolts' }] : [],
+      pass: 'Written down before anything is loosened.',
+      fails: c.newGears
+        ? 'With another pair the old mesh is no target.'
+        : 'Without it the sheet’s band and the worn contact’s own place are all there is, and that is said.',
+      place: { sheet: 'baseline' },
+      minutes: 30,
+    }),
+  );
+}
+
+/** What stands before everything else on an electric unit. */
+export const HAZARDS = [
+  operation(
+    'in',
+    'hv-off',
+    (c) => !c.mesh,
+    (c) => ({
+      title: c.whole ? 'High voltage off, proven dead, locked' : 'Terminals and capacitors proven dead',
+      acts: ['hv-off'],
+      does: c.whole
+        ? [
+            'By somebody licensed for it: off, secured against on, waited as long as its sheet says, proven dead.',
+            'Lock and label stay until the unit is closed and insulated again.',
+          ]
+        : ['Proven dead at every terminal by somebody licensed for it, before anybody touches them.'],
+      records: [text('by', 'Proven dead by'), yes('dead', 'Proven dead at every terminal')],
+      pass: 'Dead, locked, and who proved it is written down.',
+      fails: 'Nobody touches the unit.',
+      caution: 'High voltage kills. Licensed practice and local rules come before this list.',
+      minutes: 30,
+    }),
+  ),
+] as const satisfies readonly Recipe[];
 
 /** Getting in: common practice, no published source. */
-export const GET_IN: readonly Recipe[] = [
-  operation('in', 'raise', always, {
+export const GET_IN = [
+  operation('in', 'raise', ({ inCar }) => inCar, {
     title: 'Secure and raise',
+    acts: ['raise'],
     does: [
       'Loosen the wheel nuts on the ground. Chocks. Raise, and set it on stands.',
       'High enough to get the unit out from under it.',
@@ -120,19 +198,19 @@ export const GET_IN: readonly Recipe[] = [
     caution: 'Never work under a jack. A locker on one raised wheel can drive the car off its stands.',
     minutes: 20,
   }),
-  operation('in', 'drain', always, (c) => ({
-    title: hasCover(c) ? 'Fill plug, drain, cover off' : 'Fill plug, then drain',
+  operation('in', 'drain', stripped, (c) => ({
+    title: seenThroughCover(c) ? 'Fill plug, drain, cover off' : 'Fill plug, then drain',
     does: [
       'The fill plug must move first: what can’t be filled is not drained.',
-      'Leave one or two top cover bolts in a few threads while it drains.',
+      ...(seenThroughCover(c) ? ['Leave two top cover bolts in a few threads while it drains.'] : []),
       'Look at the oil, and at what the magnet holds.',
     ],
     tools: ['spanners', 'drain-tray', 'cover-lever', 'magnet'],
-    after: ['raise'],
+    after: ['raise', 'hv-off'],
     takes: [
       { part: 'Fill plug', count: 1 },
-      { part: 'Drain plug', count: 1 },
-      ...(hasCover(c) ? [{ part: 'Cover bolts' }] : []),
+      ...(seenThroughCover(c) ? [] : [{ part: 'Drain plug', count: 1 }]),
+      ...(seenThroughCover(c) ? [{ part: 'Cover bolts' }] : []),
     ],
     records: [choice('magnet', 'Magnet and oil', ['clean', 'fine grey paste', 'flakes', 'a piece of a part'], [])],
     pass: 'The plug moved, and what the magnet holds is written down.',
@@ -140,109 +218,144 @@ export const GET_IN: readonly Recipe[] = [
     caution: 'Hot oil burns. Old oil goes where local rules say.',
     minutes: 25,
   })),
-  operation('in', 'readings-before', exceptElectric, {
-    title: 'Readings before',
-    does: ['Backlash, pattern, turning drag, play and noise, as it came.'],
-    tools: ['indicator', 'paste', 'turning-wrench'],
-    after: ['drain'],
-    closedBy: 'carrier-out',
-    pass: 'Written down before anything is loosened.',
-    fails: 'Without it nobody can say later what was there.',
-    place: { sheet: 'baseline' },
-    minutes: 30,
-  }),
-  operation('in', 'undo-outside', always, (c) => ({
-    title: 'Undo what ties the unit to the outside',
-    does: [
-      ...(c.unit === 'locker' || c.job === 'locker'
-        ? ['The locker’s plug or line is unbolted from outside first.']
-        : []),
-      'Lines, plugs, wheel-speed and temperature sensors, hidden connections first.',
-      ...(c.mesh
-        ? []
-        : ['Encoder and inverter plugs before the cover of the inverter. High voltage off, by a trained hand.']),
-    ],
-    after: ['drain'],
-    takes: [{ part: 'Lines and plugs' }],
-    pass: 'Each is named and undone.',
-    fails: 'Forgotten: the carrier is pulled against its plug, and the connector tears.',
-    caution: c.mesh ? null : 'High voltage: only a trained hand, proven dead, by local rules.',
-    minutes: 15,
-  })),
-  operation('in', 'wheel-ends-off', always, (c) => ({
-    title: 'Brakes and wheel ends off',
-    does: [
-      'Hang the calliper up: no weight on its hose.',
-      'A stuck hub: bolts back in part way and push on them; never hit it on its bearing.',
-    ],
-    tools: ['spanners', 'twelve-point'],
-    after: ['raise'],
-    takes: [
-      { part: 'Brake callipers', count: 2 },
-      { part: 'Brake bolts' },
-      ...(c.retention === 'unit-bearing' ? [{ part: 'Axle nuts', count: 2 }] : []),
-    ],
-    pass: 'Hose not loaded, hub not hit.',
-    fails: 'A rounded bolt: heat, a tighter socket, then a stud remover.',
-    caution: 'Brake work by local rules and licensed practice.',
-    minutes: 40,
-  })),
-  operation('in', 'shafts-out', always, (c) => ({
-    title: 'Shafts out',
-    does: {
-      'c-clips': [
-        'Turn the carrier to the cross-pin bolt. Wipe it: the tiny head slips when oily.',
-        'Pin out, shaft in, clip out with the magnet, shaft out over the seal.',
-      ],
-      flange: ['Gearbox in neutral. Four nuts through the hole of the flange, then draw the shaft.'],
-      'unit-bearing': ['Axle nut, then the shaft with its hub.'],
-      stub: ['Centre bolt or clip of the stub flange, then lever it out.'],
-    }[c.retention],
-    tools: c.retention === 'c-clips' ? ['spanners', 'magnet', 'trays'] : ['spanners', 'slide-hammer', 'trays'],
-    after: ['drain', 'wheel-ends-off', ...(c.mesh ? ['readings-before'] : [])],
-    takes: [
-      { part: 'Shafts', count: 2 },
-      ...{
-        'c-clips': [
-          { part: 'C-clips', count: 2 },
-          { part: 'Cross pin', count: 1 },
-          { part: 'Cross-pin bolt', count: 1 },
-        ],
-        flange: [{ part: 'Shaft flange nuts' }],
-        'unit-bearing': [{ part: 'Hub bolts' }],
-        stub: [{ part: 'Stub bolts or clips', count: 2 }],
-      }[c.retention],
-    ],
-    records: [
-      length('left', 'Left shaft, length', 'large'),
-      length('right', 'Right shaft, length', 'large'),
-      choice('splines', 'Splines', ['good', 'stepped', 'twisted'], ['stepped', 'twisted']),
-    ],
-    pass: 'Supported over the seal all the way.',
-    fails: 'A cut seal is replaced.',
-    minutes: 30,
-  })),
+  readingsBefore(seenThroughCover),
   operation(
     'in',
-    'prop-off',
-    (c) =>
-      c.mesh &&
-      c.construction !== 'transaxle' &&
-      (c.pinionOut || c.construction === 'drop-out' || c.construction === 'independent'),
-    {
-      title: 'Prop shaft off',
-      does: ['Mark shaft to flange. Undo it, hang it up, feel the joints.'],
-      tools: ['paint', 'spanners'],
-      after: ['raise'],
-      takes: [{ part: 'Prop shaft', count: 1 }, { part: 'Prop shaft bolts' }],
-      records: [choice('joints', 'Joints', ['good', 'stiff', 'loose'], ['stiff', 'loose'])],
-      pass: 'Marked, and the joints are good.',
-      fails: 'New joints go on the parts list.',
+    'undo-outside',
+    (c) => c.opened && c.whole,
+    (c) => ({
+      title: 'Undo what ties the unit to the outside',
+      acts: ['unplug'],
+      does: [
+        'Hidden connections first. The line of a locker is unbolted from outside first, never pulled out with the carrier.',
+        'Lines, plugs, wheel-speed and temperature sensors, each marked.',
+        ...(c.mesh ? [] : ['Encoder and inverter plugs before the cover of the inverter; coolant lines clamped.']),
+      ],
+      after: ['drain', 'hv-off'],
+      takes: [{ part: 'Lines and plugs' }],
+      pass: 'Each is named and undone.',
+      fails: 'Forgotten: the carrier is pulled against its plug, and the connector tears.',
+      caution: c.mesh ? null : 'High voltage: nothing is unplugged before it is proven dead, by local rules.',
       minutes: 15,
-    },
+    }),
   ),
-  operation('in', 'carrier-out', always, (c) => ({
-    title: c.mesh ? 'Mark the caps, carrier out' : 'Open the case, unit out',
+  operation(
+    'in',
+    'wheel-ends-off',
+    ({ opened, whole }) => opened && whole,
+    (c) => ({
+      title: 'Brakes and wheel ends off',
+      does: [
+        'Hang the calliper up: no weight on its hose.',
+        'A stuck hub: bolts back in part way and push on them; never hit it on its bearing.',
+      ],
+      tools: ['spanners', 'twelve-point'],
+      after: ['raise', 'hv-off'],
+      takes: [
+        { part: 'Brake callipers', count: 2 },
+        { part: 'Brake bolts' },
+        ...(c.retention === 'unit-bearing' ? [{ part: 'Axle nuts', count: 2 }] : []),
+      ],
+      pass: 'Hose not loaded, hub not hit.',
+      fails: 'A rounded bolt: heat, a tighter socket, then a stud remover.',
+      caution: 'Brake work by local rules and licensed practice.',
+      minutes: 40,
+    }),
+  ),
+  operation('in', 'prop-off', ({ propOff }) => propOff, {
+    title: 'Prop shaft off',
+    does: ['Mark shaft to flange. Undo it, hang it up, feel the joints.'],
+    tools: ['paint', 'spanners'],
+    after: ['raise'],
+    takes: [{ part: 'Prop shaft', count: 1 }, { part: 'Prop shaft bolts' }],
+    records: [choice('joints', 'Joints', ['good', 'stiff', 'loose'], ['stiff', 'loose'])],
+    pass: 'Marked, and the joints are good.',
+    fails: 'New joints go on the parts list.',
+    minutes: 15,
+  }),
+  operation(
+    'in',
+    'shafts-out',
+    ({ opened, whole }) => opened && whole,
+    (c) => ({
+      title: 'Shafts out',
+      acts: ['shafts-out'],
+      does: {
+        'c-clips': [
+          'Turn the carrier to the cross-pin bolt. Wipe it: the tiny head slips when oily.',
+          'Pin out, shaft in, clip out with the magnet, shaft out over the seal.',
+        ],
+        flange: ['Gearbox in neutral. Four nuts through the hole of the flange, then draw the shaft.'],
+        'unit-bearing': ['Axle nut, then the shaft with its hub.'],
+        stub: ['Centre bolt or clip of the stub flange, then lever it out.'],
+      }[c.retention],
+      tools: c.retention === 'c-clips' ? ['spanners', 'magnet', 'trays'] : ['spanners', 'slide-hammer', 'trays'],
+      after: ['drain', 'wheel-ends-off', ...(seenThroughCover(c) ? ['readings-before'] : [])],
+      takes: [
+        { part: 'Shafts', count: 2 },
+        ...{
+          'c-clips': [
+            { part: 'C-clips', count: 2 },
+            { part: 'Cross pin', count: 1 },
+            { part: 'Cross-pin bolt', count: 1 },
+          ],
+          flange: [{ part: 'Shaft flange nuts' }],
+          'unit-bearing': [{ part: 'Hub bolts' }],
+          stub: [{ part: 'Stub bolts or clips', count: 2 }],
+        }[c.retention],
+      ],
+      records: [
+        length('left', 'Left shaft, length', 'large'),
+        length('right', 'Right shaft, length', 'large'),
+        remedied(
+          choice('splines', 'Splines', ['good', 'stepped', 'twisted'], ['stepped', 'twisted']),
+          'That shaft goes on the parts list; ask what twisted it before the next one does.',
+        ),
+      ],
+      pass: 'Supported over the seal all the way.',
+      fails: 'A cut seal is replaced.',
+      minutes: 30,
+    }),
+  ),
+  operation('in', 'housing-out', (c) => c.opened && c.whole && c.construction === 'drop-out', {
+    title: 'Carrier housing out of the axle',
+    acts: ['housing-out'],
+    does: [
+      'Fasteners off all round; two long studs stay in to guide it.',
+      'Free the sealant with a soft hammer, then straight out and onto its stand. It is heavy.',
+    ],
+    tools: ['spanners', 'soft-hammer', 'bench-stand'],
+    after: ['shafts-out', 'undo-outside', 'prop-off', 'drain'],
+    takes: [{ part: 'Carrier housing', count: 1 }, { part: 'Carrier housing fasteners' }],
+    pass: 'On its stand, fasteners counted, both faces whole.',
+    fails: 'It does not move: a fastener is left, or a shaft is still in.',
+    caution: 'It is heavy and off balance: two people or a hoist.',
+    minutes: 25,
+  }),
+  operation(
+    'in',
+    'unit-out',
+    ({ unitOut }) => unitOut,
+    (c) => ({
+      title: 'Unit out of the car',
+      does: [
+        'Weight on a jack that is made for it, before the last mount is undone.',
+        'Mounts and their bolts by place; fluids clamped or caught. Down slowly: look for what still holds it.',
+      ],
+      tools: ['spanners', 'bench-stand', 'trays'],
+      after: ['shafts-out', 'undo-outside', 'prop-off', 'drain'],
+      takes: [{ part: c.mesh ? 'Unit' : 'Drive unit', count: 1 }, { part: 'Mount bolts' }],
+      records: [choice('mounts', 'Mounts', ['good', 'torn'], ['torn'])],
+      pass: 'On its stand, mounts by their places.',
+      fails: 'Something still holds it: up again, and look.',
+      caution: 'Nobody under it, and nobody’s hand between unit and frame.',
+      minutes: 60,
+    }),
+  ),
+  readingsBefore((c) => !seenThroughCover(c)),
+  operation('in', 'carrier-out', stripped, (c) => ({
+    title: c.mesh ? (c.caps ? 'Mark the caps, carrier out' : 'Covers off, carrier out') : 'Open the case, carrier out',
+    acts: ['carrier-out'],
     does: carrierOut(c),
     tools: [
       'paint',
@@ -253,7 +366,7 @@ export const GET_IN: readonly Recipe[] = [
       ...(c.construction === 'drop-out' || c.construction === 'independent' ? (['bench-stand'] as const) : []),
       'camera',
     ],
-    after: ['shafts-out', 'undo-outside', ...(c.mesh ? ['readings-before'] : []), 'prop-off'],
+    after: ['shafts-out', 'undo-outside', 'readings-before', 'prop-off', 'housing-out', 'unit-out', 'hv-off'],
     takes: [
       ...(c.caps
         ? [
@@ -263,7 +376,6 @@ export const GET_IN: readonly Recipe[] = [
         : []),
       ...(c.mesh && !c.caps ? [{ part: 'Side covers' }, { part: 'Side cover bolts' }] : []),
       ...(c.mesh ? [] : [{ part: 'Case bolts' }, { part: 'Inverter-side bolts' }, { part: 'Split ring', count: 1 }]),
-      ...(c.construction === 'drop-out' ? [{ part: 'Carrier housing fasteners' }] : []),
       ...(hasAdjusters(c)
         ? [{ part: 'Adjuster locks', count: 2 }]
         : [{ part: c.mesh ? 'Side shims, left and right' : 'The one shim', ...(c.mesh ? {} : { count: 1 }) }]),
@@ -273,7 +385,14 @@ export const GET_IN: readonly Recipe[] = [
       text('marks', 'Marks found, and marks made'),
       ...(hasAdjusters(c) ? [count('notches', 'Notches backed off')] : []),
       ...(c.construction === 'integral-head-shim'
-        ? [{ ...length('spread', 'Case spread', 'small'), sheet: 'spreadLimit' }]
+        ? [
+            {
+              ...length('spread', 'Case spread', 'small'),
+              sheet: 'spreadLimit',
+              fails:
+                'Spread too far: relax it at once. Look for cracks at the webs, measure the bores before anything goes in.',
+            },
+          ]
         : []),
       ...(hasAdjusters(c) ? [] : [yes('bagged', 'Shims bagged by side')]),
     ],
@@ -288,9 +407,10 @@ export const GET_IN: readonly Recipe[] = [
   operation(
     'in',
     'pinion-out',
-    (c) => c.pinionOut,
+    (c) => c.mesh && c.pinionComesOut && c.construction !== 'transaxle' && c.arrives !== 'parts',
     (c) => ({
       title: 'Pinion out',
+      acts: ['pinion-out'],
       does: [
         ...(c.construction === 'drop-out'
           ? ['Support off. At some ratios the ring must be moved across first: mark the adjusters and count notches.']
@@ -319,10 +439,40 @@ export const GET_IN: readonly Recipe[] = [
   ),
   operation(
     'in',
+    'pinion-out',
+    (c) => (c.construction === 'transaxle' || !c.mesh) && c.pinionComesOut && c.arrives !== 'parts',
+    (c) => ({
+      title: c.mesh ? 'Box shaft apart: the pinion out' : 'Layshaft out',
+      acts: ['pinion-out'],
+      does: c.mesh
+        ? [
+            'Forks and the other shaft first, every gear, sleeve and washer in its order and the way it faced.',
+            'Plate with its shims, then the shaft. What is pressed comes off by its race.',
+          ]
+        : ['Layshaft with its bearings, sizes by side; its oil guide stays in the case.'],
+      tools: ['puller', 'press', 'soft-hammer', 'trays'],
+      after: ['carrier-out'],
+      takes: c.mesh
+        ? [
+            { part: 'Pinion shaft', count: 1 },
+            { part: 'Gears of the pinion shaft' },
+            { part: 'Bearing plate and its shims' },
+            { part: 'Shaft nut', count: 1 },
+          ]
+        : [{ part: 'Layshaft', count: 1 }],
+      pass: 'All pieces listed in their order.',
+      fails: 'Something is pressed that should not be: look at the sheet before more force.',
+      caution: 'A loaded puller or press: face shield, nobody in line.',
+      minutes: 60,
+    }),
+  ),
+  operation(
+    'in',
     'ring-off',
-    (c) => c.ringOff,
+    (c) => c.ringComesOff && c.arrives !== 'parts',
     (c) => ({
       title: 'Ring off its carrier',
+      acts: ['ring-off'],
       does: [
         'Thread hand first: see the mark above. Unknown: try gently both ways, and write which way it moved.',
         'Last two bolts stay in to catch it. High-strength threadlocker holds more than the bolts were put in with: heat first.',
@@ -332,9 +482,16 @@ export const GET_IN: readonly Recipe[] = [
       hand: c.ringHand ?? 'unknown',
       takes: [{ part: 'Ring bolts' }, { part: 'Ring', count: 1 }],
       records: [
-        { ...choice('hand', 'Thread hand, as it moved', ['right', 'left'], []), agrees: 'thread-hand' },
+        {
+          ...choice('hand', 'Thread hand, as it moved', ['right', 'left'], []),
+          agrees: 'thread-hand',
+          fails: 'The spec of the axle is wrong, or this is another carrier: mend the spec before a bolt is tightened.',
+        },
         { ...torqueRecord('loosen', 'Loosening torque') },
-        choice('holes', 'Holes and threads', ['good', 'lip at a hole', 'thread damaged'], ['thread damaged']),
+        remedied(
+          choice('holes', 'Holes and threads', ['good', 'lip at a hole', 'thread damaged'], ['thread damaged']),
+          'Repaired as its maker allows, or another carrier. No ring bolt goes into a damaged thread.',
+        ),
       ],
       pass: 'Bolts counted, holes looked at.',
       fails: 'Bolts that don’t move: the hand again, then heat.',
@@ -346,12 +503,12 @@ export const GET_IN: readonly Recipe[] = [
   operation(
     'in',
     'bearings-off',
-    (c) => c.newSideBearings,
+    (c) => c.sidePress && c.arrives !== 'parts',
     (c) => ({
-      title: c.mesh ? 'Bearings and races off' : 'Bearings off, to be used again',
+      title: c.sideBearings === 'new' ? 'Bearings and races off' : 'Bearings off, to be used again',
       does: [
         'Grip the race, never the cage.',
-        c.mesh
+        c.sideBearings === 'new'
           ? 'Else take cage and rollers off, heat, chisel carefully. Races: punch in the two notches, side to side.'
           : 'They go in again: don’t drop them. Sizes differ left and right: mark them.',
       ],
@@ -365,8 +522,13 @@ export const GET_IN: readonly Recipe[] = [
       minutes: 40,
     }),
   ),
-  operation('in', 'measure-shims', always, (c) => ({
-    title: c.mesh ? 'Measure every shim that came out' : 'Measure the shim that came out',
+  operation('in', 'measure-shims', opened, (c) => ({
+    title:
+      c.arrives === 'parts'
+        ? 'Measure every shim that came along'
+        : c.mesh
+          ? 'Measure every shim that came out'
+          : 'Measure the shim that came out',
     does: ['Clean, no oil. Each piece, then the pack as a whole; write the number on it.'],
     tools: ['micrometer'],
     after: ['carrier-out', 'pinion-out'],
@@ -375,7 +537,7 @@ export const GET_IN: readonly Recipe[] = [
     place: { sheet: 'baseline', tab: 'came' },
     minutes: 20,
   })),
-  operation('in', 'inspect', always, {
+  operation('in', 'inspect', opened, {
     title: 'Clean, inspect, decide',
     does: [
       'Races, gears, cross pin, splines, seal lips, caps, case, holes, flange: each with a finding, and a photo where there is one.',
@@ -388,7 +550,7 @@ export const GET_IN: readonly Recipe[] = [
     place: { sheet: 'inspect' },
     minutes: 60,
   }),
-];
+] as const satisfies readonly Recipe[];
 
 const torqueRecord = (id: string, label: string) =>
   ({
@@ -420,17 +582,16 @@ function carrierOut(c: Case): readonly string[] {
         'It can fall out with the second cap.',
       ];
     case 'drop-out':
-      return [
-        'The whole carrier unit out of the housing, onto its stand; count the fasteners.',
-        'Mark the caps. Locks off: count the notches as you back off.',
-      ];
+      return ['Mark the caps. Locks off: count the notches as you back off.'];
     case 'independent':
-      return [
-        'The unit on the bench. Cover off: it fits one way.',
-        'Side covers off, their shims bagged by side. Carrier out.',
-      ];
+      return ['Side covers off, their shims bagged by side. Carrier out.'];
     case 'transaxle':
-      return ['Bearing flanges or rings off, marked by side; their shims bagged. Case apart, carrier out.'];
+      return [
+        hasAdjusters(c)
+          ? 'Rings marked by side, their notches counted as they back off.'
+          : 'Bearing flanges off, marked by side; their shims bagged.',
+        'Case apart, carrier out.',
+      ];
     case 'electric-reduction':
       return [
         'Count the bolts: some are hidden, some on the inverter’s side.',

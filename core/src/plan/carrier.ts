@@ -1,9 +1,5 @@
+import { hasAdjusters, type Case } from './facts';
 import type { Piece } from './operation';
-import type { Case } from './situation';
-
-/** The ring is moved by threaded adjusters. */
-export const hasAdjusters = ({ construction }: Pick<Case, 'construction'>): boolean =>
-  construction === 'integral-adjusters' || construction === 'drop-out';
 
 /** What comes off and goes on with the carrier of a set that meshes. */
 export const carrierPieces = (c: Case): readonly Piece[] => [

@@ -1,6 +1,7 @@
 import type { NumberRange } from '../errors';
 import type { Quantity, Scale } from '../units/quantities';
-import type { Case } from './situation';
+import type { Act, Asked } from './acts';
+import type { Case } from './facts';
 import type { ToolId } from './tools';
 
 export const PHASES = {
@@ -33,6 +34,8 @@ export type StepRecord =
       /** Value of the spec sheet that it is to agree with. */
       readonly sheet?: string;
       readonly agrees?: AgreesWith;
+      /** What to do where this one is out; absent: what the step says. */
+      readonly fails?: string;
     }
   | {
       readonly id: string;
@@ -42,6 +45,7 @@ export type StepRecord =
       /** Those that stop the job until something is done about it. */
       readonly stops: readonly string[];
       readonly agrees?: AgreesWith;
+      readonly fails?: string;
     }
   | { readonly id: string; readonly label: string; readonly of: 'text' };
 
@@ -57,6 +61,10 @@ export interface Operation {
   readonly phase: Phase;
   readonly title: string;
   readonly does: readonly string[];
+  /** What is done in it, in the words of the public order of work. */
+  readonly acts: readonly Act[];
+  /** What a gate asks for, and that is read or done in this step. */
+  readonly answers: readonly Asked[];
   readonly tools: readonly ToolId[];
   /** Bought for it, by their id in the parts list. */
   readonly parts: readonly string[];
@@ -88,19 +96,19 @@ export interface Operation {
 
 type Given = Pick<Operation, 'title' | 'does' | 'pass' | 'minutes'> & Partial<Omit<Operation, 'id' | 'phase'>>;
 /** What an operation is in a case; null where the case has none. */
-export interface Recipe {
-  readonly id: string;
+export interface Recipe<Id extends string = string> {
+  readonly id: Id;
   readonly phase: Phase;
   readonly make: (c: Case) => Operation | null;
 }
 
 /** An operation of the cases that `when` picks. */
-export function operation(
+export function operation<const Id extends string>(
   phase: Phase,
-  id: string,
+  id: Id,
   when: (c: Case) => boolean,
   given: Given | ((c: Case) => Given),
-): Recipe {
+): Recipe<Id> {
   return {
     id,
     phase,
@@ -109,6 +117,8 @@ export function operation(
         ? {
             id,
             phase,
+            acts: [],
+            answers: [],
             tools: [],
             parts: [],
             records: [],
@@ -182,3 +192,7 @@ export const choice = (
 });
 
 export const yes = (id: string, label: string): StepRecord => choice(id, label, ['yes', 'no'], ['no']);
+
+/** A record with a remedy of its own. */
+export const remedied = (record: StepRecord, fails: string): StepRecord =>
+  record.of === 'text' ? record : { ...record, fails };

@@ -1,31 +1,21 @@
 import { CONSTRUCTIONS } from '../mesh/construction';
 import type { Operation } from './operation';
 import { orderOfWork } from './order';
-import { JOBS, RETENTIONS, UNIT_KINDS, type Situation } from './situation';
+import { RETENTIONS, UNIT_KINDS, type Facts } from './facts';
+import { usualFacts, type Told } from '../testing/facts';
+import { JOBS } from './presets';
 import { TOOLS } from './tools';
 
-const usual: Situation = {
-  job: 'full-build',
-  construction: 'integral-head-shim',
-  unit: 'plate',
-  retention: 'c-clips',
-  box: 'stays',
-  spacer: 'collapsible',
-  depth: 'gauge-first',
-  bearings: 'set-up',
-  ringGear: 'heated',
-  ringHand: 'right',
-};
-const of = (change: Partial<Situation>): readonly Operation[] => orderOfWork({ ...usual, ...change });
-const has = (id: string, change: Partial<Situation> = {}): boolean => of(change).some((step) => step.id === id);
-const step = (id: string, change: Partial<Situation> = {}): Operation => {
+const of = (change: Told): readonly Operation[] => orderOfWork(usualFacts(change));
+const has = (id: string, change: Told = {}): boolean => of(change).some((step) => step.id === id);
+const step = (id: string, change: Told = {}): Operation => {
   const found = of(change).find((one) => one.id === id);
   if (!found) throw new Error(`no step ${id}`);
   return found;
 };
 
 /** Every operation with the cases that have it and one that has not: common practice, no published source. */
-const TABLE: readonly (readonly [id: string, has: Partial<Situation>, not: Partial<Situation> | null])[] = [
+const TABLE: readonly (readonly [id: string, has: Told, not: Told | null])[] = [
   ['brief', {}, null],
   ['identify', {}, null],
   ['count-teeth', {}, null],
@@ -34,7 +24,11 @@ const TABLE: readonly (readonly [id: string, has: Partial<Situation>, not: Parti
   ['ready', {}, null],
   ['raise', {}, null],
   ['drain', {}, null],
+  ['hv-off', { construction: 'electric-reduction' }, {}],
   ['readings-before', {}, { construction: 'electric-reduction' }],
+  ['readings-before', { job: 'plates' }, { arrives: 'parts' }],
+  ['housing-out', { construction: 'drop-out' }, {}],
+  ['unit-out', { construction: 'independent' }, { construction: 'independent', arrives: 'loose-unit' }],
   ['undo-outside', {}, null],
   ['wheel-ends-off', {}, null],
   ['shafts-out', {}, null],
@@ -42,52 +36,63 @@ const TABLE: readonly (readonly [id: string, has: Partial<Situation>, not: Parti
   ['prop-off', { job: 'unit-change', construction: 'drop-out' }, { construction: 'transaxle' }],
   ['carrier-out', {}, null],
   ['pinion-out', {}, { job: 'unit-change' }],
-  ['pinion-out', { job: 'overhaul' }, { construction: 'electric-reduction' }],
+  ['pinion-out', { job: 'overhaul', pinionOut: true }, { job: 'overhaul' }],
+  ['pinion-out', { construction: 'transaxle' }, { construction: 'transaxle', job: 'plates' }],
   ['ring-off', { job: 'unit-change' }, { job: 'overhaul' }],
-  ['bearings-off', {}, { job: 'insert', unit: 'insert' }],
+  ['bearings-off', {}, { job: 'insert', unitKind: 'insert' }],
   ['measure-shims', {}, null],
   ['inspect', {}, null],
   ['open-plate', { job: 'overhaul' }, { job: 'ratio-swap' }],
-  ['open-plate', { job: 'unit-change' }, { unit: 'geared' }],
-  ['judge-plates', {}, { unit: 'plain' }],
-  ['stack', {}, { unit: 'locker' }],
-  ['close-plate', {}, { unit: 'plain' }],
-  ['breakaway', {}, { unit: 'geared' }],
+  ['open-plate', { job: 'unit-change' }, { unitKind: 'geared' }],
+  ['judge-plates', {}, { unitKind: 'plain' }],
+  ['stack', {}, { unitKind: 'locker' }],
+  ['close-plate', {}, { unitKind: 'plain' }],
+  ['breakaway', {}, { unitKind: 'geared' }],
   ['stub-washers', { retention: 'stub' }, { retention: 'c-clips' }],
   ['pin-pass', {}, { retention: 'flange' }],
   ['pin-pass', { job: 'unit-change' }, { job: 'overhaul' }],
-  ['fit-insert', { job: 'insert', unit: 'insert' }, {}],
-  ['oil-geared', { unit: 'geared' }, { unit: 'geared', job: 'ratio-swap' }],
-  ['locker-parts', { unit: 'locker' }, { unit: 'locker', job: 'overhaul' }],
+  ['breakaway-closed', { job: 'unit-change', unitKind: 'geared' }, {}],
+  ['open-unit', { job: 'overhaul', unitKind: 'plain' }, {}],
+  ['open-carrier', { job: 'insert', unitKind: 'insert' }, {}],
+  ['close-carrier', { job: 'insert', unitKind: 'insert' }, {}],
+  ['fit-insert', { job: 'insert', unitKind: 'insert' }, {}],
+  ['oil-geared', { unitKind: 'geared' }, { unitKind: 'geared', job: 'ratio-swap' }],
+  ['locker-parts', { unitKind: 'locker' }, { unitKind: 'locker', job: 'overhaul' }],
   ['compare-carriers', { job: 'unit-change' }, { job: 'ratio-swap' }],
   ['faces', {}, { job: 'overhaul' }],
-  ['bolt-length', {}, { job: 'insert', unit: 'insert' }],
-  ['ring-on', {}, { construction: 'electric-reduction' }],
-  ['ring-bolts', { job: 'locker', unit: 'locker' }, { job: 'overhaul' }],
-  ['carrier-bearings', {}, { job: 'insert', unit: 'insert' }],
+  ['bolt-length', {}, { job: 'insert', unitKind: 'insert' }],
+  ['ring-on', { construction: 'electric-reduction' }, { job: 'plates' }],
+  ['ring-bolts', { job: 'locker', unitKind: 'locker' }, { job: 'overhaul' }],
+  ['carrier-bearings', {}, { job: 'insert', unitKind: 'insert' }],
   ['clearances', {}, { construction: 'electric-reduction' }],
-  ['machining', { job: 'locker', unit: 'locker' }, {}],
+  ['machining', { job: 'locker', unitKind: 'locker' }, {}],
   ['races-in', {}, { job: 'unit-change' }],
   ['inner-seals', {}, { job: 'unit-change' }],
   ['inner-seals', { job: 'unit-change', retention: 'unit-bearing' }, { construction: 'electric-reduction' }],
-  ['start-shim', {}, { job: 'locker', unit: 'locker' }],
+  ['start-shim', {}, { job: 'locker', unitKind: 'locker' }],
+  ['pinion-drag', { job: 'unit-change', construction: 'drop-out' }, { construction: 'drop-out' }],
+  ['locker-rings', { job: 'locker', unitKind: 'locker' }, {}],
   ['pinion-trial', {}, { job: 'unit-change' }],
+  ['pinion-trial', {}, { job: 'overhaul' }],
   ['depth', {}, { depth: 'pattern-first' }],
-  ['trial-carrier', { job: 'insert', unit: 'insert' }, { construction: 'electric-reduction' }],
+  ['trial-carrier', { job: 'unit-change' }, { job: 'plates' }],
   ['run-out', {}, { job: 'overhaul' }],
   ['backlash', { job: 'overhaul' }, { construction: 'electric-reduction' }],
   ['pattern', {}, { construction: 'electric-reduction' }],
   ['next-move', {}, { construction: 'electric-reduction' }],
   ['float-trial', { construction: 'electric-reduction' }, {}],
-  ['gate-a', {}, null],
+  ['gate-a', {}, { job: 'plates' }],
   ['carrier-again', {}, { job: 'unit-change' }],
-  ['carrier-again', { job: 'unit-change', construction: 'integral-inboard' }, { job: 'insert', unit: 'insert' }],
+  ['cup-home', { depthShim: 'cup' }, {}],
+  ['gears-on', { construction: 'transaxle' }, {}],
+  ['side-preload', {}, { job: 'plates' }],
+  ['carrier-again', { job: 'unit-change', construction: 'integral-inboard' }, { job: 'insert', unitKind: 'insert' }],
   ['pinion-bearing', {}, { job: 'unit-change' }],
   ['seal-flange', {}, { job: 'unit-change' }],
   ['pinion-preload', { spacer: 'solid' }, { job: 'unit-change' }],
   ['support-back', { construction: 'drop-out' }, {}],
   ['carrier-final', {}, { construction: 'electric-reduction' }],
-  ['locker-line', { job: 'locker', unit: 'locker' }, {}],
+  ['locker-line', { job: 'locker', unitKind: 'locker' }, {}],
   ['final-readings', {}, { construction: 'electric-reduction' }],
   ['synchro', { box: 'synchro' }, { box: 'sequential' }],
   ['box-shafts', { box: 'sequential' }, { box: 'stays' }],
@@ -98,7 +103,11 @@ const TABLE: readonly (readonly [id: string, has: Partial<Situation>, not: Parti
   ['float-final', { construction: 'electric-reduction' }, {}],
   ['gate-b', {}, null],
   ['shafts-in', {}, null],
-  ['cover', {}, null],
+  ['housing-in', { construction: 'drop-out' }, {}],
+  ['unit-in', { construction: 'transaxle' }, {}],
+  ['outside-back', {}, { job: 'loose-unit' }],
+  ['cover', {}, { construction: 'drop-out' }],
+  ['dry-label', { job: 'loose-unit' }, {}],
   ['prop-on', {}, { job: 'unit-change' }],
   ['wheel-ends-on', {}, null],
   ['fill', {}, null],
@@ -121,10 +130,15 @@ describe('operations', () => {
     const named = new Set(TABLE.map(([id]) => id));
     const missing = new Set<string>();
     for (const construction of CONSTRUCTIONS)
-      for (const unit of UNIT_KINDS)
+      for (const unitKind of UNIT_KINDS)
         for (const job of JOBS) {
-          if ((job === 'insert' || job === 'locker') && job !== unit) continue;
-          for (const { id } of of({ construction, unit, job, box: 'synchro' })) if (!named.has(id)) missing.add(id);
+          for (const { id } of of({
+            construction,
+            unitKind,
+            job,
+            ...(job === 'input-float' ? {} : { box: 'synchro' }),
+          }))
+            if (!named.has(id)) missing.add(id);
         }
     expect([...missing]).toEqual([]);
   });
@@ -132,19 +146,18 @@ describe('operations', () => {
 
 describe('what a step says follows the axle', () => {
   it('the way out of the carrier is that of its construction', () => {
-    const says = (construction: Situation['construction']): string =>
-      step('carrier-out', { construction }).does.join(' ');
+    const says = (construction: Facts['construction']): string => step('carrier-out', { construction }).does.join(' ');
     expect(says('integral-head-shim')).toContain('Spread the case');
     expect(says('integral-inboard')).toContain('under the bearings');
     expect(says('integral-adjusters')).toContain('count the notches');
-    expect(says('drop-out')).toContain('onto its stand');
-    expect(says('independent')).toContain('it fits one way');
+    expect(step('housing-out', { construction: 'drop-out' }).does.join(' ')).toContain('onto its stand');
+    expect(says('independent')).toContain('bagged by side');
     expect(says('transaxle')).toContain('Case apart');
     expect(says('electric-reduction')).toContain('hidden');
   });
 
   it('shafts come out by what holds them', () => {
-    const says = (retention: Situation['retention']): string => step('shafts-out', { retention }).does.join(' ');
+    const says = (retention: Facts['retention']): string => step('shafts-out', { retention }).does.join(' ');
     expect(says('c-clips')).toContain('clip out with the magnet');
     expect(says('flange')).toContain('Four nuts');
     expect(says('unit-bearing')).toContain('Axle nut');
@@ -193,13 +206,13 @@ describe('what a step says follows the axle', () => {
     ])
       expect(step(id).caution).withContext(id).not.toBeNull();
     expect(step('undo-outside', { construction: 'electric-reduction' }).caution).toContain('High voltage');
-    expect(step('locker-line', { job: 'locker', unit: 'locker' }).caution).toContain('wheels off the ground');
+    expect(step('locker-line', { job: 'locker', unitKind: 'locker' }).caution).toContain('wheels off the ground');
   });
 
   it('what is bought for it is named where it is used', () => {
     expect(step('fill').parts).toEqual(['oil', 'additive']);
-    expect(step('fill', { unit: 'geared' }).parts).toEqual(['oil']);
-    expect(step('fit-insert', { job: 'insert', unit: 'insert' }).parts).toEqual(['insert']);
+    expect(step('fill', { unitKind: 'geared' }).parts).toEqual(['oil']);
+    expect(step('fit-insert', { job: 'insert', unitKind: 'insert' }).parts).toEqual(['insert']);
     expect(step('ring-on', { job: 'unit-change' }).parts).toEqual([]);
     expect(step('ring-on').parts).toEqual(['gear-set']);
   });

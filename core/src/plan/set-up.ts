@@ -1,46 +1,272 @@
-import { carrierPieces, hasAdjusters } from './carrier';
+import { carrierPieces } from './carrier';
+import { hasAdjusters, type Case } from './facts';
 import { choice, operation, text, torque, yes, type Recipe } from './operation';
 
+/** A mesh that is tried before it is closed: a setting is still open. */
+const tried = (c: Case): boolean => c.depthOpen || c.positionOpen;
+
+/** The box shaft for good, where it is the pinion. */
+const gearsOn = (when: (c: Case) => boolean, early: boolean) =>
+  operation('box', 'gears-on', (c) => c.construction === 'transaxle' && c.pinionComesOut && when(c), {
+    title: 'Gears on the shaft, nut, lock tab',
+    acts: ['gears-on-shaft'],
+    does: [
+      'Every gear, sleeve and washer in its order; what is pressed is warmed. Nut to torque, run-out, the tab last.',
+    ],
+    tools: ['press', 'heat', 'torque-wrench', 'v-blocks'],
+    after: early ? ['inspect'] : ['gate-a', 'carrier-again'],
+    behind: early ? null : 'A',
+    returns: [
+      { part: 'Pinion shaft', count: 1 },
+      { part: 'Gears of the pinion shaft' },
+      { part: 'Bearing plate and its shims' },
+      { part: 'Shaft nut', count: 1 },
+    ],
+    records: [torque('nut', 'Shaft nut')],
+    pass: 'Order as on the sheet, tab bent last.',
+    fails: 'One over or missing: apart again.',
+    caution: 'Hot gears, loaded press: gloves and face shield.',
+    minutes: 60,
+  });
+
+/** The cup with the approved shim behind it. */
+const cupHome = operation('final', 'cup-home', (c) => c.depthShim === 'cup' && c.depthOpen, {
+  title: 'Cup home on the approved shim',
+  does: ['Shim counted behind it; driven or drawn in until the sound changes, no gap.'],
+  tools: ['race-drivers', 'soft-hammer'],
+  after: ['gate-a', 'carrier-again'],
+  behind: 'A',
+  returns: [{ part: 'Pinion shims' }],
+  records: [text('pieces', 'Pieces behind it'), yes('home', 'Home, no gap')],
+  pass: 'Home, with the pieces that were approved.',
+  fails: 'A piece left out is a depth error: out again.',
+  minutes: 20,
+});
+
+/** Run-out of a ring that was off, once the carrier is in. */
+function runOut(when: (c: Case) => boolean, follows: string) {
+  return operation('loop', 'run-out', (c) => c.ringComesOff && when(c), {
+    title: 'Run-out of the ring',
+    does: ['Several turns, same direction, same speed.'],
+    tools: ['indicator'],
+    after: [follows],
+    pass: 'Within the limit of the sheet.',
+    fails: 'More: a burr, the bolts, the flange.',
+    place: { sheet: 'mesh' },
+    minutes: 10,
+  });
+}
+
+/** A spacer is crushed; on a box shaft nut and plate give the preload. */
+const crushes = (c: Case): boolean => c.spacer === 'collapsible' && c.depthShim !== 'box-shaft';
+/** The bearing on the pinion may be the one that runs before depth is settled: no shim lies under it. */
+const bearingEarly = (c: Case): boolean => c.pinionFirst || c.depthShim !== 'head-bearing';
+
+/** Pinion and its preload for good: before the mesh is tried where nothing of it can be undone, else behind Gate A. */
+function pinionForGood(early: boolean) {
+  const when = (c: Case): boolean => c.pinionFirst === early;
+  return [
+    operation(
+      'final',
+      'pinion-bearing',
+      (c) => c.depthOpen && bearingEarly(c) === early,
+      (c) => ({
+        title: 'Final pinion bearing',
+        acts: ['pinion-bearing-final'],
+        does: [
+          c.depthShim === 'head-bearing'
+            ? 'The shim under it: count the pieces. Pipe on the race, heat, press.'
+            : 'No shim under it here. Pipe on the race, heat, press.',
+        ],
+        tools: ['press', 'race-drivers', 'heat', 'gloves'],
+        parts: c.pinionBearings === 'new' ? ['pinion-bearings'] : [],
+        after: early ? ['races-in', 'start-shim'] : ['gate-a', 'carrier-again'],
+        behind: early ? null : 'A',
+        returns:
+          c.construction === 'transaxle'
+            ? []
+            : [
+                ...(c.depthShim === 'head-bearing' ? [{ part: 'Pinion shims' }] : []),
+                { part: 'Pinion bearings', count: 2 },
+              ],
+        records: [...(c.depthShim === 'head-bearing' ? [text('pieces', 'Pieces under it')] : []), yes('home', 'Home')],
+        pass: 'Home, with the pieces that were approved.',
+        fails: 'A piece left out is a depth error: off again.',
+        caution: 'Hot bearing, loaded press: gloves and face shield. By the race, never the cage.',
+        place: { sheet: 'baseline', tab: 'stack' },
+        minutes: 25,
+      }),
+    ),
+    operation(
+      'final',
+      'seal-flange',
+      (c) => c.mesh && c.pinionComesOut && c.construction !== 'transaxle' && when(c),
+      (c) => ({
+        title: 'Spacer, tail bearing, seal, flange, nut',
+        acts: ['seal-in'],
+        does: [
+          'Trial bearing, spacer and nut off; new spacer, oiled tail bearing, seal, flange, new nut.',
+          ...(c.spacer === 'collapsible'
+            ? ['Turn it while the bearings still have play: that drag is the seal’s alone, and is taken off.']
+            : []),
+          'Clean with what leaves no oil. Compound by place: seats, seal rim, spline cavity, nut threads.',
+          'Started means finished before it sets.',
+        ],
+        tools: ['washer-tank', 'stone', 'race-drivers', 'flange-holder'],
+        parts: ['pinion-seal', 'pinion-nut', 'compound'],
+        after: ['pinion-bearing', 'cup-home', ...(early ? ['races-in'] : ['gate-a', 'carrier-again'])],
+        behind: early ? null : 'A',
+        returns: [
+          { part: 'Pinion', count: 1 },
+          { part: 'Spacer', count: 1 },
+          ...(c.depthOpen ? [] : [{ part: 'Pinion shims' }, { part: 'Pinion bearings', count: 2 }]),
+          { part: 'Pinion seal', count: 1 },
+          { part: 'Flange', count: 1 },
+          { part: 'Pinion nut', count: 1 },
+        ],
+        records: [
+          // A race that spins eats its shim; oil creeps along splines that are dry (common practice).
+          ...(
+            [
+              ['seats', 'Seats of the races'],
+              ['rim', 'Rim of the seal'],
+              ['cavity', 'Splines of the flange'],
+              ['threads', 'Threads of the nut'],
+            ] as const
+          ).map(([id, label]) =>
+            choice(id, label, ['retaining compound', 'sealant', 'threadlocker', 'none needed'], []),
+          ),
+          yes('face', 'Flange face smooth where the seal runs'),
+        ],
+        pass: 'Finished before it sets; splines sealed.',
+        fails: 'Stopped: clean it all and begin again.',
+        minutes: 25,
+      }),
+    ),
+    gearsOn(when, early),
+    operation(
+      'final',
+      'pinion-preload',
+      (c) => c.mesh && c.pinionComesOut && when(c),
+      (c) => ({
+        title: c.depthShim === 'support' ? 'Pinion preload, the unit in a vice' : 'Pinion preload',
+        acts: crushes(c) ? ['crush', 'pinion-preload-read'] : ['pinion-preload-read'],
+        answers: ['pinion-preload'],
+        does:
+          c.depthShim === 'box-shaft'
+            ? ['By its nut and its plate, no spacer that crushes: nut at torque, turned several times, oiled.']
+            : crushes(c)
+              ? [
+                  c.depthShim === 'support'
+                    ? 'The first of the crush by the nut, or in a press where the unit fits one. Then by the steps that Preload gives, oiled, read after each.'
+                    : 'The first of the crush by the nut, with a long holder. Then by the steps that Preload gives, oiled, read after each.',
+                  'It rises late and then fast: a reading that stands still says nothing of the next.',
+                ]
+              : ['Shims under the spacer, nut to its full torque, read oiled. More shim, less torque.'],
+        tools: ['turning-wrench', 'flange-holder', ...(crushes(c) ? [] : (['torque-wrench'] as const))],
+        parts: crushes(c) ? ['collapsible-spacers'] : c.spacer === 'solid' ? ['preload-shims'] : [],
+        after: ['seal-flange', 'gears-on', 'pinion-bearing'],
+        behind: early ? null : 'A',
+        asks: ['pinionTorqueNew', ...(c.spacer === 'solid' ? ['pinionNutTorque'] : [])],
+        pass: 'In the sheet’s band, oiled, turning steadily.',
+        fails: crushes(c) ? 'Over: a new spacer. The nut is never backed off.' : 'Another shim under the spacer.',
+        caution: 'The nut takes a great torque: a holder that can’t slip.',
+        place: { sheet: 'preload' },
+        minutes: 45,
+      }),
+    ),
+  ] as const;
+}
+
 /** The set-up loop, up to Gate A: common practice, no published source. */
-export const LOOP: readonly Recipe[] = [
-  operation('loop', 'start-shim', (c) => c.pinionOut, {
+/** What a trial needs first: a starting shim, and a pinion unit that is finished where nothing of it can be undone. */
+export const PINION_FIRST = [
+  operation('loop', 'start-shim', ({ depthOpen }) => depthOpen, {
     title: 'Starting pinion shim',
     does: [
       'From the shim that came out, by marks, by a chain of lengths, by the chart, by gauge, or by experience.',
       'The chart is a guess until a pattern agrees.',
     ],
-    after: ['measure-shims', 'races-in', 'box-shafts'],
+    after: ['measure-shims', 'races-in'],
     pass: 'It can be built from stock.',
     fails: 'Order shims of the seat.',
     place: { sheet: 'depth' },
     minutes: 15,
   }),
+  operation('box', 'pinion-pack', (c) => c.construction === 'transaxle' && c.depthOpen, {
+    title: 'Pinion pack and bearing plate',
+    does: [
+      'Mark on the pinion, chain of lengths, thickness of the gasket in the kit, pieces.',
+      'Pinion shaft alone first; retaining plate, tabs held while turning.',
+    ],
+    tools: ['micrometer', 'torque-wrench'],
+    after: ['measure-shims'],
+    records: [
+      {
+        id: 'gasket',
+        label: 'Gasket in the kit',
+        of: 'number',
+        quantity: 'length',
+        scale: 'small',
+        range: { min: 0, max: 5, unit: 'mm' },
+      },
+      torque('plate', 'Retaining plate'),
+    ],
+    pass: 'The pack is the sum of its pieces.',
+    fails: 'Measure again: burr, oil or miscount.',
+    place: { sheet: 'depth' },
+    minutes: 40,
+  }),
+  ...pinionForGood(true),
+] as const satisfies readonly Recipe[];
+
+export const LOOP = [
   operation(
     'loop',
     'pinion-trial',
-    (c) => c.pinionOut,
+    ({ depthOpen }) => depthOpen,
     (c) => ({
-      title: 'Pinion in for trial',
-      does: [
-        c.bearings === 'set-up'
-          ? 'Set-up bearings: honed to slide.'
-          : 'The real bearing pressed on: it comes off each round.',
-        'Old nut filed free, old spacer or none. No play, and a drag that the hand feels.',
-      ],
+      title: c.depthShim === 'support' ? 'Support in for trial' : 'Pinion in for trial',
+      acts: ['pinion-trial'],
+      does: {
+        'head-bearing': [
+          c.bearings === 'set-up'
+            ? 'Set-up bearings: honed to slide.'
+            : 'The real bearing pressed on: it comes off each round.',
+          'Old nut filed free, old spacer or none. No play, and a drag that the hand feels.',
+        ],
+        cup: [
+          'The bearing that runs is on the pinion; the cup slides, or comes out each round, with the shim behind it.',
+          'Old nut filed free, old spacer or none. No play, and a drag that the hand feels.',
+        ],
+        support: [
+          'The finished pinion unit on its shim, a few bolts, no o-ring and no compound yet.',
+          'Does the pinion pass the ring as it goes in? Where it does not, the adjusters move, and the notches are written down.',
+        ],
+        'box-shaft': [
+          'The pinion shaft alone in its plate: gears loosely on, or a sleeve in their place; the other shaft and the forks out.',
+          'Nut at its torque, plate on the shim that was worked out.',
+        ],
+        none: [],
+      }[c.depthShim],
       tools: [
         ...(c.bearings === 'set-up' ? (['set-up-bearings'] as const) : (['press', 'puller'] as const)),
         'flange-holder',
         'turning-wrench',
       ],
-      after: ['start-shim', 'races-in'],
+      after: ['start-shim', 'races-in', 'pinion-preload', 'pinion-pack', 'pinion-bearing']
+        .filter((id) => c.depthShim !== 'head-bearing' || (id !== 'pinion-preload' && id !== 'pinion-bearing'))
+        .filter((id) => c.pinionFirst || id !== 'pinion-preload'),
       pass: 'Turns, no play, and the state is written down.',
       fails: 'Play: a little more nut.',
       place: { sheet: 'mesh' },
       minutes: 20,
     }),
   ),
-  operation('loop', 'depth', (c) => c.pinionOut && c.depth === 'gauge-first', {
+  operation('loop', 'depth', (c) => c.depthOpen && (c.depth !== 'pattern-first' || c.depthShim === 'box-shaft'), {
     title: 'Measure depth',
+    acts: ['depth-proven'],
+    answers: ['depth'],
     does: ['Gauge, or bore diameter, cap depth and depth calliper: axis to head.'],
     tools: ['depth-gauge'],
     after: ['pinion-trial'],
@@ -50,62 +276,55 @@ export const LOOP: readonly Recipe[] = [
     place: { sheet: 'depth' },
     minutes: 15,
   }),
-  operation(
-    'loop',
-    'trial-carrier',
-    (c) => c.mesh,
-    (c) => ({
-      title: 'Carrier in, side preload for trial',
-      does: {
-        'integral-head-shim': ['Starting shims in by side, spread below the limit, caps by their marks.'],
-        'integral-inboard': ['Starting shims under set-up side bearings, caps by their marks.'],
-        'integral-adjusters': [
-          'Ring side in to no play, the other side in; ring side back, other in until backlash is half of its band.',
-          'Caps. Far side up until backlash is in its band; it only opens: too loose means begin again.',
-        ],
-        'drop-out': [
-          'Ring side to zero backlash, then the other side notch by notch; read after each what a notch gives.',
-        ],
-        independent: ['Old shims in their old places, side covers, cover.'],
-        transaxle: ['Old shims or rings in their old places.'],
-        'electric-reduction': [],
-      }[c.construction],
-      tools: [
-        'indicator',
-        ...(c.construction === 'integral-head-shim' ? (['spreader'] as const) : []),
-        ...(hasAdjusters(c) ? (['adjuster-wrench'] as const) : []),
-        'torque-wrench',
+  operation('loop', 'trial-carrier', tried, (c) => ({
+    title:
+      c.unit === 'locker' && c.lockerRings === 'after-dry-trial'
+        ? 'Carrier in for trial, dry: without its sealing rings'
+        : 'Carrier in, side preload for trial',
+    acts: c.unit === 'locker' && c.lockerRings === 'after-dry-trial' ? ['locker-trial'] : [],
+    does: {
+      'integral-head-shim': ['Starting shims in by side, spread below the limit, caps by their marks.'],
+      'integral-inboard': ['Starting shims under set-up side bearings, caps by their marks.'],
+      'integral-adjusters': [
+        'By the sheet’s own sequence. Without one: far side in to its preload, ring side to lash; lash short: ring side out, far side in, the same number of notches; the last move is the far side in.',
+        'Caps to torque, read again: too loose means begin again; both end on a lock notch.',
       ],
-      after: [
-        'clearances',
-        ...(c.construction === 'integral-inboard' ? [] : ['carrier-bearings']),
-        'inner-seals',
-        'depth',
-        'pinion-trial',
-        'machining',
-        'measure-shims',
+      'drop-out': [
+        'Ring side to zero backlash, then the other side notch by notch; read after each what a notch gives.',
       ],
-      asks: c.construction === 'integral-head-shim' ? ['spreadLimit'] : [],
-      returns: [...carrierPieces(c)],
-      pass: 'Shims or notches each side, caps and preload written down.',
-      fails: 'One adjuster far in and the other far out, or a rub: stop before painting.',
-      caution: 'Hold it until the second cap is on. Spreading can crack the case.',
-      place: { sheet: 'carrier' },
-      minutes: 30,
-    }),
-  ),
-  operation('loop', 'run-out', (c) => c.ringOff, {
-    title: 'Run-out of the ring',
-    does: ['Several turns, same direction, same speed.'],
-    tools: ['indicator'],
-    after: ['trial-carrier'],
-    pass: 'Within the limit of the sheet.',
-    fails: 'More: a burr, the bolts, the flange.',
-    place: { sheet: 'mesh' },
-    minutes: 10,
-  }),
-  operation('loop', 'backlash', (c) => c.mesh, {
+      independent: ['Old shims in their old places, side covers, cover.'],
+      transaxle: ['Old shims or rings in their old places.'],
+      'electric-reduction': [],
+    }[c.construction],
+    tools: [
+      'indicator',
+      ...(c.construction === 'integral-head-shim' ? (['spreader'] as const) : []),
+      ...(hasAdjusters(c) ? (['adjuster-wrench'] as const) : []),
+      'torque-wrench',
+    ],
+    after: [
+      'clearances',
+      ...(c.ringPlacedBy === 'inboard-shims' ? [] : ['carrier-bearings']),
+      'inner-seals',
+      'pinion-drag',
+      'depth',
+      'pinion-trial',
+      'machining',
+      'measure-shims',
+      ...(c.lockerRings === 'first-fitting' ? ['locker-rings'] : []),
+    ],
+    asks: c.construction === 'integral-head-shim' ? ['spreadLimit'] : [],
+    returns: [...carrierPieces(c)],
+    pass: 'Shims or notches each side, caps and preload written down.',
+    fails: 'One adjuster far in and the other far out, or a rub: stop before painting.',
+    caution: 'Hold it until the second cap is on. Spreading can crack the case.',
+    place: { sheet: 'carrier' },
+    minutes: 30,
+  })),
+  runOut(tried, 'trial-carrier'),
+  operation('loop', 'backlash', tried, {
     title: 'Backlash',
+    answers: ['backlash'],
     does: ['Indicator square to the tooth. All round, caps and side preload as they are.'],
     tools: ['indicator'],
     after: ['trial-carrier', 'run-out'],
@@ -114,9 +333,13 @@ export const LOOP: readonly Recipe[] = [
     place: { sheet: 'mesh' },
     minutes: 15,
   }),
-  operation('loop', 'pattern', (c) => c.mesh, {
+  operation('loop', 'pattern', tried, {
     title: 'Pattern, both flanks',
-    does: ['Paste on four or five teeth, brake on the ring, both directions. Photo.'],
+    answers: ['pattern'],
+    does: [
+      'Paste on four or five teeth, brake on the ring, both directions. Photo.',
+      'At several places round the ring where they differ: a change once a turn is a cocked seat, not depth.',
+    ],
     tools: ['paste', 'camera'],
     after: ['backlash'],
     pass: 'Centred, off all edges; a little toward the toe is fine.',
@@ -124,7 +347,7 @@ export const LOOP: readonly Recipe[] = [
     place: { sheet: 'mesh' },
     minutes: 20,
   }),
-  operation('loop', 'next-move', (c) => c.mesh, {
+  operation('loop', 'next-move', tried, {
     title: 'Next move, until both are right',
     does: [
       'One move that is large enough to be seen teaches; then split it. After each depth move give the backlash back.',
@@ -135,11 +358,21 @@ export const LOOP: readonly Recipe[] = [
     place: { sheet: 'mesh' },
     minutes: 60,
   }),
-  operation('loop', 'float-trial', (c) => !c.mesh, {
+  operation('loop', 'float-trial', ({ floatOpen }) => floatOpen, {
     title: 'End float while tried',
+    answers: ['float'],
     does: ['Case snug, shaft pulled and pushed against the indicator; tap it home, and again.'],
     tools: ['indicator'],
-    after: ['measure-shims', 'inspect', 'close-plate', 'oil-geared', 'locker-parts', 'fit-insert'],
+    after: [
+      'measure-shims',
+      'inspect',
+      'close-plate',
+      'oil-geared',
+      'locker-parts',
+      'close-carrier',
+      'carrier-bearings',
+      'ring-bolts',
+    ],
     pass: 'In the sheet’s band.',
     fails: 'New shim = old + measured − wanted.',
     place: { sheet: 'carrier' },
@@ -148,11 +381,12 @@ export const LOOP: readonly Recipe[] = [
   operation(
     'loop',
     'gate-a',
-    () => true,
+    ({ gateA }) => gateA,
     (c) => ({
       title: 'Gate A',
+      acts: ['gate-a'],
       does: [c.mesh ? 'Pattern and backlash approved, by name.' : 'End float approved, by name.'],
-      after: ['next-move', 'pattern', 'backlash', 'float-trial'],
+      after: ['next-move', 'pattern', 'backlash', 'depth', 'float-trial'],
       gate: 'A',
       pass: 'Signed.',
       fails: 'Nothing is pressed, crushed or closed before.',
@@ -160,16 +394,23 @@ export const LOOP: readonly Recipe[] = [
       minutes: 5,
     }),
   ),
-];
+] as const satisfies readonly Recipe[];
 
 /** Final assembly, up to Gate B: common practice, no published source. */
-export const FINAL: readonly Recipe[] = [
+export const FINAL = [
   operation(
     'final',
     'carrier-again',
     (c) => c.carrierAgain,
     (c) => ({
-      title: c.pinionOut ? 'Carrier out again, for the final pinion' : 'Carrier out again, for its final bearings',
+      title:
+        c.depthOpen && c.depthShim !== 'support'
+          ? 'Carrier out again, for the final pinion'
+          : c.unit === 'locker'
+            ? 'Carrier out again, for its sealing rings'
+            : c.ringPlacedBy === 'covers'
+              ? 'Covers off again, for their o-rings'
+              : 'Carrier out again, for its final bearings',
       does: ['Shims stay by side, caps by their marks. Adjusters: count the notches.'],
       tools: ['trays', ...(c.construction === 'integral-head-shim' ? (['spreader'] as const) : [])],
       after: ['gate-a'],
@@ -180,122 +421,70 @@ export const FINAL: readonly Recipe[] = [
       minutes: 15,
     }),
   ),
-  operation('final', 'pinion-bearing', (c) => c.pinionOut, {
-    title: 'Final pinion bearing',
-    does: ['The shim under it: count the pieces. Pipe on the race, heat, press.'],
-    tools: ['press', 'race-drivers', 'heat', 'gloves'],
-    parts: ['pinion-bearings'],
-    after: ['gate-a', 'carrier-again'],
-    behind: 'A',
-    returns: [{ part: 'Pinion shims' }, { part: 'Pinion bearings', count: 2 }],
-    records: [text('pieces', 'Pieces under it'), yes('home', 'Home')],
-    pass: 'Home, with the pieces that were approved.',
-    fails: 'A piece left out is a depth error: off again.',
-    caution: 'Hot bearing, loaded press: gloves and face shield. By the race, never the cage.',
-    place: { sheet: 'baseline', tab: 'stack' },
-    minutes: 25,
-  }),
-  operation('final', 'seal-flange', (c) => c.pinionOut, {
-    title: 'Seal, flange, nut, compounds',
-    does: [
-      'Clean with what leaves no oil. Compound by place: seats, seal rim, spline cavity, nut threads.',
-      'Started means finished before it sets.',
-    ],
-    tools: ['washer-tank', 'stone', 'race-drivers', 'flange-holder'],
-    parts: ['pinion-seal', 'pinion-nut', 'compound'],
-    after: ['pinion-bearing'],
-    behind: 'A',
-    returns: [
-      { part: 'Pinion', count: 1 },
-      { part: 'Spacer', count: 1 },
-      { part: 'Pinion seal', count: 1 },
-      { part: 'Flange', count: 1 },
-      { part: 'Pinion nut', count: 1 },
-    ],
-    records: [
-      // A race that spins eats its shim; oil creeps along splines that are dry (common practice).
-      ...(
-        [
-          ['seats', 'Seats of the races'],
-          ['rim', 'Rim of the seal'],
-          ['cavity', 'Splines of the flange'],
-          ['threads', 'Threads of the nut'],
-        ] as const
-      ).map(([id, label]) => choice(id, label, ['retaining compound', 'sealant', 'threadlocker', 'none needed'], [])),
-      yes('face', 'Flange face smooth where the seal runs'),
-    ],
-    pass: 'Finished before it sets; splines sealed.',
-    fails: 'Stopped: clean it all and begin again.',
-    minutes: 25,
-  }),
+  cupHome,
+  ...pinionForGood(false),
   operation(
     'final',
-    'pinion-preload',
-    (c) => c.pinionOut,
+    'support-back',
+    (c) => c.construction === 'drop-out' && c.pinionComesOut,
     (c) => ({
-      title: 'Pinion preload',
-      does:
-        c.spacer === 'collapsible'
-          ? [
-              'The first of the crush in a press, where there is one. Then by the steps that Preload gives, oiled, read after each.',
-              'It rises late and then fast: a reading that stands still says nothing of the next.',
-            ]
-          : ['Shims under the spacer, nut to its full torque, read oiled. More shim, less torque.'],
-      tools: [
-        'turning-wrench',
-        'flange-holder',
-        ...(c.spacer === 'collapsible' ? (['press'] as const) : (['torque-wrench'] as const)),
+      title: 'Support in for good',
+      acts: ['support-oring'],
+      does: ['Out once more: o-ring, round or square as it was, the approved shim, sealant, bolts to torque.'],
+      tools: ['torque-wrench'],
+      parts: ['seals'],
+      after: ['pinion-preload', ...(c.depthOpen ? ['gate-a'] : [])],
+      behind: c.depthOpen ? 'A' : null,
+      returns: [
+        ...(c.depthOpen ? [{ part: 'Pinion shims' }] : []),
+        { part: 'Support bolts' },
+        { part: 'Support o-ring', count: 1 },
       ],
-      parts: [c.spacer === 'collapsible' ? 'collapsible-spacers' : 'preload-shims'],
-      after: ['seal-flange'],
-      behind: 'A',
-      asks: ['pinionTorqueNew', ...(c.spacer === 'solid' ? ['pinionNutTorque'] : [])],
-      pass: 'In the sheet’s band, oiled, turning steadily.',
-      fails:
-        c.spacer === 'collapsible'
-          ? 'Over: a new spacer. The nut is never backed off.'
-          : 'Another shim under the spacer.',
-      caution: 'The nut takes a great torque: a holder that can’t slip.',
-      place: { sheet: 'preload' },
-      minutes: 45,
+      records: [torque('support', 'Support bolts')],
+      pass: 'Backlash unchanged.',
+      fails: 'Another shim than the approved one, or a twisted o-ring.',
+      minutes: 15,
     }),
   ),
-  operation('final', 'support-back', (c) => c.construction === 'drop-out' && c.pinionOut, {
-    title: 'Support back',
-    does: ['O-ring, shim, bolts. Preload is read on the support alone, outside the case.'],
-    tools: ['torque-wrench'],
-    parts: ['seals'],
-    after: ['pinion-preload'],
-    behind: 'A',
-    returns: [{ part: 'Support bolts' }, { part: 'Support o-ring', count: 1 }],
-    records: [torque('support', 'Support bolts')],
-    pass: 'Backlash unchanged.',
-    fails: 'Another shim than the approved one, or a twisted o-ring.',
-    minutes: 15,
-  }),
-];
+] as const satisfies readonly Recipe[];
 
 /** After the inboard bearings, where there are any. */
-export const FINAL_CLOSE: readonly Recipe[] = [
+export const FINAL_CLOSE = [
   operation(
     'final',
     'carrier-final',
-    (c) => c.mesh,
+    (c) => c.mesh && c.opened,
     (c) => ({
+      acts: ['carrier-final'],
       title: c.caps ? 'Carrier back, caps to torque, locks on' : 'Carrier back, side covers to torque',
       does: [
         ...(c.construction === 'integral-head-shim' ? ['Spread below the limit, shims by side.'] : []),
         c.caps
           ? 'Caps by their marks. Every cap bolt is ticked twice.'
           : 'Side covers by their marks. Every bolt is ticked twice.',
+        ...(c.ringPlacedBy === 'covers' ? ['New o-rings and seals of the covers, greased.'] : []),
         ...(hasAdjusters(c) ? ['Locks on.'] : []),
       ],
       tools: ['torque-wrench', ...(c.construction === 'integral-head-shim' ? (['spreader'] as const) : [])],
-      after: ['gate-a', 'carrier-bearings', 'support-back', 'pinion-preload', 'seal-flange', 'pinion-bearing'],
-      behind: 'A',
+      after: [
+        'gate-a',
+        'carrier-again',
+        'carrier-bearings',
+        'support-back',
+        'pinion-preload',
+        'seal-flange',
+        'pinion-bearing',
+        'locker-rings',
+        'close-plate',
+        'close-carrier',
+        'ring-bolts',
+        'inner-seals',
+        'pinion-drag',
+      ],
+      behind: c.carrierAgain ? 'A' : null,
       asks: c.caps ? ['capTorque'] : [],
       returns: [
-        ...(c.carrierAgain ? [...carrierPieces(c)] : []),
+        ...(c.carrierAgain || !tried(c) ? [...carrierPieces(c)] : []),
         ...(hasAdjusters(c) ? [{ part: 'Adjuster locks', count: 2 }] : []),
       ],
       records: [
@@ -308,11 +497,35 @@ export const FINAL_CLOSE: readonly Recipe[] = [
       minutes: 30,
     }),
   ),
-  operation('final', 'locker-line', (c) => c.unit === 'locker' && c.newCarrier, {
+  operation(
+    'final',
+    'side-preload',
+    ({ positionOpen }) => positionOpen,
+    (c) => ({
+      title: 'Side preload',
+      answers: ['side-preload'],
+      does: [
+        c.ringPlacedBy === 'adjusters'
+          ? 'As the adjusters were run up by their sequence; or growth of the case across the caps, total less pinion, or the carrier alone.'
+          : 'Shims beyond zero play; or growth of the case across the caps, total less pinion, or the carrier alone.',
+      ],
+      tools: ['indicator', 'turning-wrench'],
+      after: ['carrier-final'],
+      pass: 'In the band of its method.',
+      fails: 'Both sides by the same amount: backlash stays.',
+      place: { sheet: 'preload' },
+      minutes: 15,
+    }),
+  ),
+  runOut((c) => c.mesh && c.opened && !tried(c), 'carrier-final'),
+  operation('final', 'locker-line', ({ unit }) => unit === 'locker', {
     title: 'Line or wire of the locker',
+    acts: ['leak-test'],
+    answers: ['leak'],
     does: [
       'Seal housing and its tube side; two square rings oiled and flat.',
       'Gentle bends, clear of ring, caps and carrier. Bulkhead fitting to what its sheet says: it is small.',
+      'The supply is tested by itself first, then the whole for its loss.',
       'Compressor, solenoid, switch. Copper is wound up or broken by what turns.',
     ],
     tools: ['tube-bender', 'pressure-gauge', 'feeler'],
@@ -328,6 +541,7 @@ export const FINAL_CLOSE: readonly Recipe[] = [
         scale: 'plate',
         range: { min: 0, max: 500, unit: 'mm' },
         pass: { atLeast: 3, from: '3 mm, a guard of ours: the maker’s sheet wins' },
+        fails: 'It will touch: bent wider, gently, or held by a clip.',
       },
       {
         id: 'fitting',
@@ -337,6 +551,7 @@ export const FINAL_CLOSE: readonly Recipe[] = [
         scale: 'turning',
         range: { min: 0, max: 100, unit: 'N·m' },
         pass: { atMost: 3, from: '3 N·m at most, a guard of ours: its sheet wins' },
+        fails: 'Over its torque: a new fitting, its wall is thin.',
       },
       {
         id: 'pressure',
@@ -363,109 +578,105 @@ export const FINAL_CLOSE: readonly Recipe[] = [
   operation(
     'final',
     'final-readings',
-    (c) => c.mesh,
+    (c) => c.mesh && c.opened,
     (c) => ({
-      title: 'Final backlash and pattern',
+      title: c.newGears || c.arrives === 'parts' ? 'Final backlash and pattern' : 'Does it repeat what it read before?',
+      answers: c.newGears || c.arrives === 'parts' ? ['backlash', 'pattern'] : ['backlash', 'repeats-before'],
       does: [
         'All round, both flanks, in the final state.',
-        ...(c.newGears ? [] : ['Short form with reused gears: the old pattern and backlash are the measure.']),
+        ...(c.newGears
+          ? []
+          : [
+              'Short form with reused gears: how far backlash and pattern repeat those of before, not how well they centre.',
+            ]),
       ],
       tools: ['indicator', 'paste', 'camera'],
-      after: ['carrier-final', 'pinion-preload'],
-      closedBy: 'cover',
+      after: ['carrier-final', 'pinion-preload', 'support-back'],
+      closedBy: c.construction === 'drop-out' ? 'housing-in' : 'cover',
       pass: 'In spec everywhere, pattern unmoved.',
       fails: 'Moved: change side shims, not the pinion.',
       place: { sheet: 'mesh' },
       minutes: 25,
     }),
   ),
-];
+] as const satisfies readonly Recipe[];
 
 /** A box that is opened with the axle: common practice, no published source. */
-export const BOX: readonly Recipe[] = [
-  operation('box', 'synchro', (c) => c.box === 'synchro', {
-    title: 'Synchro gears',
-    does: [
-      'Anchor blocks, energisers, ring, clip; a worn clip is turned over. Firm drag, no play of the hub on its spline.',
-    ],
-    tools: ['feeler'],
-    after: ['inspect'],
-    records: [yes('drag', 'Ring turns with firm drag'), yes('clip', 'Clip in its groove')],
-    pass: 'Firm drag, clip in its groove.',
-    fails: 'Play of the hub: hub or shaft new.',
-    minutes: 60,
-  }),
-  operation('box', 'box-shafts', (c) => c.box !== 'stays', {
-    title: 'Shafts',
-    does: [
-      'Gears in order: small to large runs opposite on the other shaft. Closed cage face as specified.',
-      'Nut to its torque; run-out on the bearing seats, after the torque. Lock tab last.',
-    ],
-    tools: ['v-blocks', 'indicator', 'torque-wrench', 'heat'],
-    after: ['synchro', 'inspect'],
-    records: [
-      torque('nut', 'Shaft nut'),
+const boxSteps = (when: (c: Case) => boolean) =>
+  [
+    operation('box', 'synchro', (c) => c.box === 'synchro' && when(c), {
+      title: 'Synchro gears',
+      does: [
+        'Anchor blocks, energisers, ring, clip; a worn clip is turned over. Firm drag, no play of the hub on its spline.',
+      ],
+      tools: ['feeler'],
+      after: ['inspect'],
+      records: [yes('drag', 'Ring turns with firm drag'), yes('clip', 'Clip in its groove')],
+      pass: 'Firm drag, clip in its groove.',
+      fails: 'Play of the hub: hub or shaft new.',
+      minutes: 60,
+    }),
+    operation(
+      'box',
+      'box-shafts',
+      (c) =>
+        c.box !== 'stays' &&
+        c.box !== 'input-float' &&
+        !(c.construction === 'transaxle' && c.pinionComesOut) &&
+        when(c),
       {
-        id: 'run-out',
-        label: 'Run-out at the bearing seats',
-        of: 'number',
-        quantity: 'length',
-        scale: 'small',
-        range: { min: 0, max: 5, unit: 'mm' },
-        pass: { atMost: 0.08, from: '0.08 mm, a guard of ours: its builder’s sheet wins' },
+        title: 'Shafts',
+        does: [
+          'Gears in order: small to large runs opposite on the other shaft. Closed cage face as specified.',
+          'Nut to its torque; run-out on the bearing seats, after the torque. Lock tab last.',
+        ],
+        tools: ['v-blocks', 'indicator', 'torque-wrench', 'heat'],
+        after: ['synchro', 'inspect'],
+        records: [
+          torque('nut', 'Shaft nut'),
+          {
+            id: 'run-out',
+            label: 'Run-out at the bearing seats',
+            of: 'number',
+            quantity: 'length',
+            scale: 'small',
+            range: { min: 0, max: 5, unit: 'mm' },
+            pass: { atMost: 0.08, from: '0.08 mm, a guard of ours: its builder’s sheet wins' },
+          },
+        ],
+        pass: 'Below 0.08 mm after the torque (ours), or as its builder says.',
+        fails: 'Loosen, tap, again.',
+        minutes: 60,
       },
-    ],
-    pass: 'Below 0.08 mm after the torque (ours), or as its builder says.',
-    fails: 'Loosen, tap, again.',
-    minutes: 60,
-  }),
-  operation('box', 'drum', (c) => c.box === 'sequential', {
-    title: 'Gear pairs, hubs, forks, drum',
-    does: [
-      'Pair by place, spacer or dog gap; a hub and a fork for two gears.',
-      'Forks, then selector shaft, then drum. One step at a time through all gears and back.',
-    ],
-    tools: ['feeler'],
-    after: ['box-shafts'],
-    records: [yes('through', 'All gears and back, neutral between, one engaged')],
-    pass: 'One engaged at a time, neutral between.',
-    fails: 'Dog on dog: turn the shaft and try again.',
-    minutes: 60,
-  }),
-  operation('box', 'pinion-pack', (c) => c.construction === 'transaxle' && c.pinionOut, {
-    title: 'Pinion pack and bearing plate',
-    does: [
-      'Mark on the pinion, chain of lengths, thickness of the gasket in the kit, pieces.',
-      'Pinion shaft alone first; retaining plate, tabs held while turning.',
-    ],
-    tools: ['micrometer', 'torque-wrench'],
-    after: ['box-shafts', 'measure-shims'],
-    records: [
-      {
-        id: 'gasket',
-        label: 'Gasket in the kit',
-        of: 'number',
-        quantity: 'length',
-        scale: 'small',
-        range: { min: 0, max: 5, unit: 'mm' },
-      },
-      torque('plate', 'Retaining plate'),
-    ],
-    pass: 'The pack is the sum of its pieces.',
-    fails: 'Measure again: burr, oil or miscount.',
-    place: { sheet: 'depth' },
-    minutes: 40,
-  }),
-];
-export const BOX_CLOSE: readonly Recipe[] = [
+    ),
+    operation('box', 'drum', (c) => (c.box === 'sequential' || c.box === 'dog') && when(c), {
+      title: 'Gear pairs, hubs, forks, drum',
+      does: [
+        'Pair by place, spacer or dog gap; a hub and a fork for two gears.',
+        'Forks, then selector shaft, then drum. One step at a time through all gears and back.',
+      ],
+      tools: ['feeler'],
+      after: ['box-shafts', 'gears-on'],
+      records: [yes('through', 'All gears and back, neutral between, one engaged')],
+      pass: 'One engaged at a time, neutral between.',
+      fails: 'Dog on dog: turn the shaft and try again.',
+      minutes: 60,
+    }),
+  ] as const;
+/** A box before the axle; the one whose shaft is the pinion only when its depth is settled. */
+const ownBox = ({ construction }: Case): boolean => construction === 'transaxle';
+export const BOX = boxSteps((c) => !ownBox(c));
+export const OWN_BOX = boxSteps(ownBox);
+export const BOX_CLOSE = [
   operation('box', 'input-float', (c) => c.box !== 'stays', {
     title: 'End float of the input',
+    answers: ['float'],
     does: [
       'Oil guide seated in its pocket, stop ring in place. Two opposite case bolts snug, other shaft left out.',
       'Pull against the spring, and again.',
     ],
     tools: ['indicator'],
-    after: ['box-shafts', 'drum', 'pinion-pack', 'carrier-final', 'gate-a'],
+    after: ['box-shafts', 'drum', 'carrier-final', 'gate-a'],
     closedBy: 'cover',
     records: [
       yes('guide', 'Oil guide seated'),
@@ -498,4 +709,4 @@ export const BOX_CLOSE: readonly Recipe[] = [
     fails: 'New shim = old + measured − wanted.',
     minutes: 30,
   }),
-];
+] as const satisfies readonly Recipe[];

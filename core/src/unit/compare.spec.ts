@@ -5,7 +5,7 @@ import {
   coneTorquePerNewton,
   lockLaw,
   sideGearThrust,
-  situationOf,
+  factsOf,
   type CompareSituation,
   type CompareUnit,
 } from './compare';
@@ -78,10 +78,10 @@ describe('unit: side by side', () => {
   it('a wheel in the air: helical gives nothing, with a dabbed brake T_b·TBR to the other', () => {
     const ground = { axleLoadN: 7000, grip: 1, tyreRadiusMm: 310, trackMm: 1500, cgHeightMm: 500 };
     const settings = { inputNm: 3000, overrunNm: 300, splitShare: 0.2, lateralG: 0.8, brakeNm: 150 };
-    const air = situationOf('wheel-in-air', ground, settings);
+    const air = factsOf('wheel-in-air', ground, settings);
     expect(compareUnit(unitOf('helical'), air).thrustN).toBe(0);
     expect(compareUnit(unitOf('helical', 1), air).thrustN).toBeGreaterThan(0); // preload
-    const braked = compareUnit(unitOf('helical'), situationOf('wheel-in-air-braked', ground, settings));
+    const braked = compareUnit(unitOf('helical'), factsOf('wheel-in-air-braked', ground, settings));
     expect(braked.rightNm).toBeCloseTo(150 * 3, 9); // [exact]
     expect(braked.deliveredNm).toBeCloseTo(150 * (1 + 3), 9); // (1 + TBR)·T_b [exact]
     expect(braked.leftNm).toBeCloseTo(0, 9);
@@ -92,15 +92,15 @@ describe('unit: side by side', () => {
   it('in a turn bias pushes wide on power and steadies on overrun', () => {
     const ground = { axleLoadN: 7000, grip: 1.1, tyreRadiusMm: 310, trackMm: 1500, cgHeightMm: 300 };
     const settings = { inputNm: 700, overrunNm: 300, splitShare: 0.2, lateralG: 0.5, brakeNm: 0 };
-    const exit = compareUnit(unitOf('plate'), situationOf('corner-exit', ground, settings));
+    const exit = compareUnit(unitOf('plate'), factsOf('corner-exit', ground, settings));
     // a turn to the left: the inner wheel is the left one and gets T/2 + T_lock/2 [exact]
     expect(exit.leftNm).toBeCloseTo(350 + (60 + 0.52 * 700) / 2, 9);
     expect(exit.yawNm).toBeLessThan(0); // to the right: wide
-    const entry = compareUnit(unitOf('plate'), situationOf('overrun-into-corner', ground, settings));
+    const entry = compareUnit(unitOf('plate'), factsOf('overrun-into-corner', ground, settings));
     expect(entry.rightNm).toBeCloseTo(-(150 + (60 + 0.3 * 300) / 2), 9);
     expect(entry.yawNm).toBeLessThan(0); // against the turn: steadies
-    expect(compareUnit(unitOf('open'), situationOf('corner-exit', ground, settings)).yawNm).toBeCloseTo(0, 9);
-    const auto = compareUnit(unitOf('automatic-locker'), situationOf('corner-exit', ground, settings));
+    expect(compareUnit(unitOf('open'), factsOf('corner-exit', ground, settings)).yawNm).toBeCloseTo(0, 9);
+    const auto = compareUnit(unitOf('automatic-locker'), factsOf('corner-exit', ground, settings));
     expect([auto.leftNm, auto.rightNm]).toEqual([700, 0]); // the faster wheel is freed
   });
 
@@ -216,7 +216,7 @@ describe('unit: side by side', () => {
     const settings = { inputNm: 3000, overrunNm: 300, splitShare: 0.2, lateralG: 0.8, brakeNm: 150 };
     for (const name of SITUATIONS)
       for (const unit of UNITS)
-        expect(Number.isFinite(compareUnit(unit, situationOf(name, ground, settings)).thrustN)).toBeTrue();
+        expect(Number.isFinite(compareUnit(unit, factsOf(name, ground, settings)).thrustN)).toBeTrue();
   });
 
   const bad: [string, CompareUnit, Partial<CompareSituation>][] = [

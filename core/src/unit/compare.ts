@@ -334,7 +334,7 @@ export interface SituationSettings {
  * Not counted: squat, roll stiffness front to rear, and tyres whose grip falls with load.
  * @throws InputError naming the field
  */
-export function situationOf(name: SituationName, ground: AxleGround, settings: SituationSettings): CompareSituation {
+export function factsOf(name: SituationName, ground: AxleGround, settings: SituationSettings): CompareSituation {
   const load = requireNumber('axleLoadN', ground.axleLoadN, LIMITS.forceN);
   const grip = requireNumber('grip', ground.grip, { above: 0, max: 10 });
   const track = requireNumber('trackMm', ground.trackMm, { above: 0, max: 10_000, unit: 'mm' });

@@ -1,0 +1,53 @@
+/** What a step does, as far as an order of work is judged by it: the words of `plan.order`. */
+export const ACTS = [
+  'hv-off',
+  'unplug',
+  'raise',
+  'shafts-out',
+  'shafts-in',
+  'housing-out',
+  'housing-in',
+  'mesh-read-before',
+  'carrier-out',
+  'carrier-final',
+  'pinion-out',
+  'pinion-trial',
+  'pinion-bearing-final',
+  'seal-in',
+  'crush',
+  'pinion-preload-read',
+  'support-oring',
+  'ring-off',
+  'ring-on',
+  'ring-bolts',
+  'side-bearing-press',
+  'unit-open',
+  'breakaway-outside',
+  'locker-trial',
+  'locker-rings',
+  'leak-test',
+  'gears-on-shaft',
+  'depth-proven',
+  'gate-a',
+  'gate-b',
+  'cover',
+  'fill',
+  'dry-label',
+  'run-in',
+] as const;
+export type Act = (typeof ACTS)[number];
+
+/** What a gate can ask for. */
+export const ASKED = [
+  'backlash',
+  'pattern',
+  'depth',
+  'repeats-before',
+  'pinion-preload',
+  'drag-compared',
+  'side-preload',
+  'float',
+  'leak',
+  'ring-bolts',
+] as const;
+export type Asked = (typeof ASKED)[number];
