@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import type { APIRequestContext, Page } from '@playwright/test';
-import { readBuildFile } from '@hot-spline/model';
+import { readBuildFile, type LedgerEntry } from '@hot-spline/model';
 import { walk } from '../model/src/testing/walk';
 import { Bench, demoFile, expect, type DemoName } from './bench';
 
@@ -13,9 +13,12 @@ export async function jobOf(
   // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a file is changed freely before it is imported
   change: (build: any) => void,
   keep: readonly string[] = [],
+  read: (ledger: readonly LedgerEntry[]) => readonly LedgerEntry[] = (ledger) => ledger,
 ): Promise<Bench> {
   const file = demoFile(name);
-  file.ledger = file.ledger.filter((entry: { subject?: { what: string } }) => keep.includes(entry.subject?.what ?? ''));
+  file.ledger = read(
+    file.ledger.filter((entry: { subject?: { what: string } }) => keep.includes(entry.subject?.what ?? '')),
+  );
   change(file.build);
   const id = randomUUID();
   const answer = await request.post('/api/builds', { data: { id, file } });

@@ -4,7 +4,7 @@ import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { orderOfWork, planFaults } from '@hot-spline/core';
-import { FORMAT_VERSION, deriveBuild, newBuild, readBuildFile, situationOf, type LedgerEntry } from '@hot-spline/model';
+import { FORMAT_VERSION, deriveBuild, newBuild, readBuildFile, factsOf, type LedgerEntry } from '@hot-spline/model';
 import { migrate, readMigrations } from '../server/src/db/migrate';
 import { openPglite } from '../server/src/db/pglite';
 import { readBoard, recall } from '../server/src/board/store';
@@ -110,7 +110,7 @@ export function planTime() {
     JSON.parse(readFileSync(new URL('demo/dunnock-oval-saloon.json', root), 'utf8')),
   );
   const axle = build.axles.rear;
-  const situation = axle && situationOf(axle);
+  const situation = axle && factsOf(axle);
   if (!situation) throw new Error('the demo has no work');
   const time = (run: () => unknown): number => {
     for (let i = 0; i < 50; i++) run();

@@ -5,6 +5,7 @@ import { jointCalculations } from './joint/calculations';
 import { meshCalculations } from './mesh/calculations';
 import { packCalculations } from './pack/calculations';
 import { heavySure } from './pack/heavy';
+import { planCalculations } from './plan/calculations';
 import { roadCalculations } from './road/calculations';
 import { heavySearch } from './road/heavy';
 import { shaftCalculations } from './shaft/calculations';
@@ -19,6 +20,7 @@ export const calculations = new Registry([
   ...meshCalculations,
   ...jointCalculations,
   ...shaftCalculations,
+  ...planCalculations,
 ]);
 
 /** A public calculation that takes seconds, as one more piece of heavy work. */

@@ -260,7 +260,7 @@ export { faultText } from './plan/derive-work';
 export { planFigures } from './plan/ids';
 export * as workSubjects from './plan/readings';
 export { HOLDS, PART_STATES, RUN_IN_SCHOOLS, TOOL_STATES, type Work } from './plan/schema';
-export { UNIT_KIND, situationOf } from './plan/situation';
+export { UNIT_KIND, factStates, factsOf, sayFact, type FactFrom, type FactState, type SaidFact } from './plan/facts';
 export { newParts, type RecordState, type StepState, type WorkState } from './plan/work';
 export { newWork } from './plan/new-work';
 export { wrenchFit, type WrenchFit } from './plan/wrench';

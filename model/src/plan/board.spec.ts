@@ -15,7 +15,7 @@ import { BOARD_STATES } from './board-states';
 import { gateKey } from './gates';
 import { newWork } from './new-work';
 import { stepDone, stepTime } from './readings';
-import { situationOf } from './situation';
+import { factsOf } from './facts';
 
 function planned(change: (build: Build) => unknown = () => undefined): Build {
   const build = newBuild('Test');
@@ -51,7 +51,7 @@ const state = (build: Build, ledger: readonly LedgerEntry[] = []) => boardWork(b
 /** Ledger of a job that is done up to a step, gates signed on the way. */
 function upTo(build: Build, step: string): LedgerEntry[] {
   const axle = build.axles.rear;
-  const situation = axle && situationOf(axle);
+  const situation = axle && factsOf(axle);
   if (!situation) throw new Error('no work');
   const ledger: LedgerEntry[] = [];
   for (const { id, gate } of orderOfWork(situation)) {

@@ -1,4 +1,4 @@
-import { toolOf, type PlanFault } from '@hot-spline/core';
+import { toolOf, type Facts, type PlanFault, type StepId } from '@hot-spline/core';
 import type { AxleName } from '../document/names';
 import type { Axle } from '../document/schema';
 import type { Derivation } from '../engine/derivation';
@@ -22,45 +22,38 @@ export function evidenceOf(
   preload: PreloadAxle | null,
   joint: JointState | null,
   parts: readonly PartState[] | null,
+  of: { readonly facts: Facts | null },
 ): Evidence {
   const now = mesh?.now ?? null;
   const missing = (ok: boolean, says = NOT_READ): string | null => (ok ? null : says);
   const read = (value: unknown): boolean => value !== null && value !== undefined;
   const came = mesh?.assemblies.find(({ number }) => number === 0) ?? null;
   const rounds = joint?.rounds ?? [];
-  return (step) => {
-    switch (step) {
-      case 'identify':
-        return missing(axle.identity !== null, 'no spec of the axle');
-      case 'measure-shims':
-        return missing(came !== null, 'no shim written on Baseline');
-      case 'readings-before':
-        return missing(came !== null && backlashOf(came) !== null, 'backlash as it came not read');
-      case 'inspect': {
-        const open = parts?.filter(({ decided }) => decided === null) ?? [];
-        return missing(open.length === 0, `${open.length} parts not decided`);
-      }
-      case 'trial-carrier':
-        return missing(now !== null && (now.number > 0 || axle.setup?.gears === 'used'), 'not put together on Carrier');
-      case 'backlash':
-        return missing(read(now?.backlash.trial), 'backlash not read');
-      case 'pattern':
-        return missing(read(now?.pattern.trial), 'pattern not read');
-      case 'pinion-preload':
-        return missing(read(preload?.last), 'turning torque not read');
-      case 'final-readings':
-        return missing(read(now?.backlash.final) && read(now?.pattern.final), 'final backlash and pattern not read');
-      case 'float-trial':
-        return missing(read(now?.endFloatMm.trial), 'end float not read');
-      case 'float-final':
-        return missing(read(now?.endFloatMm.final), 'end float not read');
-      case 'ring-bolts': {
-        const open = rounds.filter(({ whole }) => !whole).map(({ label }) => label.toLowerCase());
-        return missing(joint !== null && open.length === 0, joint ? open.join(', ') : 'bolts not ticked on Ring joint');
-      }
-      default:
-        return null;
-    }
+  const { facts } = of;
+  return {
+    identify: () => missing(axle.identity !== null, 'no spec of the axle'),
+    'measure-shims': () => missing(came !== null, 'no shim written on Baseline'),
+    // With another pair the old mesh is no target: who wants its readings takes them.
+    'readings-before': () =>
+      missing(facts?.gears !== 'stay' || (came !== null && backlashOf(came) !== null), 'backlash as it came not read'),
+    inspect: () => {
+      const open = parts?.filter(({ decided }) => decided === null) ?? [];
+      return missing(open.length === 0, `${open.length} parts not decided`);
+    },
+    depth: () => missing(read(axle.setup?.depth.headReading), 'depth not measured on Depth'),
+    'trial-carrier': () =>
+      missing(now !== null && (now.number > 0 || axle.setup?.gears === 'used'), 'not put together on Carrier'),
+    backlash: () => missing(read(now?.backlash.trial), 'backlash not read'),
+    pattern: () => missing(read(now?.pattern.trial), 'pattern not read'),
+    'pinion-preload': () => missing(read(preload?.last), 'turning torque not read'),
+    'final-readings': () =>
+      missing(read(now?.backlash.final) && read(now?.pattern.final), 'final backlash and pattern not read'),
+    'float-trial': () => missing(read(now?.endFloatMm.trial), 'end float not read'),
+    'float-final': () => missing(read(now?.endFloatMm.final), 'end float not read'),
+    'ring-bolts': () => {
+      const open = rounds.filter(({ whole }) => !whole).map(({ label }) => label.toLowerCase());
+      return missing(joint !== null && open.length === 0, joint ? open.join(', ') : 'bolts not ticked on Ring joint');
+    },
   };
 }
 
@@ -83,14 +76,14 @@ export function faultText(fault: PlanFault, titles: ReadonlyMap<string, string>)
   }
 }
 
-const saidOf = (state: WorkState, step: string, record: string): RecordState | undefined =>
+const saidOf = (state: WorkState, step: StepId, record: string): RecordState | undefined =>
   state.steps.find((one) => one.step.id === step)?.records.find((one) => one.record.id === record);
 
 const recordField = (axle: AxleName, step: string, record: string): string => `record-${step}-${record}-${axle}`;
 
 /** Findings and figures of the work on one axle. */
 export function deriveWork(name: AxleName, axle: Axle, state: WorkState, d: Derivation): void {
-  const { work, steps, next, faults, minutes, situation } = state;
+  const { work, steps, next, faults, minutes, facts } = state;
   const titles = new Map(steps.map(({ step }) => [step.id, step.title]));
   const common = { station: 'final', figures: [] } as const;
   const at = (field: string, tab?: string) => ({ sheet: 'work', ...(tab ? { tab } : {}), axle: name, field });
@@ -167,10 +160,7 @@ export function deriveWork(name: AxleName, axle: Axle, state: WorkState, d: Deri
       facts: { axle: name },
       say: words.retention,
     });
-  if (
-    situation.ringGear === 'pulled-on' &&
-    steps.some(({ step, status }) => step.id === 'ring-on' && status !== 'done')
-  )
+  if (facts.ringGear === 'pulled-on' && steps.some(({ step, status }) => step.id === 'ring-on' && status !== 'done'))
     d.finding({
       ...common,
       id: `plan.${name}.drawn-on`,
@@ -195,7 +185,7 @@ export function deriveWork(name: AxleName, axle: Axle, state: WorkState, d: Deri
             label: record.label,
             said: said ?? '',
             against,
-            fails: step.fails,
+            fails: (record.of === 'text' ? undefined : record.fails) ?? step.fails,
           },
           say: words.record,
         });
@@ -274,9 +264,18 @@ function ends(axle: AxleName, state: WorkState, d: Derivation): void {
   const { work, steps } = state;
   const common = { station: 'final', figures: [] } as const;
   const at = (field: string, tab?: string, sheet = 'work') => ({ sheet, ...(tab ? { tab } : {}), axle, field });
-  const out = work.trays.filter((one) => one.back < one.out);
-  const cover = steps.findIndex(({ step }) => step.id === 'cover');
-  const reached = cover >= 0 && steps.slice(0, cover).every(({ status }) => status === 'done' || status === 'skipped');
+  // What a step that is still to come puts back is not over.
+  const later = new Set(
+    steps
+      .filter(({ status, passed }) => (status === 'open' || status === 'failed') && !passed)
+      .flatMap(({ step }) => step.returns.map(({ part }) => part)),
+  );
+  const out = work.trays.filter((one) => one.back < one.out && !later.has(one.part));
+  const CLOSING: readonly string[] = ['cover', 'housing-in'] satisfies readonly StepId[];
+  const closing = steps.findIndex(({ step }) => CLOSING.includes(step.id));
+  const reached =
+    closing >= 0 &&
+    steps.slice(0, closing).every(({ status, passed }) => status === 'done' || status === 'skipped' || passed);
   if (out.length > 0 && reached)
     d.finding({
       ...common,
@@ -287,8 +286,8 @@ function ends(axle: AxleName, state: WorkState, d: Derivation): void {
       facts: { axle, left: out.map((one) => `${one.out - one.back} × ${one.part}`).join(', ') },
       say: words.trays,
     });
-  const opened = steps.some(({ step, status }) => step.id === 'open-plate' && status !== 'skipped');
-  if (saidOf(state, 'drain', 'magnet')?.said === 'a piece of a part' && !opened && state.situation.unit === 'plate')
+  const opened = steps.some(({ step, status }) => step.acts.includes('unit-open') && status !== 'skipped');
+  if (saidOf(state, 'drain', 'magnet')?.said === 'a piece of a part' && !opened && state.facts.unitKind === 'plate')
     d.finding({
       ...common,
       id: `plan.${axle}.debris`,

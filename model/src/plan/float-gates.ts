@@ -3,14 +3,25 @@ import type { Signature } from '../engine/readings';
 import { isWeak } from '../library/sheet';
 import { floatOf } from '../mesh/float';
 import { meshFigures } from '../mesh/ids';
-import { gateKey, stands, type GateName, type GateNeed, type GateState } from './gates';
+import {
+  gateKey,
+  stands,
+  type GateAsks,
+  type GateEvidence,
+  type GateName,
+  type GateNeed,
+  type GateState,
+} from './gates';
 import type { MeshAxle } from '../mesh/axle';
 
 /** The two gates of a unit whose one shim sets end float: before the case is bolted up, before the rest goes on. */
 export function floatGates(
   { axle, now, floatBand: band, sheet }: MeshAxle,
   signed: ReadonlyMap<string, Signature>,
+  asks: GateAsks = { A: ['float'], B: ['float'] },
+  evidence: Pick<GateEvidence, 'ringBolts'> = { ringBolts: false },
 ): Readonly<Record<GateName, GateState>> {
+  const nothingWaits = asks.A.length === 0;
   const weak = sheet.endFloat !== null && isWeak(originOf(sheet.endFloat));
   const { trial = null, final = null } = now?.endFloatMm ?? {};
   const float = (need: string, mm: number | null): GateNeed => ({
@@ -35,7 +46,7 @@ export function floatGates(
       needs,
       met: needs.every(({ met }) => met),
       signature,
-      open: stands(signature, figures, keys),
+      open: (name === 'A' && nothingWaits) || stands(signature, figures, keys),
       figures,
     };
   };
@@ -43,31 +54,46 @@ export function floatGates(
   const a = gate(
     'A',
     'Before the case is bolted up for good.',
-    [
-      {
-        need: 'End-float band from a sheet',
-        met: band !== null && !weak,
-        says: band === null ? 'nobody has said one' : weak ? 'out of memory, borrowed or guessed' : 'confirmed',
-      },
-      {
-        need: 'Put together with a measured shim',
-        met: now !== null && now.number > 0 && now.leftMm > 0,
-        says: !now || now.number === 0 ? 'not put together yet' : `assembly ${now.number}`,
-      },
-      float('End float in band while tried', trial),
-    ],
+    nothingWaits
+      ? []
+      : [
+          {
+            need: 'End-float band from a sheet',
+            met: band !== null && !weak,
+            says: band === null ? 'nobody has said one' : weak ? 'out of memory, borrowed or guessed' : 'confirmed',
+          },
+          {
+            need: 'Put together with a measured shim',
+            met: now !== null && now.number > 0 && now.leftMm > 0,
+            says: !now || now.number === 0 ? 'not put together yet' : `assembly ${now.number}`,
+          },
+          float('End float in band while tried', trial),
+        ],
     [shim],
   );
   const b = gate(
     'B',
     'Before inverter and shafts go on.',
     [
-      {
-        need: 'Gate A signed',
-        met: a.open,
-        says: a.open ? `by ${a.signature?.name ?? ''}` : a.signature ? 'for another shim' : 'not yet',
-      },
+      ...(nothingWaits
+        ? []
+        : [
+            {
+              need: 'Gate A signed',
+              met: a.open,
+              says: a.open ? `by ${a.signature?.name ?? ''}` : a.signature ? 'for another shim' : 'not yet',
+            },
+          ]),
       float('End float in band with the case bolted up', final),
+      ...(asks.B.includes('ring-bolts')
+        ? [
+            {
+              need: 'Ring bolts: every round ticked',
+              met: evidence.ringBolts,
+              says: evidence.ringBolts ? 'every round' : 'not all on Ring joint',
+            },
+          ]
+        : []),
     ],
     ['assembly', shim],
   );

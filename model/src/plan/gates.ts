@@ -1,3 +1,4 @@
+import type { Asked } from '@hot-spline/core';
 import type { Derivation } from '../engine/derivation';
 import { fact } from '../engine/finding';
 import type { Signature } from '../engine/readings';
@@ -48,11 +49,53 @@ export function stands(signature: Signature | null, figures: GateState['figures'
   return keys.every((key) => Math.abs((signature.figures[key] ?? Number.NaN) - (figures[key] ?? Number.NaN)) < 0.005);
 }
 
-/** The two gates of one axle, with what each needs. */
+/** What each gate asks where nobody has planned the work: all that a mesh can be asked. */
+export const ASKS_ALL: GateAsks = { A: ['backlash', 'pattern'], B: ['backlash', 'pattern', 'pinion-preload'] };
+export type GateAsks = Readonly<Record<GateName, readonly Asked[]>>;
+
+/** What other sheets know of what a gate asks. */
+export interface GateEvidence {
+  /** Every round of the ring bolts is whole. */
+  readonly ringBolts: boolean;
+  /** The drag of the pinion that stays was read. */
+  readonly dragRead: boolean;
+  /** The locker was held under pressure and engages. */
+  readonly leakRead: boolean;
+  /** The float of the box’s input was read again with its shim in. */
+  readonly floatRead: boolean;
+}
+const NOTHING: GateEvidence = { ringBolts: false, dragRead: false, leakRead: false, floatRead: false };
+
+/** How far backlash may lie from what the same gears read before: a guard of ours. */
+export const REPEATS_MM = 0.05;
+
+/** Backlash and pattern of reused gears against those of before; where nothing was read before, the sheet's band and the pattern. */
+function repeats(mesh: MeshAxle, read: BacklashRead | null, seen: PatternRead | null): GateNeed {
+  const came = mesh.assemblies.find(({ number }) => number === 0) ?? null;
+  const before = came && backlashOf(came);
+  const need = 'Backlash and pattern as before';
+  if (!read || !seen) return { need, met: false, says: !read ? 'backlash not read in the final state' : 'not painted' };
+  if (!before)
+    return {
+      need,
+      met: mesh.band !== null && inBand(read, mesh.band) && patternFits(seen, mesh.loadedFlank),
+      says: 'nothing was read before: the sheet’s band and the pattern decide',
+    };
+  const apart = Math.abs(read.round.meanMm - before.round.meanMm);
+  return {
+    need,
+    met: apart <= REPEATS_MM + 1e-9,
+    says: `backlash ${apart.toFixed(2)} mm from before, ${REPEATS_MM} at most (ours)`,
+  };
+}
+
+/** The two gates of one axle, with what each needs: of what it asks, and of nothing that the job leaves alone. */
 export function gatesOf(
   mesh: MeshAxle,
   preload: PreloadAxle,
   signed: ReadonlyMap<string, Signature>,
+  asks: GateAsks = ASKS_ALL,
+  evidence: GateEvidence = NOTHING,
 ): Readonly<Record<GateName, GateState>> {
   const { axle, now, band, bandWeak } = mesh;
   const read = now && backlashOf(now);
@@ -71,7 +114,10 @@ export function gatesOf(
     figures[meshFigures.most(axle)] = read.round.maxMm;
   }
   if (preload.last) figures[preloadFigures.pinion(axle)] = preload.last.nm;
-  const a: GateNeed[] = [
+  const askedA = new Set(asks.A);
+  const askedB = new Set(asks.B);
+  const nothingWaits = asks.A.length === 0;
+  const bands: GateNeed[] = [
     {
       need: 'Backlash band from a sheet',
       met: band !== null && !bandWeak,
@@ -87,29 +133,51 @@ export function gatesOf(
             ? 'out of memory, borrowed or guessed'
             : 'confirmed',
     },
-    {
-      need: 'Put together and read under side preload',
-      met:
-        now !== null &&
-        (now.number > 0 || mesh.setup.gears === 'used') &&
-        read !== null &&
-        read.state.sidePreload !== 'none',
-      says: !now ? 'not put together yet' : !read ? 'backlash not read' : `side preload ${read.state.sidePreload}`,
-    },
-    {
-      need: 'Backlash in band all round, closing up counted',
-      met: read !== null && band !== null && allRound(read) && inBand(read, [band[0] + up, band[1] + up]),
-      says: !read ? 'not read' : `${read.mm.length} places`,
-    },
-    {
-      need: 'Pattern right on both flanks, under the brake',
-      met: seen !== null && patternFits(seen, mesh.loadedFlank),
-      says: !seen ? 'not painted' : seen.counts ? 'read' : 'faint, unclear or under light drag',
-    },
   ];
+  const [backlashBand, torqueBand] = bands as [GateNeed, GateNeed];
+  const a: GateNeed[] = nothingWaits
+    ? []
+    : [
+        backlashBand,
+        ...(askedB.has('pinion-preload') ? [torqueBand] : []),
+        {
+          need: 'Put together and read under side preload',
+          met:
+            now !== null &&
+            (now.number > 0 || mesh.setup.gears === 'used') &&
+            read !== null &&
+            read.state.sidePreload !== 'none',
+          says: !now ? 'not put together yet' : !read ? 'backlash not read' : `side preload ${read.state.sidePreload}`,
+        },
+        {
+          need: 'Backlash in band all round, closing up counted',
+          met: read !== null && band !== null && allRound(read) && inBand(read, [band[0] + up, band[1] + up]),
+          says: !read ? 'not read' : `${read.mm.length} places`,
+        },
+        ...(askedA.has('pattern')
+          ? [
+              {
+                need: 'Pattern right on both flanks, under the brake',
+                met: seen !== null && patternFits(seen, mesh.loadedFlank),
+                says: !seen ? 'not painted' : seen.counts ? 'read' : 'faint, unclear or under light drag',
+              },
+            ]
+          : []),
+        ...(askedA.has('depth')
+          ? [
+              {
+                need: 'Depth measured',
+                met: mesh.setup.depth.headReading !== null,
+                says:
+                  mesh.setup.depth.headReading === null ? 'not measured' : 'by gauge; the pattern is asked at Gate B',
+              },
+            ]
+          : []),
+      ];
   const keyA = gateKey(axle, 'A');
   const signatureA = signed.get(keyA) ?? null;
-  const openA = stands(signatureA, figures, [meshFigures.shim(axle)]);
+  // Where nothing waits for it there is no such gate, and nobody is held up.
+  const openA = nothingWaits || stands(signatureA, figures, [meshFigures.shim(axle)]);
   // What is called final signs only if its state says so too.
   const closed = <R extends BacklashRead | PatternRead>(one: R | null | undefined): R | null =>
     one && isFinal(one.state, mesh.setup.gears) ? one : null;
@@ -117,36 +185,99 @@ export function gatesOf(
   const verdict = preloadVerdict(mesh, preload);
   const final = preload.last !== null && (preload.last.state.pinionBearings === 'new' || mesh.setup.gears === 'used');
   const b: GateNeed[] = [
-    {
-      need: 'Gate A signed',
-      met: openA,
-      says: openA ? `by ${signatureA?.name ?? ''}` : signatureA ? 'for another pinion shim' : 'not yet',
-    },
-    {
-      need: 'Pinion preload in band on the bearings that run',
-      met: verdict === 'in-band' && final && mesh.setup.gauges.turning !== null && !preload.sealUnknown,
-      says: !preload.last
-        ? 'not read'
-        : !final
-          ? 'read on set-up bearings'
-          : preload.sealUnknown
-            ? 'seal drag is in it'
-            : mesh.setup.gauges.turning === null
-              ? 'nobody has said what the wrench is good to'
-              : verdict === null
-                ? 'no band'
-                : verdict.replace('-', ' '),
-    },
-    {
-      need: 'Final backlash in band all round',
-      met: finalRead !== null && band !== null && allRound(finalRead) && inBand(finalRead, band),
-      says: finalRead ? `${finalRead.mm.length} places` : 'not read in the final state',
-    },
-    {
-      need: 'Final pattern right on both flanks',
-      met: finalSeen !== null && patternFits(finalSeen, mesh.loadedFlank),
-      says: finalSeen ? 'read' : 'not painted in the final state',
-    },
+    ...(nothingWaits
+      ? []
+      : [
+          {
+            need: 'Gate A signed',
+            met: openA,
+            says: openA ? `by ${signatureA?.name ?? ''}` : signatureA ? 'for another pinion shim' : 'not yet',
+          },
+        ]),
+    ...(askedB.has('pinion-preload')
+      ? [
+          {
+            need: 'Pinion preload in band on the bearings that run',
+            met: verdict === 'in-band' && final && mesh.setup.gauges.turning !== null && !preload.sealUnknown,
+            says: !preload.last
+              ? 'not read'
+              : !final
+                ? 'read on set-up bearings'
+                : preload.sealUnknown
+                  ? 'seal drag is in it'
+                  : mesh.setup.gauges.turning === null
+                    ? 'nobody has said what the wrench is good to'
+                    : verdict === null
+                      ? 'no band'
+                      : verdict.replace('-', ' '),
+          },
+        ]
+      : []),
+    ...(askedB.has('drag-compared')
+      ? [
+          {
+            need: 'Drag of the pinion that stays, carrier out',
+            met: evidence.dragRead,
+            says: evidence.dragRead ? 'read' : 'not read',
+          },
+        ]
+      : []),
+    ...(askedB.has('repeats-before')
+      ? [repeats(mesh, finalRead, finalSeen)]
+      : !askedB.has('backlash')
+        ? []
+        : [
+            {
+              need: 'Final backlash in band all round',
+              met: finalRead !== null && band !== null && allRound(finalRead) && inBand(finalRead, band),
+              says: finalRead ? `${finalRead.mm.length} places` : 'not read in the final state',
+            },
+          ]),
+    ...(askedB.has('pattern')
+      ? [
+          {
+            need: 'Final pattern right on both flanks',
+            met: finalSeen !== null && patternFits(finalSeen, mesh.loadedFlank),
+            says: finalSeen ? 'read' : 'not painted in the final state',
+          },
+        ]
+      : []),
+    ...(askedB.has('side-preload')
+      ? [
+          {
+            need: 'Side preload for good',
+            met: finalRead?.state.sidePreload === 'full',
+            says: finalRead ? `side preload ${finalRead.state.sidePreload}` : 'not read in the final state',
+          },
+        ]
+      : []),
+    ...(askedB.has('ring-bolts')
+      ? [
+          {
+            need: 'Ring bolts: every round ticked',
+            met: evidence.ringBolts,
+            says: evidence.ringBolts ? 'every round' : 'not all on Ring joint',
+          },
+        ]
+      : []),
+    ...(askedB.has('float')
+      ? [
+          {
+            need: 'Float of the box’s input, read again',
+            met: evidence.floatRead,
+            says: evidence.floatRead ? 'read' : 'not read',
+          },
+        ]
+      : []),
+    ...(askedB.has('leak')
+      ? [
+          {
+            need: 'Locker held under pressure',
+            met: evidence.leakRead,
+            says: evidence.leakRead ? 'read' : 'not tested',
+          },
+        ]
+      : []),
   ];
   const keyB = gateKey(axle, 'B');
   const signatureB = signed.get(keyB) ?? null;
@@ -202,8 +333,10 @@ const words = {
   },
 };
 
+/** Gates that something waits for, as findings. */
 export function deriveGates(axle: AxleName, gates: Readonly<Record<GateName, GateState>>, d: Derivation): void {
   for (const name of GATES) {
+    if (gates[name].needs.length === 0) continue;
     const { needs, open, signature, met } = gates[name];
     const missing = needs.filter((one) => !one.met).map(({ need }) => need.charAt(0).toLowerCase() + need.slice(1));
     const note = signature?.note ?? '';

@@ -5,10 +5,12 @@ import { joint } from '../joint';
 import { mesh } from '../mesh';
 import { preload } from '../preload';
 import { deriveWork, evidenceOf } from './derive-work';
+import { gateAsks, type Facts, type StepId } from '@hot-spline/core';
+import { factsOf } from './facts';
 import { floatGates } from './float-gates';
 import { deriveGates, gatesOf, type GateName, type GateState } from './gates';
 import { planFigures } from './ids';
-import { workSubjects } from './readings';
+import { STEP_READINGS, workSubjects } from './readings';
 import { workState, type WorkState } from './work';
 
 export type Gates = Partial<Record<AxleName, Readonly<Record<GateName, GateState>>>>;
@@ -33,27 +35,38 @@ export const plan = defineCapability({
     const plans: Plan = { gates: {}, work: {} };
     for (const name of AXLES) {
       const [of, torque] = [given.of(mesh)?.[name], given.of(preload)?.[name]];
-      const gates = !of
-        ? null
-        : of.construction === 'electric-reduction'
-          ? floatGates(of, signed)
-          : torque
-            ? gatesOf(of, torque, signed)
-            : null;
-      if (gates) plans.gates[name] = gates;
-      if (of?.now && gates) deriveGates(name, gates, d);
       const axle = axles[name];
-      if (!axle?.work) continue;
-      d.attempt({ sheet: 'work', axle: name, field: `job-${name}` }, 'final', () => {
+      const ring = given.of(joint)?.[name] ?? null;
+      const gatesBy = (facts: Facts | null): Readonly<Record<GateName, GateState>> | null => {
+        if (!of) return null;
+        const asks = facts ? gateAsks(facts) : undefined;
+        const said = (step: StepId, record: string): boolean =>
+          Object.values(STEP_READINGS).some((kind) => readings.has(kind.key({ axle: name, step, record })));
+        const evidence = {
+          ringBolts: ring !== null && ring.rounds.length > 0 && ring.rounds.every(({ whole }) => whole),
+          dragRead: said('pinion-drag', 'drag'),
+          leakRead: said('locker-line', 'pressure-end'),
+          floatRead: said('input-float', 'again'),
+        };
+        if (of.construction === 'electric-reduction') return floatGates(of, signed, asks, evidence);
+        return torque ? gatesOf(of, torque, signed, asks, evidence) : null;
+      };
+      const show = (gates: Readonly<Record<GateName, GateState>> | null): void => {
+        if (gates) plans.gates[name] = gates;
+        if (of?.now && gates) deriveGates(name, gates, d);
+      };
+      if (!axle?.work) {
+        show(gatesBy(null));
+        continue;
+      }
+      d.attempt({ sheet: 'work', tab: 'facts', axle: name, field: `job-${name}` }, 'final', () => {
+        const gates = gatesBy(factsOf(axle));
+        show(gates);
         const state = workState(name, axle, readings, {
           gates: { A: gates?.A.open ?? false, B: gates?.B.open ?? false },
-          evidence: evidenceOf(
-            axle,
-            of ?? null,
-            torque ?? null,
-            given.of(joint)?.[name] ?? null,
-            given.of(inspect)?.[name] ?? null,
-          ),
+          evidence: evidenceOf(axle, of ?? null, torque ?? null, ring, given.of(inspect)?.[name] ?? null, {
+            facts: factsOf(axle),
+          }),
           override: (step) => signed.has(overrideKey(name, step)),
         });
         if (!state) return;

@@ -5,7 +5,12 @@ import type { NumberFact, Words } from '../engine/finding';
 type N = NumberFact;
 
 export const begun = (f: { axle: string; next: string; done: N; of: N; left: N }, system: UnitSystem): Words => ({
-  title: f.next === '' ? `${capital(f.axle)}: every step is done` : `${capital(f.axle)}: next, ${lower(f.next)}`,
+  title:
+    f.next !== ''
+      ? `${capital(f.axle)}: next, ${lower(f.next)}`
+      : f.done.value < f.of.value
+        ? `${capital(f.axle)}: nothing is left, ${f.of.value - f.done.value} steps were passed`
+        : `${capital(f.axle)}: every step is done`,
   detail: `${f.done.value} of ${f.of.value} steps done.${
     f.left.value > 0 ? ` About ${hours(f.left, system)} with hands on it are left.` : ''
   }`,

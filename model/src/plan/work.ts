@@ -1,6 +1,7 @@
 import { originOf } from '../library/origins';
 import {
   entryBase,
+  gateAsks,
   neededParts,
   orderAsWorked,
   orderOfWork,
@@ -8,11 +9,12 @@ import {
   planFaults,
   toolOf,
   type AgreesWith,
+  type Facts,
   type NeededPart,
   type Operation,
   type PartId,
   type PlanFault,
-  type Situation,
+  type StepId,
   type StepRecord,
   type ToolId,
 } from '@hot-spline/core';
@@ -24,7 +26,7 @@ import type { SubjectOf } from '../engine/subjects';
 import { isWeak, sheetField, type SheetKey } from '../library/sheet';
 import { STEP_READINGS, lesson, sealant, stepDone, stepPhoto, stepSaid, stepTime, type StepReading } from './readings';
 import type { Work } from './schema';
-import { situationOf } from './situation';
+import { factsOf } from './facts';
 
 /** What a step wrote down, and how that is judged. */
 export interface RecordState {
@@ -52,6 +54,8 @@ export interface StepState {
   readonly step: Operation;
   readonly status: 'open' | 'done' | 'failed' | 'skipped';
   readonly why: string;
+  /** Open, and a later step that rests on it or closes it was done without it: nobody is sent back to it. */
+  readonly passed: boolean;
   readonly done: InForce | null;
   readonly takenMinutes: number | null;
   readonly records: readonly RecordState[];
@@ -67,9 +71,9 @@ export interface StepState {
 export interface WorkState {
   readonly axle: AxleName;
   readonly work: Work;
-  readonly situation: Situation;
+  readonly facts: Facts;
   readonly steps: readonly StepState[];
-  /** The first that is neither done nor left out. */
+  /** The first that is neither done nor left out nor passed. */
   readonly next: StepState | null;
   readonly faults: readonly PlanFault[];
   readonly parts: readonly NeededPart[];
@@ -84,7 +88,7 @@ export interface WorkState {
 }
 
 /** What other capabilities know of a step: whether what it is to read has been read. Null: nothing is missing. */
-export type Evidence = (step: string) => string | null;
+export type Evidence = Partial<Record<StepId, () => string | null>>;
 
 const scaleKey = ({ quantity, scale }: Extract<StepRecord, { of: 'number' }>): StepReading =>
   `${quantity}/${scale ?? ''}` as StepReading;
@@ -173,8 +177,21 @@ const stopsOf = (records: readonly RecordState[]): Wait[] =>
         ],
   );
 
+const HAND_OVER: StepId = 'hand-over';
+const RING_OFF: StepId = 'ring-off';
+const RING_BOLTS: StepId = 'ring-bolts';
+/** Minutes that steps of this axle took, by what was read of each. */
+function takenOf(name: AxleName, readings: Readings): number {
+  let minutes = 0;
+  for (const reading of readings.values()) {
+    const { what, axle } = reading.subject as SubjectOf & { readonly axle?: string };
+    if (what === stepTime.what && axle === name) minutes += readingBase(reading) / 60;
+  }
+  return minutes;
+}
+
 /** The step that looks at the parts that came: it is not done while some have not. */
-const ARRIVAL = 'arrival';
+const ARRIVAL: StepId = 'arrival';
 const notHere = ({ parts }: Work): Wait[] => {
   const away = parts.filter(({ state }) => state !== 'here');
   const more = away.length > 3 ? `, and ${away.length - 3} more` : '';
@@ -198,7 +215,7 @@ const notHere = ({ parts }: Work): Wait[] => {
  * @param gates whether A and B stand open
  * @param evidence what other capabilities miss of a step
  * @param override whether somebody has put a name and a reason under doing a step all the same
- * @throws InputError on `job` where the unit is none that the job puts in
+ * @throws InputError on `job` where the unit is none that the job puts in, or naming a fact that does not go with the others
  */
 export function workState(
   name: AxleName,
@@ -206,7 +223,7 @@ export function workState(
   readings: Readings,
   {
     gates,
-    evidence = () => null,
+    evidence = {},
     override = () => false,
   }: {
     readonly gates: Readonly<Record<'A' | 'B', boolean>>;
@@ -215,9 +232,9 @@ export function workState(
   },
 ): WorkState | null {
   const { work } = axle;
-  const situation = situationOf(axle);
-  if (!work || !situation) return null;
-  const ordered = orderAsWorked(orderOfWork(situation), work.own, work.moves);
+  const facts = factsOf(axle);
+  if (!work || !facts) return null;
+  const ordered = orderAsWorked(orderOfWork(facts), work.own, work.moves);
   const skipped = new Map(work.skipped.map(({ id, why }) => [id, why]));
   const other: AxleName = name === 'rear' ? 'front' : 'rear';
   const ended = new Map(
@@ -230,6 +247,10 @@ export function workState(
   );
   const isDone = (id: string): boolean => skipped.has(id) || ended.get(id)?.choice === 'done';
   const titles = new Map(ordered.map(({ id, title }) => [id, title]));
+  const over = ended.get(HAND_OVER)?.choice === 'done';
+  const wentBy = new Set(ordered.filter(({ id }) => ended.get(id)?.choice === 'done').flatMap(({ after }) => after));
+  const isPassed = ({ id, closedBy }: Operation): boolean =>
+    !isDone(id) && (over || wentBy.has(id) || (closedBy !== null && ended.get(closedBy)?.choice === 'done'));
   const parts = neededParts(ordered);
   const missingPart = (step: Operation): Wait[] =>
     step.parts.flatMap((id): Wait[] => {
@@ -245,7 +266,7 @@ export function workState(
         : [],
     );
   const handKnown =
-    situation.ringHand !== null || textOf(readings.get(stepSaid.key({ axle: name, step: 'ring-off', record: 'hand' })));
+    facts.ringHand !== null || textOf(readings.get(stepSaid.key({ axle: name, step: RING_OFF, record: 'hand' })));
 
   const steps = ordered.map((step): StepState => {
     const { id } = step;
@@ -274,19 +295,20 @@ export function workState(
                 ]
               : []),
             ...(free ? [] : weakAsks(step, axle)),
-            ...(!free && step.hand === 'unknown' && id === 'ring-bolts' && !handKnown
-              ? [{ for: 'hand', holds: true, what: 'Nobody knows the thread hand', id: 'ring-off' } as const]
+            ...(!free && step.hand === 'unknown' && id === RING_BOLTS && !handKnown
+              ? [{ for: 'hand', holds: true, what: 'Nobody knows the thread hand', id: RING_OFF } as const]
               : []),
             ...(free ? [] : stopsOf(records)),
             ...(free || id !== ARRIVAL ? [] : notHere(work)),
             ...missingTool(step),
             ...missingPart(step),
           ];
-    const unread = evidence(id);
+    const unread = evidence[id as StepId]?.() ?? null;
     return {
       step,
       status,
       why: why ?? '',
+      passed: isPassed(step),
       done: end?.reading ?? null,
       takenMinutes: time ? readingBase(time) / 60 : null,
       records,
@@ -302,7 +324,7 @@ export function workState(
       ],
     };
   });
-  const left = steps.filter(({ status }) => status === 'open' || status === 'failed');
+  const left = steps.filter(({ status, passed }) => (status === 'open' || status === 'failed') && !passed);
   const sum = (of: readonly StepState[], minutes: (one: StepState) => number): number =>
     of.reduce((total, one) => total + minutes(one), 0);
   const counted = steps.filter(({ status }) => status !== 'skipped');
@@ -317,10 +339,12 @@ export function workState(
   return {
     axle: name,
     work,
-    situation,
+    facts,
     steps,
     next: left[0] ?? null,
-    faults: planFaults(ordered, new Set(skipped.keys())),
+    faults: planFaults(ordered, new Set(skipped.keys())).filter(
+      (fault) => fault.kind !== 'no-gate' || gateAsks(facts)[fault.gate].length > 0,
+    ),
     parts,
     tools: [...tools].map(([id, of]) => ({ id, steps: of })),
     sealant:
@@ -331,7 +355,8 @@ export function workState(
     to: ends.at(-1) ?? null,
     minutes: {
       planned: sum(counted, ({ step }) => step.minutes),
-      taken: sum(steps, ({ takenMinutes }) => takenMinutes ?? 0),
+      // Of every step that anybody did: also of those that the plan has no more.
+      taken: takenOf(name, readings),
       left: sum(left, ({ step }) => step.minutes),
       waits: sum(left, ({ step }) => step.waitsHours),
     },

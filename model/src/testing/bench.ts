@@ -6,7 +6,7 @@ import type { LedgerEntry, Reading, Signature } from '../engine/readings';
 import { newAxleSpec } from '../library/new-spec';
 import { newWork } from '../plan/new-work';
 import { STEP_READINGS, stepDone, stepSaid } from '../plan/readings';
-import { UNIT_KIND } from '../plan/situation';
+import { UNIT_KIND } from '../plan/facts';
 import { testId } from './builds';
 
 /** A build whose rear axle is described and has this job. */

@@ -10,6 +10,21 @@ import { type SheetKey } from '../library/sheet';
 import { recordSubject, type RecordState, type StepState } from '../plan/work';
 import { done, entry, said, sign } from './bench';
 
+/** The same axle on the gears that it came with: what was read before is what it reads in the end. */
+export function asBefore(ledger: readonly LedgerEntry[]): LedgerEntry[] {
+  const of = (what: string, stage: string) => (one: LedgerEntry) =>
+    one.kind === 'reading' && one.subject.what === what && (one.subject as { stage?: string }).stage === stage;
+  const last = ledger.findLast(of('backlash', 'final'));
+  return ledger.map((one) =>
+    one.kind === 'reading' &&
+    last?.kind === 'reading' &&
+    one.subject.what === 'backlash' &&
+    Reflect.get(one.subject, 'assembly') === '0'
+      ? { ...one, value: last.value }
+      : one,
+  );
+}
+
 /** A number that its step lets pass: what the sheet says, else the middle of what it may be; ours where nothing says. */
 function goodNumber(record: Extract<StepRecord, { of: 'number' }>, told: unknown): Entry {
   if (typeof told === 'object' && told !== null && 'typed' in told) return told as Entry;

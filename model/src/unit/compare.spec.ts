@@ -1,4 +1,4 @@
-import { SITUATIONS, compareUnit, situationOf, type CompareUnit } from '@hot-spline/core';
+import { SITUATIONS, compareUnit, factsOf, type CompareUnit } from '@hot-spline/core';
 import { USES, type Use } from '../document/names';
 import { deriveBuild } from '../derive';
 import { keptFiles, driftBuild } from '../testing/builds';
@@ -15,9 +15,7 @@ const WHEEL = (GROUND.axleLoadN / 2) * GROUND.grip * 0.31;
 /** Ranks of the ordinary units, by their labels. */
 function ranks(use: Use, weighs?: CriterionWeights) {
   const units = comparedUnits(driftBuild().build, 'rear', null);
-  const rows = units.map(({ unit }) =>
-    SITUATIONS.map((name) => compareUnit(unit, situationOf(name, GROUND, SETTINGS))),
-  );
+  const rows = units.map(({ unit }) => SITUATIONS.map((name) => compareUnit(unit, factsOf(name, GROUND, SETTINGS))));
   const all = rankUnits(use, units, rows, { inputNm: SETTINGS.inputNm, wheelNm: WHEEL }, weighs);
   return new Map(units.map(({ label }, i) => [label, all[i] as UnitRank]));
 }
@@ -64,9 +62,7 @@ describe('units ranked for a use', () => {
 
   it('a moment that turns in is no push: only what pushes wide is held against a unit', () => {
     const units = comparedUnits(driftBuild().build, 'rear', null).slice(0, 2);
-    const rows = units.map(({ unit }) =>
-      SITUATIONS.map((name) => compareUnit(unit, situationOf(name, GROUND, SETTINGS))),
-    );
+    const rows = units.map(({ unit }) => SITUATIONS.map((name) => compareUnit(unit, factsOf(name, GROUND, SETTINGS))));
     const exit = SITUATIONS.indexOf('corner-exit');
     const turned = (yawNm: number): number => {
       const moved = rows.map((row, i) => row.map((one, k) => (i === 0 && k === exit ? { ...one, yawNm } : one)));
@@ -111,7 +107,7 @@ describe('units ranked for a use', () => {
   });
 
   it('in a drift transition no unit gives more than both tyres hold, and a locked one gives just that', () => {
-    const at = situationOf('drift-transition', GROUND, { ...SETTINGS, inputNm: 5000 });
+    const at = factsOf('drift-transition', GROUND, { ...SETTINGS, inputNm: 5000 });
     const hold = (at.left.loadN * at.left.grip + at.right.loadN * at.right.grip) as number;
     const of = (unit: CompareUnit) => compareUnit(unit, at);
     expect(of({ type: 'spool' }).thrustN).toBeCloseTo(hold, 6); // friction of both tyres [exact]
@@ -144,7 +140,7 @@ describe('units ranked for a use', () => {
         const ground = comparedGround(build, axle, own);
         const settings = comparedSettings(Math.max(derived.inputNm, 1), 1);
         const rows = units.map(({ unit }) =>
-          SITUATIONS.map((name) => compareUnit(unit, situationOf(name, ground, settings))),
+          SITUATIONS.map((name) => compareUnit(unit, factsOf(name, ground, settings))),
         );
         const all = rankUnits(build.use, units, rows, { inputNm: settings.inputNm, wheelNm: 1000 });
         expect(all.length).withContext(file).toBe(units.length);

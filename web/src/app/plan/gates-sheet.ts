@@ -24,10 +24,27 @@ import { sayMoment } from '../shared/day';
         @for (gate of gates(); track gate.gate) {
           <section [attr.aria-label]="'Gate ' + gate.gate">
             <h2>
-              <hs-verdict [verdict]="gate.open ? (gate.signature?.note ? 'watch' : 'fits') : 'not-yet'" />
+              <hs-verdict
+                [verdict]="
+                  gate.needs.length === 0 ? 'fits' : gate.open ? (gate.signature?.note ? 'watch' : 'fits') : 'not-yet'
+                "
+              />
               Gate {{ gate.gate }}
             </h2>
-            <p class="soft">{{ gate.about }}</p>
+            @if (gate.needs.length === 0) {
+              <p class="soft">Nothing of this job waits for it: no setting is open that would undo it.</p>
+            } @else {
+              <p class="soft">{{ gate.about }}</p>
+            }
+            @if (waiting(gate.gate); as all) {
+              @if (all.length) {
+                <p class="waiting">
+                  Waits for it: <strong>{{ all.join(', ') }}</strong>{{
+                    gate.gate === 'A' ? '. The next change of what is still open would undo it.' : '.'
+                  }}
+                </p>
+              }
+            }
             <ul>
               @for (need of gate.needs; track need.need) {
                 <li>
@@ -50,7 +67,7 @@ import { sayMoment } from '../shared/day';
                 <hs-void [id]="signature.id" [what]="'Signature of Gate ' + gate.gate" />
               </p>
             }
-            @if (!gate.open) {
+            @if (!gate.open && gate.needs.length) {
               @if (!gate.met) {
                 <p>
                   Refused: {{ missing(gate) }}. It can be opened all the same with a note, which stays on every sheet.
@@ -154,7 +171,9 @@ export class GatesSheet {
   protected readonly readNote = textReader('Note', 300, 1);
   protected readonly gates = computed(() => {
     const gates = this.setUp.gates();
-    return gates && this.setUp.mesh()?.now ? GATES.map((name) => gates[name]) : [];
+    // Where the work is planned, what waits is known before anything was read.
+    const planned = this.setUp.bench.axle()?.work !== null;
+    return gates && (planned || this.setUp.mesh()?.now) ? GATES.map((name) => gates[name]) : [];
   });
   private readonly key = (gate: GateName): string =>
     `${this.setUp.bench.editor().id ?? ''}.gate.${gate}.${this.axle()}`;
@@ -165,6 +184,16 @@ export class GatesSheet {
 
   constructor() {
     jumpTo(this.at);
+  }
+
+  /** Steps of the job that wait for a gate, and are not done yet. */
+  protected waiting(gate: GateName): readonly string[] {
+    const state = this.setUp.bench.derived()?.work[this.axle()];
+    return (state?.steps ?? [])
+      .filter(
+        ({ step, status, passed }) => step.behind === gate && status !== 'done' && status !== 'skipped' && !passed,
+      )
+      .map(({ step }) => step.title);
   }
 
   protected missing({ needs }: GateState): string {

@@ -3,11 +3,13 @@ import {
   CONSTRUCTIONS,
   InputError,
   JOBS,
+  PERMITTED,
   RETENTIONS,
   UNIT_KINDS,
   orderOfWork,
+  presetOf,
+  type Facts,
   type Operation,
-  type Situation,
 } from '@hot-spline/core';
 import { CAPABILITIES } from '../sheets';
 import { readDay } from '../shared/day-reader';
@@ -17,25 +19,30 @@ import { TOOL_STATES, PART_STATES, newParts } from '@hot-spline/model';
 function everyOperation(): readonly Operation[] {
   const all = new Map<string, Operation>();
   for (const construction of CONSTRUCTIONS)
-    for (const unit of UNIT_KINDS)
-      for (const retention of RETENTIONS)
-        for (const job of JOBS)
-          for (const box of BOXES) {
-            if ((job === 'insert' || job === 'locker') && job !== unit) continue;
-            const situation: Situation = {
-              job,
-              construction,
-              unit,
-              retention,
-              box,
-              spacer: 'collapsible',
-              depth: 'gauge-first',
-              bearings: 'set-up',
-              ringGear: 'heated',
-              ringHand: null,
-            };
-            for (const step of orderOfWork(situation)) all.set(`${step.id} ${step.place?.sheet ?? ''}`, step);
-          }
+    for (const depthShim of PERMITTED[construction].depthShim)
+      for (const unitKind of UNIT_KINDS)
+        for (const retention of RETENTIONS)
+          for (const job of JOBS)
+            for (const box of BOXES) {
+              const facts: Facts = {
+                ...presetOf(job, unitKind),
+                construction,
+                depthShim,
+                ringPlacedBy: PERMITTED[construction].ringPlacedBy[0] ?? 'none',
+                unitKind,
+                retention,
+                box,
+                spacer: 'collapsible',
+                depth: 'gauge-first',
+                bearings: 'set-up',
+                ringGear: 'heated',
+                ringHand: null,
+                ringOff: null,
+                pinionOut: null,
+                lockerRings: 'after-dry-trial',
+              };
+              for (const step of orderOfWork(facts)) all.set(`${step.id} ${step.place?.sheet ?? ''}`, step);
+            }
   return [...all.values()];
 }
 

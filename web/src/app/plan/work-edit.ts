@@ -1,11 +1,14 @@
 import { Injectable, computed, inject } from '@angular/core';
-import { orderOfWork, neededParts, type Job, type Situation } from '@hot-spline/core';
+import { InputError, neededParts, orderOfWork, type Facts, type Job } from '@hot-spline/core';
 import {
   UNIT_KIND,
+  factStates,
   newParts,
   newWork,
   overrideKey,
-  situationOf,
+  sayFact,
+  type SaidFact,
+  factsOf,
   workSubjects,
   type Axle,
   type ReadingValue,
@@ -21,17 +24,31 @@ export const JOB_OPTIONS: readonly (Option<Job> & { readonly more: string })[] =
   { value: 'ratio-swap', label: 'Gears', more: 'Ring and pinion new, the unit stays.' },
   { value: 'unit-change', label: 'Unit', more: 'Another unit or carrier on the gears that are in.' },
   { value: 'full-build', label: 'Gears and unit', more: 'All of it new.' },
-  { value: 'overhaul', label: 'Overhaul', more: 'Bearings, seals, plates; gears go back.' },
+  { value: 'overhaul', label: 'Overhaul', more: 'Unit, side bearings, seals; gears and pinion stay.' },
+  { value: 'plates', label: 'Plates only', more: 'The unit’s own plates; nothing of the mesh is disturbed.' },
   { value: 'insert', label: 'Friction insert', more: 'Plates and springs between the gears of an open one.' },
   { value: 'locker', label: 'Locker', more: 'A selectable locker on the gears that are in.' },
+  {
+    value: 'input-float',
+    label: 'Input float only',
+    more: 'End float of a gearbox’s input shaft; the axle stays shut.',
+  },
+  { value: 'loose-unit', label: 'Loose unit', more: 'Gears and unit set up on the bench, handed over dry.' },
 ];
 
 export const jobLabel = (job: Job): string => JOB_OPTIONS.find(({ value }) => value === job)?.label ?? job;
-export const BOX_OPTIONS: readonly Option<Situation['box']>[] = [
-  { value: 'stays', label: 'stays shut' },
-  { value: 'synchro', label: 'synchro, opened' },
-  { value: 'sequential', label: 'sequential, opened' },
-];
+/** What happens to a gearbox with the axle, in words. */
+export const BOX_LABELS: Readonly<Record<Facts['box'], string>> = {
+  stays: 'stays shut',
+  'input-float': 'input float only',
+  synchro: 'synchro, opened',
+  dog: 'dog box, opened',
+  sequential: 'sequential, opened',
+  transaxle: 'transaxle, opened',
+};
+
+/** What the parts follow from. */
+const asked = ({ job, box, schools, facts }: Work) => [job, box, schools, facts];
 
 /** The work on the followed axle as the sheets see it, and the ways to change it. */
 @Injectable({ providedIn: 'root' })
@@ -48,7 +65,39 @@ export class WorkEdit {
   });
 
   private goes(axle: Axle, job: Job): boolean {
-    return (job !== 'insert' && job !== 'locker') || UNIT_KIND[axle.unit.type] === job;
+    const kind = UNIT_KIND[axle.unit.type];
+    return job === 'plates' ? kind === 'plate' : (job !== 'insert' && job !== 'locker') || kind === job;
+  }
+
+  /** The switches of the job; empty where its facts don’t go together: the finding says which. */
+  readonly facts = computed(() => {
+    const axle = this.bench.axle();
+    try {
+      return axle ? factStates(axle) : [];
+    } catch (error) {
+      if (error instanceof InputError) return [];
+      throw error;
+    }
+  });
+
+  /** A job sets its switches; what was said of them before is gone. */
+  setJob(job: Job): void {
+    this.change((work) => {
+      work.job = job;
+      work.box = 'stays';
+      delete work.facts;
+    });
+  }
+
+  sayFact(fact: SaidFact, value: string | null): void {
+    const axle = this.bench.axle();
+    if (!axle) return;
+    const facts = sayFact(axle, fact, value);
+    this.change((work) => {
+      // A gearbox that was said before there were facts.
+      if (fact === 'box') work.box = 'stays';
+      work.facts = facts;
+    });
   }
 
   begin(job: Job): void {
@@ -60,7 +109,7 @@ export class WorkEdit {
 
   /** What the order of work needs and is not on the list goes onto it; what somebody has said of a part stays. */
   private list(axle: Axle): void {
-    const situation = situationOf(axle);
+    const situation = factsOf(axle);
     if (!axle.work || !situation) return;
     const needed = neededParts(orderOfWork(situation));
     const fresh = newParts(needed, axle.identity?.ringBolts?.value.count ?? null, axle.unit.type);
@@ -76,9 +125,9 @@ export class WorkEdit {
   change(recipe: (work: Work) => void): boolean {
     return this.bench.changeAxle((axle) => {
       if (!axle.work) return;
-      const before = JSON.stringify([axle.work.job, axle.work.box, axle.work.schools]);
+      const before = JSON.stringify(asked(axle.work));
       recipe(axle.work);
-      if (before !== JSON.stringify([axle.work.job, axle.work.box, axle.work.schools])) this.list(axle);
+      if (before !== JSON.stringify(asked(axle.work))) this.list(axle);
     });
   }
 
@@ -102,6 +151,8 @@ export class WorkEdit {
       for (const { part, count = 1 } of step.takes)
         if (!work.trays.some((one) => one.part === part && one.back < one.out))
           work.trays.push({ id: this.fresh(work.trays), part, side: '', facing: '', out: count, back: 0 });
+      const back = new Set(step.returns.map(({ part }) => part));
+      work.trays = work.trays.map((one) => (back.has(one.part) ? { ...one, back: one.out } : one));
     });
   }
 

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { PHASES, type Job, type OwnStep, type Phase } from '@hot-spline/core';
+import { PHASES, type OwnStep, type Phase } from '@hot-spline/core';
 import { faultText, type StepState, type Work } from '@hot-spline/model';
 import { Library } from '../library/library';
 import { activeTab } from '../shared/active-tab';
@@ -13,7 +13,8 @@ import { SheetHead } from '../shared/sheet-head';
 import { Tabs } from '../shared/tabs';
 import { daysBetween, localDay, sayDay } from '../shared/day';
 import { WORK_TABS } from './tabs';
-import { BOX_OPTIONS, JOB_OPTIONS, WorkEdit, jobLabel } from './work-edit';
+import { JOB_OPTIONS, WorkEdit } from './work-edit';
+import { FactsPanel } from './facts-panel';
 import { WorkLike } from './work-like';
 import { WhosePanel } from './whose-panel';
 import { WorkStep } from './work-step';
@@ -37,7 +38,7 @@ const HOLD_OPTIONS: readonly Option<NonNullable<Work['hold']>['for']>[] = [
 /** The order of work: what is next, every step of the job, and one step at a time for whoever stands at the car. */
 @Component({
   selector: 'hs-work-sheet',
-  imports: [Choice, Field, RemoveButton, RouterLink, SheetHead, Tabs, WhosePanel, WorkLike, WorkStep],
+  imports: [Choice, FactsPanel, Field, RemoveButton, RouterLink, SheetHead, Tabs, WhosePanel, WorkLike, WorkStep],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './work-sheet.html',
   styleUrls: ['../shared/sheet.scss', './work-sheet.scss'],
@@ -52,27 +53,13 @@ export class WorkSheet {
   protected readonly axle = this.edit.axle;
   protected readonly jobs = this.edit.jobs;
   protected readonly jobOptions = JOB_OPTIONS;
-  protected readonly boxes = BOX_OPTIONS;
   protected readonly holds = HOLD_OPTIONS;
-  protected readonly jobLabel = jobLabel;
   protected readonly day = sayDay;
   protected readonly readWhy = textReader('Why', 300, 1);
   protected readonly readTitle = textReader('Step', 80, 1);
   protected readonly readDoes = textReader('What is done', 300);
   protected readonly readMinutes = countReader('Minutes', 0, 10_000);
   protected readonly holdFor = signal<NonNullable<Work['hold']>['for']>('parts');
-  protected readonly depths = [
-    { value: 'gauge-first', label: 'gauge first' },
-    { value: 'pattern-first', label: 'pattern first' },
-  ] as const;
-  protected readonly bearings = [
-    { value: 'set-up', label: 'set-up bearings' },
-    { value: 'press-on', label: 'pressed on each time' },
-  ] as const;
-  protected readonly rings = [
-    { value: 'heated', label: 'heated' },
-    { value: 'pulled-on', label: 'drawn on, a few dry bolts' },
-  ] as const;
 
   protected readonly state = this.edit.state;
   protected readonly groups = computed<readonly Group[]>(() => {
@@ -82,7 +69,7 @@ export class WorkSheet {
       if (last?.phase === one.step.phase) last.steps.push(one);
       else groups.push({ phase: one.step.phase, name: PHASES[one.step.phase], steps: [one] });
     }
-    const ended = ({ status }: StepState): boolean => status === 'done' || status === 'skipped';
+    const ended = ({ status, passed }: StepState): boolean => status === 'done' || status === 'skipped' || passed;
     return groups.map((group) => {
       const done = group.steps.filter(ended).length;
       return { ...group, done, open: done < group.steps.length };
@@ -122,7 +109,8 @@ export class WorkSheet {
     return minutes < 90 ? `${Math.round(minutes)} min` : `${Math.round(minutes / 6) / 10} h`;
   }
 
-  protected mark({ status, step }: StepState): string {
+  protected mark({ status, step, passed }: StepState): string {
+    if (passed) return '·';
     if (status === 'done') return '✓';
     if (status === 'skipped') return '–';
     if (status === 'failed') return '!';
@@ -130,7 +118,8 @@ export class WorkSheet {
   }
 
   /** What is to be known of a step before it is reached. */
-  protected tags({ step, waits, status, records }: StepState): readonly string[] {
+  protected tags({ step, waits, status, records, passed }: StepState): readonly string[] {
+    if (passed) return ['passed: a later step was done without it'];
     if (status === 'done' || status === 'skipped') return [];
     return [
       ...(step.closedBy === null ? [] : ['only now']),
@@ -140,19 +129,6 @@ export class WorkSheet {
       ...records.filter(({ verdict }) => verdict === 'stop').map(({ record }) => `${record.label}: out`),
     ];
   }
-
-  protected setJob(job: Job): void {
-    this.edit.change((work) => (work.job = job));
-  }
-
-  protected readonly setBox = (box: Work['box']) => (work: Work) => {
-    work.box = box;
-  };
-  protected readonly setSchool =
-    <K extends keyof Work['schools']>(key: K, value: Work['schools'][K]) =>
-    (work: Work) => {
-      work.schools[key] = value;
-    };
 
   protected addOwn(title: string): void {
     const after = this.state()?.next?.step.id ?? null;

@@ -147,6 +147,11 @@ export class WorkStep {
     return kind?.value.of === 'number' ? kind.value.plausible : undefined;
   }
 
+  /** What to do where a record is out: its own remedy, else the step’s. */
+  protected remedy({ record }: RecordState): string {
+    return (record.of === 'text' ? undefined : record.fails) ?? this.state().step.fails;
+  }
+
   protected options(choices: readonly string[]) {
     return choices.map((value) => ({ value, label: value }));
   }

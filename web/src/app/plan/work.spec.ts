@@ -37,7 +37,7 @@ describe('the work sheet', () => {
     const bench = openBench(build);
     const screen = await Screen.of(WorkSheet);
     const jobs = screen.all('.jobs strong').map(({ textContent }) => textContent);
-    expect(jobs).toEqual(['Gears', 'Unit', 'Gears and unit', 'Overhaul']);
+    expect(jobs).toEqual(['Gears', 'Unit', 'Gears and unit', 'Overhaul', 'Input float only', 'Loose unit']);
     await screen.click(screen.all('.jobs button')[0] as HTMLElement);
     expect(work(bench).job).toBe('ratio-swap');
     // The parts list is made with it: two collapsible spacers, as many ring bolts as the axle has.

@@ -87,7 +87,7 @@ export class CloseSheet {
     return [
       { what: 'Oil', asked: told('fluid'), done: this.said('fill', 'grade') },
       { what: 'Volume', asked: told('volume'), done: this.said('fill', 'volume') },
-      ...(this.edit.state()?.situation.unit === 'plate'
+      ...(this.edit.state()?.facts.unitKind === 'plate'
         ? [{ what: 'Additive, first', asked: told('additive'), done: this.said('fill', 'additive') }]
         : []),
     ];

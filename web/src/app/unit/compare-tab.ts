@@ -4,7 +4,7 @@ import {
   compareUnit,
   entryBase,
   formatIn,
-  situationOf,
+  factsOf,
   type CompareResult,
   type SituationName,
 } from '@hot-spline/core';
@@ -164,7 +164,7 @@ export class CompareTab {
     const own = derived?.gearing[axle];
     if (!build || !derived || !own) return null;
     const ground = comparedGround(build, axle, own);
-    const situations = SITUATIONS.map((name) => situationOf(name, ground, this.settings()));
+    const situations = SITUATIONS.map((name) => factsOf(name, ground, this.settings()));
     const wheelNm = (ground.axleLoadN * ground.grip * ground.tyreRadiusMm) / 2000;
     return comparedUnits(build, axle, derived.axles[axle]?.pack ?? null).map((compared) => ({
       compared,

@@ -1,0 +1,141 @@
+import { InputError } from '@hot-spline/core';
+import type { Axle } from '../document/schema';
+import type { LedgerEntry } from '../engine/readings';
+import { deriveBuild } from '../derive';
+import { newSetup } from '../mesh/new-setup';
+import { done, jobOf, look, read, sign } from '../testing/bench';
+import { factStates, factsOf, sayFact, type SaidFact } from './facts';
+import { newWork } from './new-work';
+
+const axleOf = (job: Parameters<typeof jobOf>[0], change?: (axle: Axle) => void): Axle => {
+  const { rear } = jobOf(job, change).axles;
+  if (!rear) throw new Error('no rear axle');
+  return rear;
+};
+const say = (axle: Axle, fact: SaidFact, value: string | null): Axle => {
+  const { work } = axle;
+  return { ...axle, work: work && { ...work, facts: sayFact(axle, fact, value) } };
+};
+const state = (axle: Axle, fact: SaidFact) => factStates(axle).find((one) => one.fact === fact);
+
+describe('the facts of a job', () => {
+  it('each follows from the job until somebody says it, and again when that is taken back', () => {
+    const axle = axleOf('overhaul');
+    expect(state(axle, 'ringOff')).toEqual(
+      jasmine.objectContaining({ value: 'no', otherwise: 'no', from: 'follows', may: ['yes', 'no'] }),
+    );
+    const said = say(axle, 'ringOff', 'yes');
+    expect(state(said, 'ringOff')).toEqual(jasmine.objectContaining({ value: 'yes', otherwise: 'no', from: 'said' }));
+    expect(factsOf(said)?.ringOff).toBeTrue();
+    expect(say(said, 'ringOff', null).work?.facts).toEqual({});
+    expect(state(axle, 'gears')).toEqual(jasmine.objectContaining({ value: 'stay', from: 'job' }));
+  });
+
+  it('what can’t be beside a fact any more follows from the rest again', () => {
+    const stays = say(say(axleOf('overhaul'), 'pinionOut', 'no'), 'ringOff', 'no');
+    expect(stays.work?.facts).toEqual({ pinionOut: false, ringOff: false });
+    const other = say(stays, 'gears', 'used');
+    expect(other.work?.facts).toEqual({ gears: 'used' });
+    expect(state(other, 'pinionOut')).toEqual(
+      jasmine.objectContaining({ value: 'yes', from: 'follows', may: ['yes'] }),
+    );
+    expect(say(stays, 'pinionBearings', 'new').work?.facts).toEqual({ ringOff: false, pinionBearings: 'new' });
+  });
+
+  it('a construction offers where its shim can sit and nothing else; what does not go is refused by name', () => {
+    const axle = axleOf('ratio-swap');
+    expect(state(axle, 'depthShim')?.may).toEqual(['head-bearing', 'cup']);
+    expect(state(axle, 'ringPlacedBy')?.may).toEqual(['outboard-shims']);
+    expect(() => sayFact(axle, 'depthShim', 'support')).toThrowError(InputError, /depthShim/);
+    const dropOut = axleOf('ratio-swap', ({ identity }) => {
+      if (identity) identity.construction.value = 'drop-out';
+    });
+    expect(factsOf(dropOut)).toEqual(jasmine.objectContaining({ depthShim: 'support', ringPlacedBy: 'adjusters' }));
+    expect(state(dropOut, 'depthShim')?.may).toEqual(['support']);
+  });
+
+  it('work of before facts is read as it was: the gearbox that it names is opened', () => {
+    const axle = axleOf('ratio-swap', (one) => {
+      one.work = { ...newWork('ratio-swap', 'plain'), box: 'synchro' };
+    });
+    expect(factsOf(axle)?.box).toBe('synchro');
+    expect(factsOf(say(axle, 'box', 'input-float'))?.box).toBe('input-float');
+  });
+
+  it('facts that don’t go together stop the plan, and nothing else', () => {
+    const build = jobOf('ratio-swap', (axle) => {
+      axle.work = { ...newWork('ratio-swap', 'plain'), facts: { depthShim: 'support' } };
+    });
+    const { work, findings } = deriveBuild(build, []);
+    expect(work.rear).toBeUndefined();
+    const refused = findings.find(({ id }) => id.startsWith('refused.work'));
+    expect(refused?.verdict).toBe('stop');
+  });
+});
+
+describe('a gate asks for what was disturbed', () => {
+  const setUp = (job: Parameters<typeof jobOf>[0], change?: (axle: Axle) => void) =>
+    jobOf(job, (axle) => {
+      axle.setup = newSetup();
+      change?.(axle);
+    });
+  const needs = (build: ReturnType<typeof jobOf>, gate: 'A' | 'B') =>
+    deriveBuild(build, []).gates.rear?.[gate].needs.map(({ need }) => need) ?? [];
+
+  it('plates only: no Gate A, and B asks whether it reads as before', () => {
+    const build = setUp('plates');
+    expect(needs(build, 'A')).toEqual([]);
+    expect(needs(build, 'B')).toEqual(['Backlash and pattern as before']);
+    const { gates } = deriveBuild(build, []);
+    expect(gates.rear?.A.open).toBeTrue();
+    expect(gates.rear?.B.open).toBeFalse();
+  });
+
+  it('another pair: trial and final, preload, side preload and ring bolts', () => {
+    const build = setUp('ratio-swap');
+    expect(needs(build, 'A')).toContain('Pattern right on both flanks, under the brake');
+    expect(needs(build, 'B')).toEqual([
+      'Gate A signed',
+      'Pinion preload in band on the bearings that run',
+      'Final backlash in band all round',
+      'Final pattern right on both flanks',
+      'Side preload for good',
+      'Ring bolts: every round ticked',
+    ]);
+  });
+
+  it('a gauge that decides: depth is asked at Gate A, the pattern at B', () => {
+    const build = setUp('ratio-swap', (axle) => {
+      const work = newWork('ratio-swap', 'plain');
+      axle.work = { ...work, schools: { ...work.schools, depth: 'gauge-decides' } };
+    });
+    expect(needs(build, 'A')).toContain('Depth measured');
+    expect(needs(build, 'A')).not.toContain('Pattern right on both flanks, under the brake');
+    expect(needs(build, 'B')).toContain('Final pattern right on both flanks');
+  });
+
+  it('a pinion that stays under a support: its drag, read with the carrier out, is compared', () => {
+    const build = setUp('unit-change', ({ identity }) => {
+      if (identity) identity.construction.value = 'drop-out';
+    });
+    expect(needs(build, 'B')).toContain('Drag of the pinion that stays, carrier out');
+    const drag = (ledger: LedgerEntry[]) =>
+      deriveBuild(build, ledger).gates.rear?.B.needs.find(({ need }) => need.startsWith('Drag'))?.met;
+    expect(drag([])).toBeFalse();
+    expect(drag([read('torque/turning', 'pinion-drag', 'drag', 1.7, 'N·m')])).toBeTrue();
+  });
+
+  it('a step that a later one was done without is passed, and nobody is sent back to it', () => {
+    const build = setUp('plates');
+    const { work, step } = look(build, [done('carrier-out')]);
+    expect(step('readings-before')?.passed).toBeTrue();
+    expect(step('readings-before')?.status).toBe('open');
+    expect(work.next?.step.id).not.toBe('readings-before');
+    expect(look(build, [done('hand-over')]).work.next).toBeNull();
+  });
+
+  it('a signature of Gate A still stands where the job has one', () => {
+    const build = setUp('ratio-swap');
+    expect(deriveBuild(build, [sign('rear A')]).gates.rear?.A.signature?.name).toBeDefined();
+  });
+});
