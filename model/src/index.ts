@@ -263,6 +263,8 @@ export { HOLDS, PART_STATES, RUN_IN_SCHOOLS, TOOL_STATES, type Work } from './pl
 export { UNIT_KIND, factStates, factsOf, sayFact, type FactFrom, type FactState, type SaidFact } from './plan/facts';
 export { newParts, type RecordState, type StepState, type WorkState } from './plan/work';
 export { newWork } from './plan/new-work';
+export type { StepNumber } from './plan/numbers';
+export type { Metal } from './plan/metal';
 export { wrenchFit, type WrenchFit } from './plan/wrench';
 export { jointFigures } from './joint/ids';
 export * as jointSubjects from './joint/readings';

@@ -88,6 +88,7 @@ export const CLOSE = [
   ),
   operation('close', 'float-final', (c) => !c.mesh && c.opened, {
     title: 'End float, case bolted up',
+    shows: ['endFloat'],
     answers: ['float'],
     does: ['Pulled and pushed against the indicator; tap it home, and again.'],
     tools: ['indicator'],
@@ -204,6 +205,28 @@ export const CLOSE = [
     }),
   ),
   coverOn((c) => !coverFirst(c)),
+  operation(
+    'close',
+    'outside-back',
+    ({ opened, whole }) => opened && whole,
+    (c) => ({
+      title: 'Lines, plugs and sensors back',
+      does: [
+        'By their marks; each clicks or is torqued, none under tension.',
+        ...(c.mesh ? [] : ['Coolant filled and bled. High voltage back on last of all, by somebody licensed for it.']),
+      ],
+      caution: c.mesh
+        ? null
+        : 'High voltage: only after every cover is on and insulation was measured, by licensed practice.',
+      tools: ['spanners'],
+      after: ['cover', 'housing-in', 'unit-in', 'shafts-in'],
+      returns: [{ part: 'Lines and plugs' }],
+      records: [yes('all', 'All back, by their marks')],
+      pass: 'None is over.',
+      fails: 'One over: which is dead without it?',
+      minutes: 15,
+    }),
+  ),
   operation('close', 'prop-on', ({ propOff }) => propOff, {
     title: 'Prop shaft on',
     does: ['By its mark.'],
@@ -243,7 +266,8 @@ export const CLOSE = [
     'fill',
     ({ whole }) => whole,
     (c) => ({
-      title: 'Fill, or label it dry',
+      title: c.opened ? 'Fill, or label it dry' : 'Fill the box',
+      shows: ['fluid', 'volume', ...(c.unitKind === 'plate' ? ['additive'] : [])],
       acts: ['fill'],
       does: [
         ...(c.unitKind === 'plate'
@@ -306,17 +330,6 @@ export const CLOSE = [
       minutes: 20,
     }),
   ),
-  operation('close', 'outside-back', ({ opened, whole }) => opened && whole, {
-    title: 'Lines, plugs and sensors back',
-    does: ['By their marks; each clicks or is torqued, none under tension.'],
-    tools: ['spanners'],
-    after: ['cover', 'housing-in', 'unit-in', 'shafts-in'],
-    returns: [{ part: 'Lines and plugs' }],
-    records: [yes('all', 'All back, by their marks')],
-    pass: 'None is over.',
-    fails: 'One over: which is dead without it?',
-    minutes: 15,
-  }),
   operation('close', 'recalibrate', ({ newGears, whole }) => newGears && whole, {
     title: 'Recalibrate',
     does: [

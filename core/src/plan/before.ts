@@ -1,8 +1,36 @@
-import { always, choice, count, length, operation, remedied, text, yes, type Recipe } from './operation';
+import { always, choice, count, length, operation, remedied, text, yes, type Phase, type Recipe } from './operation';
 import { hasAdjusters, hasCover, seenThroughCover, type Case } from './facts';
 
 const opened = (c: Case): boolean => c.opened;
 const stripped = (c: Case): boolean => c.opened && c.arrives !== 'parts';
+
+/** Counted on the set that came, or where the mesh can be seen. */
+const countTeeth = (phase: Phase, when: (c: Case) => boolean) =>
+  operation(
+    phase,
+    'count-teeth',
+    (c) => c.opened && when(c),
+    (c) => ({
+      title: c.newGears ? 'Count teeth of the new set' : 'Count teeth',
+      does: [
+        'Count ring and pinion against a paint mark; a tag or option code is no proof.',
+        ...(c.newGears ? ['Read the match number on both of the pair.'] : []),
+      ],
+      tools: ['paint'],
+      after: c.newGears ? ['arrival'] : ['carrier-out'],
+      records: [
+        count('ring', c.newGears ? 'Ring teeth counted, new set' : 'Ring teeth counted', 'ring-teeth'),
+        count('pinion', c.newGears ? 'Pinion teeth counted, new set' : 'Pinion teeth counted', 'pinion-teeth'),
+        ...(c.newGears && c.mesh ? [yes('match', 'Match numbers of the new pair agree')] : []),
+      ],
+      pass: 'The quotient is the ratio that was ordered, and the pair’s numbers agree.',
+      fails: c.newGears
+        ? 'Return the set.'
+        : 'The spec of the axle is another one: say it on Brief before anything is ordered.',
+      place: { sheet: 'gearing', tab: 'speed' },
+      minutes: 10,
+    }),
+  );
 
 /** Deciding, before anything is loosened: common practice, no published source. */
 export const DECIDE = [
@@ -18,7 +46,7 @@ export const DECIDE = [
     place: { sheet: 'brief' },
     minutes: 20,
   }),
-  operation('decide', 'identify', always, {
+  operation('decide', 'identify', opened, {
     title: 'Identify the axle',
     does: [
       'Cover outline and bolt count, ring diameter, generation, front or rear, high or low pinion.',
@@ -33,38 +61,23 @@ export const DECIDE = [
     place: { sheet: 'brief', tab: 'axle' },
     minutes: 20,
   }),
-  operation('decide', 'count-teeth', opened, (c) => ({
-    title: 'Count teeth',
-    does: [
-      'Count ring and pinion against a paint mark; a tag or option code is no proof.',
-      ...(c.newGears ? ['Count the new set too, and read the match number on both of the pair.'] : []),
-    ],
-    tools: ['paint'],
-    after: ['identify'],
-    records: [
-      count('ring', c.newGears ? 'Ring teeth counted, new set' : 'Ring teeth counted', 'ring-teeth'),
-      count('pinion', c.newGears ? 'Pinion teeth counted, new set' : 'Pinion teeth counted', 'pinion-teeth'),
-      ...(c.newGears && c.mesh ? [yes('match', 'Match numbers of the new pair agree')] : []),
-    ],
-    pass: 'The quotient is the ratio that was ordered, and the pair’s numbers agree.',
-    fails: c.newGears
-      ? 'Return the set.'
-      : 'The spec of the axle is another one: say it on Brief before anything is ordered.',
-    place: { sheet: 'gearing', tab: 'speed' },
-    minutes: 10,
-  })),
-  operation('decide', 'choose', always, (c) => ({
-    title: c.newGears ? 'Choose ratio and unit' : 'Choose the unit',
-    does: [
-      'Rpm at cruise, launch and end of course.',
-      'What has to change with it: carrier, ring thickness, shafts, joints, speed reading.',
-    ],
-    after: ['count-teeth'],
-    pass: 'The window is kept; behind a converter, cruise clears its stall by a quarter (ours).',
-    fails: 'Another set, tyre or converter.',
-    place: { sheet: 'gearing', tab: 'find' },
-    minutes: 30,
-  })),
+  operation(
+    'decide',
+    'choose',
+    (c) => c.newGears || (c.unit !== 'stays' && c.unit !== 'own-overhauled'),
+    (c) => ({
+      title: c.newGears ? 'Choose ratio and unit' : 'Choose the unit',
+      does: [
+        'Rpm at cruise, launch and end of course.',
+        'What has to change with it: carrier, ring thickness, shafts, joints, speed reading.',
+      ],
+      after: ['identify'],
+      pass: 'The window is kept; behind a converter, cruise clears its stall by a quarter (ours).',
+      fails: 'Another set, tyre or converter.',
+      place: { sheet: 'gearing', tab: 'find' },
+      minutes: 30,
+    }),
+  ),
   operation('decide', 'arrival', always, (c) => ({
     title: 'Check the parts that came',
     does: [
@@ -76,7 +89,7 @@ export const DECIDE = [
       'Storage wax can look like rust: take it off and look again.',
     ],
     tools: ['calliper', 'micrometer', 'file'],
-    after: ['choose'],
+    after: ['choose', 'identify'],
     records: [
       text('serial', 'Serial on the part'),
       remedied(
@@ -114,6 +127,7 @@ export const DECIDE = [
     place: { sheet: 'parts' },
     minutes: 40,
   })),
+  countTeeth('decide', ({ newGears }) => newGears),
   operation('decide', 'ready', always, (c) => ({
     title: 'Spec sheet and tools in hand',
     does: [
@@ -404,6 +418,7 @@ export const GET_IN = [
       : 'It is heavy: two hands, or a hoist.',
     minutes: 45,
   })),
+  countTeeth('in', ({ newGears }) => !newGears),
   operation(
     'in',
     'pinion-out',

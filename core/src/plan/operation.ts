@@ -81,6 +81,8 @@ export interface Operation {
   readonly gate: 'A' | 'B' | null;
   /** Values that must come from a sheet, not out of memory, before it is begun. */
   readonly asks: readonly string[];
+  /** Values of the sheet that it is worked by, beside those that it asks for and that its records are held against. */
+  readonly shows: readonly string[];
   /** What comes off and is counted into a tray, what goes back on. */
   readonly takes: readonly Piece[];
   readonly returns: readonly Piece[];
@@ -129,6 +131,7 @@ export function operation<const Id extends string>(
             behind: null,
             gate: null,
             asks: [],
+            shows: [],
             takes: [],
             returns: [],
             hand: null,

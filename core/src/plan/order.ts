@@ -141,6 +141,7 @@ const ownOperation = ({ id, title, does, minutes }: OwnStep, phase: Operation['p
   behind: null,
   gate: null,
   asks: [],
+  shows: [],
   takes: [],
   returns: [],
   hand: null,

@@ -43,10 +43,20 @@ const cupHome = operation('final', 'cup-home', (c) => c.depthShim === 'cup' && c
   minutes: 20,
 });
 
+/** The carrier goes back, or has stayed in since it was tried and is torqued for good. */
+function carrierTitle(c: Case): string {
+  const bolts = c.caps ? 'caps' : 'side covers';
+  const locks = hasAdjusters(c) ? ', locks on' : '';
+  return c.carrierAgain || !tried(c)
+    ? `Carrier back, ${bolts} to torque${locks}`
+    : `${c.caps ? 'Caps' : 'Side covers'} to torque for good${locks}`;
+}
+
 /** Run-out of a ring that was off, once the carrier is in. */
 function runOut(when: (c: Case) => boolean, follows: string) {
   return operation('loop', 'run-out', (c) => c.ringComesOff && when(c), {
     title: 'Run-out of the ring',
+    shows: ['runout'],
     does: ['Several turns, same direction, same speed.'],
     tools: ['indicator'],
     after: [follows],
@@ -103,6 +113,7 @@ function pinionForGood(early: boolean) {
       (c) => c.mesh && c.pinionComesOut && c.construction !== 'transaxle' && when(c),
       (c) => ({
         title: 'Spacer, tail bearing, seal, flange, nut',
+        shows: ['pinionNutTorque'],
         acts: ['seal-in'],
         does: [
           'Trial bearing, spacer and nut off; new spacer, oiled tail bearing, seal, flange, new nut.',
@@ -265,6 +276,7 @@ export const LOOP = [
   ),
   operation('loop', 'depth', (c) => c.depthOpen && (c.depth !== 'pattern-first' || c.depthShim === 'box-shaft'), {
     title: 'Measure depth',
+    shows: ['mountingDistance'],
     acts: ['depth-proven'],
     answers: ['depth'],
     does: ['Gauge, or bore diameter, cap depth and depth calliper: axis to head.'],
@@ -282,6 +294,7 @@ export const LOOP = [
         ? 'Carrier in for trial, dry: without its sealing rings'
         : 'Carrier in, side preload for trial',
     acts: c.unit === 'locker' && c.lockerRings === 'after-dry-trial' ? ['locker-trial'] : [],
+    shows: ['capTorque', ...(hasAdjusters(c) ? ['adjusterTorque'] : ['carrierPreload'])],
     does: {
       'integral-head-shim': ['Starting shims in by side, spread below the limit, caps by their marks.'],
       'integral-inboard': ['Starting shims under set-up side bearings, caps by their marks.'],
@@ -324,6 +337,7 @@ export const LOOP = [
   runOut(tried, 'trial-carrier'),
   operation('loop', 'backlash', tried, {
     title: 'Backlash',
+    shows: ['backlash'],
     answers: ['backlash'],
     does: ['Indicator square to the tooth. All round, caps and side preload as they are.'],
     tools: ['indicator'],
@@ -360,6 +374,7 @@ export const LOOP = [
   }),
   operation('loop', 'float-trial', ({ floatOpen }) => floatOpen, {
     title: 'End float while tried',
+    shows: ['endFloat'],
     answers: ['float'],
     does: ['Case snug, shaft pulled and pushed against the indicator; tap it home, and again.'],
     tools: ['indicator'],
@@ -456,7 +471,8 @@ export const FINAL_CLOSE = [
     (c) => c.mesh && c.opened,
     (c) => ({
       acts: ['carrier-final'],
-      title: c.caps ? 'Carrier back, caps to torque, locks on' : 'Carrier back, side covers to torque',
+      title: carrierTitle(c),
+      shows: hasAdjusters(c) ? ['adjusterTorque'] : [],
       does: [
         ...(c.construction === 'integral-head-shim' ? ['Spread below the limit, shims by side.'] : []),
         c.caps
@@ -503,6 +519,7 @@ export const FINAL_CLOSE = [
     ({ positionOpen }) => positionOpen,
     (c) => ({
       title: 'Side preload',
+      shows: ['carrierPreload', 'totalTorque'],
       answers: ['side-preload'],
       does: [
         c.ringPlacedBy === 'adjusters'
@@ -581,6 +598,7 @@ export const FINAL_CLOSE = [
     (c) => c.mesh && c.opened,
     (c) => ({
       title: c.newGears || c.arrives === 'parts' ? 'Final backlash and pattern' : 'Does it repeat what it read before?',
+      shows: ['backlash', 'variation'],
       answers: c.newGears || c.arrives === 'parts' ? ['backlash', 'pattern'] : ['backlash', 'repeats-before'],
       does: [
         'All round, both flanks, in the final state.',

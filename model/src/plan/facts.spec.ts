@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs';
 import { InputError } from '@hot-spline/core';
+import { printedOrders } from '../../../core/src/testing/printed-orders';
 import type { Axle } from '../document/schema';
 import type { LedgerEntry } from '../engine/readings';
 import { deriveBuild } from '../derive';
@@ -137,5 +139,13 @@ describe('a gate asks for what was disturbed', () => {
   it('a signature of Gate A still stands where the job has one', () => {
     const build = setUp('ratio-swap');
     expect(deriveBuild(build, [sign('rear A')]).gates.rear?.A.signature?.name).toBeDefined();
+  });
+});
+
+describe('the orders of twelve typical jobs', () => {
+  it('stand in docs/orders.md as they are', () => {
+    const page = readFileSync(new URL('../../../docs/orders.md', import.meta.url), 'utf8');
+    const plain = (text: string): string => text.replace(/\s+/g, ' ').trim();
+    expect(plain(page)).toContain(plain(printedOrders()));
   });
 });

@@ -10,6 +10,7 @@ import { factsOf } from './facts';
 import { floatGates } from './float-gates';
 import { deriveGates, gatesOf, type GateName, type GateState } from './gates';
 import { planFigures } from './ids';
+import { meshNumbers } from './numbers';
 import { STEP_READINGS, workSubjects } from './readings';
 import { workState, type WorkState } from './work';
 
@@ -67,6 +68,7 @@ export const plan = defineCapability({
           evidence: evidenceOf(axle, of ?? null, torque ?? null, ring, given.of(inspect)?.[name] ?? null, {
             facts: factsOf(axle),
           }),
+          numbers: meshNumbers(of ?? null),
           override: (step) => signed.has(overrideKey(name, step)),
         });
         if (!state) return;

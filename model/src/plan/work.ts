@@ -27,6 +27,8 @@ import { isWeak, sheetField, type SheetKey } from '../library/sheet';
 import { STEP_READINGS, lesson, sealant, stepDone, stepPhoto, stepSaid, stepTime, type StepReading } from './readings';
 import type { Work } from './schema';
 import { factsOf } from './facts';
+import { metalOf, type Metal } from './metal';
+import { sheetNumbers, type Numbers, type StepNumber } from './numbers';
 
 /** What a step wrote down, and how that is judged. */
 export interface RecordState {
@@ -60,6 +62,8 @@ export interface StepState {
   readonly takenMinutes: number | null;
   readonly records: readonly RecordState[];
   readonly photos: readonly string[];
+  /** What it is worked by: values of the sheet, shims that are in. */
+  readonly numbers: readonly StepNumber[];
   readonly lesson: string | null;
   /** What was learned at the same step of the other axle. */
   readonly lessonBefore: string | null;
@@ -76,6 +80,7 @@ export interface WorkState {
   /** The first that is neither done nor left out nor passed. */
   readonly next: StepState | null;
   readonly faults: readonly PlanFault[];
+  readonly metal: Metal;
   readonly parts: readonly NeededPart[];
   /** Tools of what is still to be done, each with its steps. */
   readonly tools: readonly { readonly id: ToolId; readonly steps: readonly string[] }[];
@@ -214,6 +219,7 @@ const notHere = ({ parts }: Work): Wait[] => {
  * The order of work of an axle with what has been done.
  * @param gates whether A and B stand open
  * @param evidence what other capabilities miss of a step
+ * @param numbers what other capabilities know of the numbers of a step
  * @param override whether somebody has put a name and a reason under doing a step all the same
  * @throws InputError on `job` where the unit is none that the job puts in, or naming a fact that does not go with the others
  */
@@ -224,10 +230,12 @@ export function workState(
   {
     gates,
     evidence = {},
+    numbers = {},
     override = () => false,
   }: {
     readonly gates: Readonly<Record<'A' | 'B', boolean>>;
     readonly evidence?: Evidence;
+    readonly numbers?: Numbers;
     readonly override?: (step: string) => boolean;
   },
 ): WorkState | null {
@@ -313,6 +321,7 @@ export function workState(
       takenMinutes: time ? readingBase(time) / 60 : null,
       records,
       photos: photos?.value.of === 'photos' ? photos.value.photos : [],
+      numbers: [...sheetNumbers(name, step, axle), ...(numbers[id as StepId]?.() ?? [])],
       lesson: textOf(readings.get(lesson.key({ axle: name, step: id }))),
       lessonBefore: textOf(readings.get(lesson.key({ axle: other, step: id }))),
       waits,
@@ -342,6 +351,7 @@ export function workState(
     facts,
     steps,
     next: left[0] ?? null,
+    metal: metalOf(steps),
     faults: planFaults(ordered, new Set(skipped.keys())).filter(
       (fault) => fault.kind !== 'no-gate' || gateAsks(facts)[fault.gate].length > 0,
     ),

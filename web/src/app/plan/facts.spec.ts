@@ -1,8 +1,11 @@
+import { TestBed } from '@angular/core/testing';
+import { entryOf } from '@hot-spline/core';
 import { newWork, type Build, type Work } from '@hot-spline/model';
 import { Screen, openBench } from '../../testing/harness';
 import { setUpBuild } from '../../testing/set-up';
 import type { Bench } from '../state/bench';
 import { GatesSheet } from './gates-sheet';
+import { WorkEdit } from './work-edit';
 import { WorkSheet } from './work-sheet';
 
 function working(job: Work['job']): Build {
@@ -60,6 +63,42 @@ describe('facts of the job', () => {
     expect(screen.text).toContain('don’t go together');
     await screen.choose('Job', 'overhaul');
     expect(bench.derived()?.work.rear).toBeDefined();
+  });
+});
+
+describe('one step', () => {
+  it('shows the numbers that it is worked by before it is done, or where one is to be said', async () => {
+    const build = working('ratio-swap');
+    const sheet = build.axles.rear?.identity?.sheet;
+    if (!sheet) throw new Error('no sheet');
+    sheet.capTorque = { value: entryOf(71, 'N·m'), origin: 'maker', where: 'page 4' };
+    sheet.backlash = null;
+    openBench(build);
+    const caps = await Screen.of(WorkSheet, { tab: 'step', step: 'carrier-final' });
+    expect(caps.find('.numbers').textContent).toContain('71 N·m');
+    expect(caps.find('.numbers').textContent).toContain('page 4');
+    const backlash = await Screen.of(WorkSheet, { tab: 'step', step: 'backlash' });
+    expect(backlash.find('.numbers a').textContent).toContain('not said');
+    expect(backlash.find('.numbers a').getAttribute('href')).toContain('sheet-backlash-rear');
+  });
+
+  it('says beside it what is out, what is made for good, and what must not be done yet', async () => {
+    const bench = openBench(working('ratio-swap'));
+    const edit = TestBed.inject(WorkEdit);
+    const finish = (id: string): void => {
+      const step = edit.state()?.steps.find((one) => one.step.id === id);
+      if (step) edit.finish(step, 'done', null);
+    };
+    for (const id of ['carrier-out', 'ring-off', 'ring-on', 'ring-bolts']) finish(id);
+    const { metal } = bench.derived()?.work.rear ?? {};
+    expect(metal?.out).toContain('Carrier');
+    expect(metal?.out).not.toContain('Ring');
+    expect(metal?.made).toEqual(['ring bolts torqued']);
+    const screen = await Screen.of(WorkSheet, { tab: 'step', step: 'ring-bolts' });
+    expect(screen.find('[aria-label="State of the metal"]').textContent).toContain('Not before Gate A');
+    // What it put back has left its tray.
+    const ring = work(bench).trays.find(({ part }) => part === 'Ring');
+    expect([ring?.out, ring?.back]).toEqual([1, 1]);
   });
 });
 

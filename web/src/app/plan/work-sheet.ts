@@ -15,6 +15,7 @@ import { daysBetween, localDay, sayDay } from '../shared/day';
 import { WORK_TABS } from './tabs';
 import { JOB_OPTIONS, WorkEdit } from './work-edit';
 import { FactsPanel } from './facts-panel';
+import { MetalPanel } from './metal-panel';
 import { WorkLike } from './work-like';
 import { WhosePanel } from './whose-panel';
 import { WorkStep } from './work-step';
@@ -38,7 +39,19 @@ const HOLD_OPTIONS: readonly Option<NonNullable<Work['hold']>['for']>[] = [
 /** The order of work: what is next, every step of the job, and one step at a time for whoever stands at the car. */
 @Component({
   selector: 'hs-work-sheet',
-  imports: [Choice, FactsPanel, Field, RemoveButton, RouterLink, SheetHead, Tabs, WhosePanel, WorkLike, WorkStep],
+  imports: [
+    Choice,
+    FactsPanel,
+    Field,
+    MetalPanel,
+    RemoveButton,
+    RouterLink,
+    SheetHead,
+    Tabs,
+    WhosePanel,
+    WorkLike,
+    WorkStep,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './work-sheet.html',
   styleUrls: ['../shared/sheet.scss', './work-sheet.scss'],

@@ -10,8 +10,8 @@ import {
   untracked,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { PHASES, partOf, toolOf, type PartId } from '@hot-spline/core';
-import { workSubjects, type RecordState, type StepState } from '@hot-spline/model';
+import { PHASES, formatIn, partOf, toolOf, unitLabel, type PartId } from '@hot-spline/core';
+import { workSubjects, type RecordState, type StepNumber, type StepState } from '@hot-spline/model';
 import { SHEETS } from '../shared/sheet-list';
 import { Drafts } from '../shared/drafts';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
@@ -145,6 +145,13 @@ export class WorkStep {
   protected usual({ subject }: RecordState): readonly [number, number] | undefined {
     const kind = Object.values(workSubjects.STEP_READINGS).find(({ what }) => what === subject.what);
     return kind?.value.of === 'number' ? kind.value.plausible : undefined;
+  }
+
+  /** A number as it was typed, or a length in the units of whoever looks; empty where nobody has said it. */
+  protected numberOf({ typed, mm }: StepNumber): string {
+    if (mm === null) return typed ?? '';
+    const { text, unit } = formatIn(mm, 'length', this.edit.bench.system(), undefined, 'small');
+    return `${text} ${unitLabel(unit)}`;
   }
 
   /** What to do where a record is out: its own remedy, else the step’s. */

@@ -175,7 +175,7 @@ describe('one step', () => {
     const navigate = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
     await screen.click(done());
     expect(readings(bench, 'step').at(-1)?.value).toEqual({ of: 'choice', choice: 'done' });
-    expect(navigate).toHaveBeenCalledWith([], { queryParams: { tab: 'step', step: 'choose' } });
+    expect(navigate).toHaveBeenCalledWith([], { queryParams: { tab: 'step', step: 'ready' } });
     expect(screen.text).toContain('Done');
   });
 
