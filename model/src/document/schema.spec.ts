@@ -2,6 +2,7 @@ import { InputError, entryOf } from '@hot-spline/core';
 import { parseOrRefuse } from '../refuse';
 import { keptFiles, driftBuild } from '../testing/builds';
 import { buildSchema } from './schema';
+import { FORMAT_VERSION } from './version';
 
 type Path = readonly (string | number)[];
 
@@ -45,7 +46,7 @@ describe('a build', () => {
   /** Where, what is put there, and what the sentence says. */
   const cases: [Path, unknown, RegExp][] = [
     [['format'], 'other/build', /must be/],
-    [['formatVersion'], 9, /must be/],
+    [['formatVersion'], FORMAT_VERSION + 1, /must be/],
     [['name'], '', /at least 1/],
     [['name'], '   ', /at least 1/],
     [['name'], 'x'.repeat(81), /at most 80/],

@@ -82,6 +82,16 @@ describe('documents grow', () => {
     }
   });
 
+  it('version 9 says of an earlier one: no fact but the gearbox that was worked on, rings after a dry trial', () => {
+    const old = read('8/kittiwake-circuit-coupe.json') as { build: { axles: { rear: { work: { box: string } } } } };
+    const work = () => readBuildFile(old).build.axles.rear?.work;
+    expect(work()?.facts).toEqual({});
+    expect(work()?.schools.lockerRings).toBe('after-dry-trial');
+    old.build.axles.rear.work.box = 'synchro';
+    expect(work()?.facts).toEqual({ box: 'synchro' });
+    expect(work()).not.toEqual(jasmine.objectContaining({ box: 'synchro' }));
+  });
+
   it('version 8 says of an earlier one: the largest shock of its joints for all links, solid shafts, read nowhere', () => {
     const before = read('7/dunnock-rally-saloon.json') as {
       build: { axles: Record<string, Record<string, never> | null> };
@@ -147,7 +157,7 @@ describe('documents grow', () => {
       [file, /later Hot Spline/],
       [{ ...file, formatVersion: 0 }, /whole number/],
       [{ ...file, formatVersion: '1' }, /whole number/],
-      [{ format: 'hot-spline/shop-file', formatVersion: 9, builds: [] }, /later Hot Spline/],
+      [{ format: 'hot-spline/shop-file', formatVersion: FORMAT_VERSION + 1, builds: [] }, /later Hot Spline/],
     ];
     for (const [input, says] of cases) {
       expect(() => readFile(input)).toThrowMatching(

@@ -319,6 +319,21 @@ function withEighthKeys(build: Plain): Plain {
   };
 }
 
+/** A gearbox that is worked on is one of the facts; the sealing rings of a locker go on after a dry trial. */
+function withNinthKeys(build: Plain): Plain {
+  const axles = isPlain(build['axles']) ? build['axles'] : {};
+  const axle = (one: unknown): unknown => {
+    if (!isPlain(one) || !isPlain(one['work'])) return one;
+    const { box, schools, ...work } = one['work'];
+    const facts = box === undefined || box === 'stays' ? {} : { box };
+    return {
+      ...one,
+      work: { ...work, schools: { ...(isPlain(schools) ? schools : {}), lockerRings: 'after-dry-trial' }, facts },
+    };
+  };
+  return { ...build, axles: { ...axles, rear: axle(axles['rear']), front: axle(axles['front']) } };
+}
+
 const STEPS: readonly Step[] = [
   {
     from: 1,
@@ -390,6 +405,15 @@ const STEPS: readonly Step[] = [
       build: (build) => ({ ...withEighthKeys(build), formatVersion: 8 }),
       'ledger-entry': (entry) => entry,
       'library-spec': eighthSpec,
+    },
+  },
+  {
+    from: 8,
+    upgrade: {
+      // The order of work follows from facts: nobody has said any, so they follow from the job and the axle.
+      build: (build) => ({ ...withNinthKeys(build), formatVersion: 9 }),
+      'ledger-entry': (entry) => entry,
+      'library-spec': (spec) => spec,
     },
   },
 ];

@@ -66,10 +66,8 @@ export function factsOf({ work, identity, unit, setup }: Axle): Facts | null {
     ringOff: null,
     pinionOut: null,
     unitKind,
-    lockerRings: 'after-dry-trial',
     ...work.schools,
     ...presetOf(work.job, unitKind),
-    ...(work.box === 'stays' ? {} : { box: work.box }),
     ...work.facts,
   };
   for (const kind of ['insert', 'locker'] as const)
@@ -131,7 +129,7 @@ export function factStates(axle: Axle): readonly FactState[] {
     return yesNo(fact === 'ringOff' ? ringComesOff : pinionComesOut);
   };
   return SAID_FACTS.flatMap((fact): FactState[] => {
-    const { [fact]: _, ...others } = work.facts ?? {};
+    const { [fact]: _, ...others } = work.facts;
     const [facts, without] = [axle, { ...axle, work: { ...work, facts: others } }].map(factsOf);
     if (!facts || !without) return [];
     const may = mayBe(fact, facts);
@@ -143,9 +141,9 @@ export function factStates(axle: Axle): readonly FactState[] {
  * Says a fact, or takes back what was said (null). What can't be beside it any more follows from the rest again.
  * @throws InputError naming the fact, where it does not go with the others
  */
-export function sayFact(axle: Axle, fact: SaidFact, value: string | null): NonNullable<Work['facts']> {
+export function sayFact(axle: Axle, fact: SaidFact, value: string | null): Work['facts'] {
   const { [fact]: _, ...others } = axle.work?.facts ?? {};
-  const said: NonNullable<Work['facts']> = {
+  const said: Work['facts'] = {
     ...others,
     ...(value === null ? {} : { [fact]: fact === 'ringOff' || fact === 'pinionOut' ? value === 'yes' : value }),
   };
@@ -164,7 +162,7 @@ export function sayFact(axle: Axle, fact: SaidFact, value: string | null): NonNu
 
 /** Why a fact is as it is. */
 export function factFrom({ work, identity }: Axle, fact: SaidFact): FactFrom {
-  if (work?.facts?.[fact] !== undefined) return 'said';
+  if (work?.facts[fact] !== undefined) return 'said';
   if (fact === 'ringOff' || fact === 'pinionOut') return 'follows';
   if (fact === 'depthShim' || fact === 'ringPlacedBy') return identity ? 'axle' : 'usual';
   return 'job';

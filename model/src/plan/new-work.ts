@@ -10,8 +10,13 @@ export function newWork(
 ): Work {
   return {
     job,
-    box: 'stays',
-    schools: { depth: schools.pinionDepth, bearings: schools.bearings, ringGear: schools.ringGear },
+    schools: {
+      depth: schools.pinionDepth,
+      bearings: schools.bearings,
+      ringGear: schools.ringGear,
+      lockerRings: 'after-dry-trial',
+    },
+    facts: {},
     skipped: [],
     moves: [],
     own: [],

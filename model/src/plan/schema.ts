@@ -41,15 +41,13 @@ const unique = <T extends { readonly id: string }>(schema: z.ZodType<T[]>) =>
 /** The work on an axle: what the job is, and what the shop made of the order. */
 export const workSchema = z.strictObject({
   job: z.enum(JOBS),
-  /** A gearbox that is worked on as well. */
-  box: z.enum(BOXES),
   /** How it is done here where practitioners differ: as the shop does it when the job was begun. */
   schools: z.strictObject({
     depth: z.enum(['gauge-first', 'pattern-first', 'gauge-decides']),
     bearings: z.enum(['set-up', 'press-on']),
     ringGear: z.enum(['heated', 'pulled-on']),
-    /** When the sealing rings of a locker go on; absent: after a dry trial. */
-    lockerRings: z.enum(['after-dry-trial', 'first-fitting']).optional(),
+    /** When the sealing rings of a locker go on. */
+    lockerRings: z.enum(['after-dry-trial', 'first-fitting']),
   }),
   /** Facts as somebody said them; what is not there follows from the job and the axle. */
   facts: z
@@ -65,8 +63,7 @@ export const workSchema = z.strictObject({
       ringPlacedBy: z.enum(RING_PLACES),
       box: z.enum(BOXES),
     })
-    .partial()
-    .optional(),
+    .partial(),
   skipped: unique(z.array(z.strictObject({ id, why })).max(80)),
   moves: unique(z.array(z.strictObject({ id, step: id, follows: id.nullable(), why })).max(80)),
   own: unique(z.array(own).max(40)),

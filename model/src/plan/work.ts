@@ -256,7 +256,10 @@ export function workState(
   const isDone = (id: string): boolean => skipped.has(id) || ended.get(id)?.choice === 'done';
   const titles = new Map(ordered.map(({ id, title }) => [id, title]));
   const over = ended.get(HAND_OVER)?.choice === 'done';
-  const wentBy = new Set(ordered.filter(({ id }) => ended.get(id)?.choice === 'done').flatMap(({ after }) => after));
+  // Only work on the metal goes past what it rests on: teeth that were counted early have taken nothing out.
+  const wentBy = new Set(
+    ordered.filter(({ id, acts }) => acts.length > 0 && ended.get(id)?.choice === 'done').flatMap(({ after }) => after),
+  );
   const isPassed = ({ id, closedBy }: Operation): boolean =>
     !isDone(id) && (over || wentBy.has(id) || (closedBy !== null && ended.get(closedBy)?.choice === 'done'));
   const parts = neededParts(ordered);

@@ -131,7 +131,7 @@ const WHY: Readonly<Record<FactFrom, string>> = {
                 [name]="'work-locker-rings-' + edit.axle()"
                 label="Sealing rings of the locker"
                 [options]="lockerRings"
-                [value]="edit.work()!.schools.lockerRings ?? 'after-dry-trial'"
+                [value]="edit.work()!.schools.lockerRings"
                 (chosen)="edit.change(setSchool('lockerRings', $event))"
               />
             </div>

@@ -44,7 +44,7 @@ describe('facts of the job', () => {
     await screen.choose('Comes as', 'loose-unit');
     expect(work(bench).facts).toEqual({ arrives: 'loose-unit' });
     await screen.choose('Job', 'ratio-swap');
-    expect(work(bench).facts).toBeUndefined();
+    expect(work(bench).facts).toEqual({});
     expect(work(bench).job).toBe('ratio-swap');
   });
 

@@ -48,7 +48,7 @@ export const BOX_LABELS: Readonly<Record<Facts['box'], string>> = {
 };
 
 /** What the parts follow from. */
-const asked = ({ job, box, schools, facts }: Work) => [job, box, schools, facts];
+const asked = ({ job, schools, facts }: Work) => [job, schools, facts];
 
 /** The work on the followed axle as the sheets see it, and the ways to change it. */
 @Injectable({ providedIn: 'root' })
@@ -84,8 +84,7 @@ export class WorkEdit {
   setJob(job: Job): void {
     this.change((work) => {
       work.job = job;
-      work.box = 'stays';
-      delete work.facts;
+      work.facts = {};
     });
   }
 
@@ -94,8 +93,6 @@ export class WorkEdit {
     if (!axle) return;
     const facts = sayFact(axle, fact, value);
     this.change((work) => {
-      // A gearbox that was said before there were facts.
-      if (fact === 'box') work.box = 'stays';
       work.facts = facts;
     });
   }

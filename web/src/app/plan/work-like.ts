@@ -71,7 +71,7 @@ export class WorkLike {
         this.edit.begin(this.edit.jobs().some(({ value }) => value === there.job) ? there.job : 'ratio-swap');
       this.edit.change((work) => {
         if (this.edit.jobs().some(({ value }) => value === there.job)) work.job = there.job;
-        Object.assign(work, structuredClone({ box: there.box, schools: there.schools, runIn: there.runIn }));
+        Object.assign(work, structuredClone({ facts: there.facts, schools: there.schools, runIn: there.runIn }));
         Object.assign(work, structuredClone({ skipped: there.skipped, moves: there.moves, own: there.own }));
       });
     } catch (error) {
