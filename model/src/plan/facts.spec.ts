@@ -1,10 +1,12 @@
 import { readFileSync } from 'node:fs';
-import { InputError } from '@hot-spline/core';
+import { InputError, entryOf } from '@hot-spline/core';
 import { printedOrders } from '../../../core/src/testing/printed-orders';
-import type { Axle } from '../document/schema';
+import type { BuildFile } from '../document/build-file';
+import type { Axle, Build } from '../document/schema';
 import type { LedgerEntry } from '../engine/readings';
 import { deriveBuild } from '../derive';
 import { newSetup } from '../mesh/new-setup';
+import { keptFiles } from '../testing/builds';
 import { done, jobOf, look, read, sign } from '../testing/bench';
 import { factStates, factsOf, sayFact, type SaidFact } from './facts';
 import { newWork } from './new-work';
@@ -117,6 +119,37 @@ describe('a gate asks for what was disturbed', () => {
       deriveBuild(build, ledger).gates.rear?.B.needs.find(({ need }) => need.startsWith('Drag'))?.met;
     expect(drag([])).toBeFalse();
     expect(drag([read('torque/turning', 'pinion-drag', 'drag', 1.7, 'N·m')])).toBeTrue();
+  });
+
+  it('caps that are off are no trial, and a total far over its band is no final reading', () => {
+    const { build, ledger } = keptFiles()['dunnock-rally-saloon.json'] as BuildFile;
+    const need = (gate: 'A' | 'B', name: RegExp, change: (build: Build) => void = () => undefined, off = false) => {
+      const copy = structuredClone(build);
+      change(copy);
+      const read = ledger.map((one) =>
+        off && one.kind === 'reading' && one.subject.what === 'backlash'
+          ? { ...one, state: { ...one.state, caps: 'off' } }
+          : one,
+      );
+      return deriveBuild(copy, read).gates.rear?.[gate].needs.find((one) => name.test(one.need));
+    };
+    expect(need('A', /^Put together/)?.met).toBeTrue();
+    expect(need('A', /^Put together/, undefined, true)).toEqual(
+      jasmine.objectContaining({ met: false, says: jasmine.stringMatching('caps off') }),
+    );
+    const band = (low: number, high: number) => (one: Build) => {
+      const sheet = one.axles.rear?.identity?.sheet;
+      if (sheet)
+        sheet.totalTorque = {
+          value: { low: entryOf(low, 'N·m'), high: entryOf(high, 'N·m') },
+          origin: 'maker',
+          where: 'page 1',
+        };
+    };
+    expect(need('B', /^Total/, band(0.01, 90))?.met).toBeTrue();
+    expect(need('B', /^Total/, band(0.01, 0.02))).toEqual(
+      jasmine.objectContaining({ met: false, says: 'over its band' }),
+    );
   });
 
   it('a step that a later one was done without is passed, and nobody is sent back to it', () => {

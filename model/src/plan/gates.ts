@@ -1,4 +1,4 @@
-import type { Asked } from '@hot-spline/core';
+import { entryBase, type Asked } from '@hot-spline/core';
 import type { Derivation } from '../engine/derivation';
 import { fact } from '../engine/finding';
 import type { Signature } from '../engine/readings';
@@ -89,6 +89,16 @@ function repeats(mesh: MeshAxle, read: BacklashRead | null, seen: PatternRead | 
   };
 }
 
+function totalNeed(nm: number, { value: { low, high } }: NonNullable<MeshAxle['sheet']['totalTorque']>): GateNeed {
+  const over = nm > entryBase(high) + 1e-9;
+  const met = !over && nm >= entryBase(low) - 1e-9;
+  return {
+    need: 'Total turning torque in band',
+    met,
+    says: met ? 'in band' : over ? 'over its band' : 'below its band',
+  };
+}
+
 /** The two gates of one axle, with what each needs: of what it asks, and of nothing that the job leaves alone. */
 export function gatesOf(
   mesh: MeshAxle,
@@ -141,13 +151,18 @@ export function gatesOf(
         backlashBand,
         ...(askedB.has('pinion-preload') ? [torqueBand] : []),
         {
-          need: 'Put together and read under side preload',
+          need: 'Put together, caps torqued, read under side preload',
           met:
             now !== null &&
             (now.number > 0 || mesh.setup.gears === 'used') &&
             read !== null &&
-            read.state.sidePreload !== 'none',
-          says: !now ? 'not put together yet' : !read ? 'backlash not read' : `side preload ${read.state.sidePreload}`,
+            read.state.sidePreload !== 'none' &&
+            read.state.caps === 'torqued',
+          says: !now
+            ? 'not put together yet'
+            : !read
+              ? 'backlash not read'
+              : `caps ${read.state.caps}, side preload ${read.state.sidePreload}`,
         },
         {
           need: 'Backlash in band all round, closing up counted',
@@ -250,6 +265,10 @@ export function gatesOf(
             says: finalRead ? `side preload ${finalRead.state.sidePreload}` : 'not read in the final state',
           },
         ]
+      : []),
+    // Not every job reads it; where it was read it has to be what the sheet says.
+    ...(preload.totalNm !== null && mesh.sheet.totalTorque !== null
+      ? [totalNeed(preload.totalNm, mesh.sheet.totalTorque)]
       : []),
     ...(askedB.has('ring-bolts')
       ? [
