@@ -5,7 +5,7 @@ import { fact, type Place } from '../engine/finding';
 import { ORIGIN_RESTS } from '../identity/origin-rests';
 import { explainCollapsible, explainTotal } from '../mesh/explain';
 import { preloadFigures } from './ids';
-import type { PreloadAxle } from './state';
+import { isTrial, type PreloadAxle } from './state';
 import * as words from './words';
 import type { MeshAxle } from '../mesh/axle';
 
@@ -14,9 +14,12 @@ const STATION = 'final' as const;
 /** How the last reading stands to its band. */
 export function preloadVerdict({ setup }: MeshAxle, { band, last, next, wrenchNm }: PreloadAxle) {
   if (!band || !last) return null;
-  if (setup.spacer === 'collapsible' && next) return next.verdict;
+  const trial = isTrial(last.state, setup);
+  if (setup.spacer === 'collapsible' && next && !trial) return next.verdict;
   if (2 * wrenchNm >= band.nm[1] - band.nm[0] - 1e-9) return 'cannot-judge' as const;
-  return last.nm > band.nm[1] ? ('over' as const) : last.nm < band.nm[0] ? ('go-on' as const) : ('in-band' as const);
+  // Without a spacer nothing was crushed too far: the nut goes back.
+  if (last.nm > band.nm[1]) return trial ? null : ('over' as const);
+  return last.nm < band.nm[0] ? ('go-on' as const) : ('in-band' as const);
 }
 
 export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation): void {

@@ -118,6 +118,13 @@ describe('pinion preload', () => {
     expect(used.finding('preload.rear.pinion')?.verdict).toBe('watch'); // ± 1 on a band of 2 can’t judge
   });
 
+  it('over its band without a spacer is a trial reading: no new spacer is asked for', () => {
+    const { state, finding } = derive([...trial(), torque(1, 0, 40, { ...FINAL_TRIAL, spacer: 'none' })]);
+    expect(state?.last?.nm).toBeGreaterThan(state?.band?.nm[1] ?? Infinity);
+    expect(state?.next).toBeNull();
+    expect(finding('preload.rear.pinion')).toBeUndefined();
+  });
+
   it('goes on by a quarter turn at most, stops in band, and over is a new spacer', () => {
     const on = derive([...trial(), torque(1, 0, 10), torque(2, 45, 10.2)]);
     const to = on.state?.next?.nextAngleDeg ?? 0;

@@ -103,6 +103,10 @@ function bandOf({ sheet, setup }: MeshAxle, bearings: Trial['pinionBearings']): 
   return { nm: [low, high], aimNm: [from, high], weak: isWeak(originOf(told)), rests: ORIGIN_RESTS[originOf(told)] };
 }
 
+/** Read without the spacer that is crushed: a trial says nothing of how far the crush is. */
+export const isTrial = (state: Trial, { spacer }: Pick<Setup, 'spacer'>): boolean =>
+  spacer === 'collapsible' && state.spacer === 'none';
+
 /** What is known of the preload of one axle's bearings. */
 export function preloadAxle(mesh: MeshAxle, readings: Readings): PreloadAxle {
   const { axle, setup } = mesh;
@@ -148,7 +152,13 @@ export function preloadAxle(mesh: MeshAxle, readings: Readings): PreloadAxle {
     sealUnknown: last?.state.seal === 'in' && sealNm === null,
     next:
       setup.spacer === 'collapsible' && band
-        ? nextTurn(counting, band, wrenchNm, setup.crush, mesh.sheet.pinionNutPitch)
+        ? nextTurn(
+            counting.filter(({ state }) => !isTrial(state, setup)),
+            band,
+            wrenchNm,
+            setup.crush,
+            mesh.sheet.pinionNutPitch,
+          )
         : null,
     solid: counting.filter(({ shimMm }) => shimMm > 0).map(({ shimMm, nm }) => ({ shimMm, torqueNm: nm })),
     totalNm,

@@ -104,6 +104,11 @@ export class PreloadSheet {
         detail: 'A final bearing or a new spacer: pattern and backlash are approved first.',
       };
     if (!this.aim()) return { title: 'No band', detail: 'Type the turning torque of the sheet on the baseline.' };
+    if (verdict === null && last?.state.spacer === 'none')
+      return {
+        title: 'A trial reading',
+        detail: 'Over the band, and no spacer is in: nothing was crushed. The nut goes back a little.',
+      };
     if (verdict === null || !last) return { title: 'Read the first one', detail: 'Oiled, a few turns, then steady.' };
     if (verdict === 'in-band')
       return {
