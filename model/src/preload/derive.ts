@@ -14,8 +14,8 @@ const STATION = 'final' as const;
 /** How the last reading stands to its band. */
 export function preloadVerdict({ setup }: MeshAxle, { band, last, next, wrenchNm }: PreloadAxle) {
   if (!band || !last) return null;
-  const trial = isTrial(last.state, setup);
-  if (setup.spacer === 'collapsible' && next && !trial) return next.verdict;
+  const trial = isTrial(last, setup);
+  if (setup.spacer === 'collapsible' && next && !(trial && next.verdict === 'over')) return next.verdict;
   if (2 * wrenchNm >= band.nm[1] - band.nm[0] - 1e-9) return 'cannot-judge' as const;
   // Without a spacer nothing was crushed too far: the nut goes back.
   if (last.nm > band.nm[1]) return trial ? null : ('over' as const);

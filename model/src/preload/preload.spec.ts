@@ -121,8 +121,13 @@ describe('pinion preload', () => {
   it('over its band without a spacer is a trial reading: no new spacer is asked for', () => {
     const { state, finding } = derive([...trial(), torque(1, 0, 40, { ...FINAL_TRIAL, spacer: 'none' })]);
     expect(state?.last?.nm).toBeGreaterThan(state?.band?.nm[1] ?? Infinity);
-    expect(state?.next).toBeNull();
     expect(finding('preload.rear.pinion')).toBeUndefined();
+    const crushed = derive([
+      ...trial(),
+      torque(1, 0, 10, { ...FINAL_TRIAL, spacer: 'none' }),
+      torque(2, 40, 40, { ...FINAL_TRIAL, spacer: 'none' }),
+    ]);
+    expect(crushed.finding('preload.rear.pinion')?.verdict).toBe('stop');
   });
 
   it('goes on by a quarter turn at most, stops in band, and over is a new spacer', () => {

@@ -103,9 +103,9 @@ function bandOf({ sheet, setup }: MeshAxle, bearings: Trial['pinionBearings']): 
   return { nm: [low, high], aimNm: [from, high], weak: isWeak(originOf(told)), rests: ORIGIN_RESTS[originOf(told)] };
 }
 
-/** Read without the spacer that is crushed: a trial says nothing of how far the crush is. */
-export const isTrial = (state: Trial, { spacer }: Pick<Setup, 'spacer'>): boolean =>
-  spacer === 'collapsible' && state.spacer === 'none';
+/** Read without the spacer that is crushed, and before the nut was turned on by an angle: nothing has been crushed yet. */
+export const isTrial = ({ state, angleDeg }: PinionRead, { spacer }: Pick<Setup, 'spacer'>): boolean =>
+  spacer === 'collapsible' && state.spacer === 'none' && (angleDeg ?? 0) === 0;
 
 /** What is known of the preload of one axle's bearings. */
 export function preloadAxle(mesh: MeshAxle, readings: Readings): PreloadAxle {
@@ -152,13 +152,7 @@ export function preloadAxle(mesh: MeshAxle, readings: Readings): PreloadAxle {
     sealUnknown: last?.state.seal === 'in' && sealNm === null,
     next:
       setup.spacer === 'collapsible' && band
-        ? nextTurn(
-            counting.filter(({ state }) => !isTrial(state, setup)),
-            band,
-            wrenchNm,
-            setup.crush,
-            mesh.sheet.pinionNutPitch,
-          )
+        ? nextTurn(counting, band, wrenchNm, setup.crush, mesh.sheet.pinionNutPitch)
         : null,
     solid: counting.filter(({ shimMm }) => shimMm > 0).map(({ shimMm, nm }) => ({ shimMm, torqueNm: nm })),
     totalNm,

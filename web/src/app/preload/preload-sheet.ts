@@ -104,7 +104,7 @@ export class PreloadSheet {
         detail: 'A final bearing or a new spacer: pattern and backlash are approved first.',
       };
     if (!this.aim()) return { title: 'No band', detail: 'Type the turning torque of the sheet on the baseline.' };
-    if (verdict === null && last?.state.spacer === 'none')
+    if (verdict === null && last?.state.spacer === 'none' && this.state()?.band)
       return {
         title: 'A trial reading',
         detail: 'Over the band, and no spacer is in: nothing was crushed. The nut goes back a little.',
