@@ -333,14 +333,21 @@ function ends(axle: AxleName, state: WorkState, d: Derivation): void {
   leaks(axle, state, d);
 }
 
+/** Of its pressure, what a locker may lose a minute: a guard of ours. */
+export const LEAK_SHARE = 0.01;
+/** Pressure lost a minute; null where it was not tested. */
+export const lossPerMinute = (start: number | null, end: number | null, minutes: number | null): number | null =>
+  start === null || end === null || minutes === null || minutes <= 0 || start <= 0
+    ? null
+    : Math.max(0, start - end) / minutes;
+
 /** What a locker loses a minute. */
 function leaks(axle: AxleName, state: WorkState, d: Derivation): void {
   const [start, end, held] = ['pressure', 'pressure-end', 'minutes'].map(
     (id) => saidOf(state, 'locker-line', id)?.base ?? null,
   );
-  if (start === undefined || end === undefined || held === undefined) return;
-  if (start === null || end === null || held === null || held <= 0 || start <= 0) return;
-  const loss = Math.max(0, start - end) / held;
+  const loss = lossPerMinute(start ?? null, end ?? null, held ?? null);
+  if (loss === null || typeof start !== 'number' || typeof held !== 'number') return;
   d.figure({
     id: planFigures.leak(axle),
     label: 'Locker loses a minute',
@@ -350,7 +357,7 @@ function leaks(axle: AxleName, state: WorkState, d: Derivation): void {
   });
   d.finding({
     id: `plan.${axle}.leak`,
-    verdict: loss > 0.01 * start ? 'stop' : loss > 0 ? 'watch' : 'fits',
+    verdict: loss > LEAK_SHARE * start ? 'stop' : loss > 0 ? 'watch' : 'fits',
     place: { sheet: 'work', tab: 'step', axle, field: recordField(axle, 'locker-line', 'pressure-end') },
     station: 'unit',
     figures: [planFigures.leak(axle)],

@@ -7,6 +7,7 @@ import type { LedgerEntry } from '../engine/readings';
 import { deriveBuild } from '../derive';
 import { newSetup } from '../mesh/new-setup';
 import { keptFiles } from '../testing/builds';
+import { asBefore } from '../testing/walk';
 import { done, jobOf, look, read, sign } from '../testing/bench';
 import { factStates, factsOf, sayFact, type SaidFact } from './facts';
 import { newWork } from './new-work';
@@ -119,6 +120,41 @@ describe('a gate asks for what was disturbed', () => {
       deriveBuild(build, ledger).gates.rear?.B.needs.find(({ need }) => need.startsWith('Drag'))?.met;
     expect(drag([])).toBeFalse();
     expect(drag([read('torque/turning', 'pinion-drag', 'drag', 1.7, 'N·m')])).toBeTrue();
+  });
+
+  it('a locker that loses its pressure has been tested and does not pass; a contact that moved is not as before', () => {
+    const build = setUp('locker', (axle) => {
+      axle.unit = { ...axle.unit, type: 'selectable-locker' };
+    });
+    const leak = (end: number) =>
+      deriveBuild(build, [
+        read('pressure/', 'locker-line', 'pressure', 600, 'kPa'),
+        read('pressure/', 'locker-line', 'pressure-end', end, 'kPa'),
+        read('count/', 'locker-line', 'minutes', 10, ''),
+      ]).gates.rear?.B.needs.find(({ need }) => need.startsWith('Locker'));
+    // 1 % a minute is a guard of ours: 6 kPa of 600.
+    expect(leak(541)?.met).toBeTrue();
+    expect(leak(539)).toEqual(jasmine.objectContaining({ met: false, says: 'loses' }));
+
+    const kept = keptFiles()['dunnock-rally-saloon.json'] as BuildFile;
+    const copy = structuredClone(kept.build);
+    if (copy.axles.rear?.setup) copy.axles.rear.setup.gears = 'used';
+    if (copy.axles.rear) copy.axles.rear.work = newWork('plates', 'plate');
+    const final = kept.ledger.findLast((one) => one.kind === 'reading' && one.subject.what === 'pattern');
+    if (final?.kind !== 'reading' || final.value.of !== 'pattern') throw new Error('no pattern');
+    const { value } = final;
+    const came = (by: number): LedgerEntry => ({
+      ...final,
+      id: '7e0f0c52-5a5b-4a0c-9d52-0a6a2f3f7a11',
+      subject: { ...final.subject, assembly: '0', stage: 'trial' } as typeof final.subject,
+      value: { ...value, drive: { ...value.drive, v: value.drive.v + by } },
+    });
+    const repeats = (by: number) =>
+      deriveBuild(copy, [...asBefore(kept.ledger), came(by)]).gates.rear?.B.needs.find(({ need }) =>
+        need.startsWith('Backlash and pattern'),
+      );
+    expect(repeats(0)?.met).toBeTrue();
+    expect(repeats(-0.3)).toEqual(jasmine.objectContaining({ met: false, says: jasmine.stringMatching('moved') }));
   });
 
   it('caps that are off are no trial, and a total far over its band is no final reading', () => {

@@ -57,17 +57,18 @@ export type GateAsks = Readonly<Record<GateName, readonly Asked[]>>;
 export interface GateEvidence {
   /** Every round of the ring bolts is whole. */
   readonly ringBolts: boolean;
-  /** The drag of the pinion that stays was read. */
-  readonly dragRead: boolean;
-  /** The locker was held under pressure and engages. */
-  readonly leakRead: boolean;
+  /** The drag of the pinion that stays, carrier out; null: not read. */
+  readonly dragNm: number | null;
+  /** How the locker held its pressure; null: not tested. */
+  readonly leak: 'holds' | 'loses' | null;
   /** The float of the box’s input was read again with its shim in. */
   readonly floatRead: boolean;
 }
-const NOTHING: GateEvidence = { ringBolts: false, dragRead: false, leakRead: false, floatRead: false };
+const NOTHING: GateEvidence = { ringBolts: false, dragNm: null, leak: null, floatRead: false };
 
-/** How far backlash may lie from what the same gears read before: a guard of ours. */
+/** How far backlash and the middle of a contact (of half a tooth) may lie from what the same gears read before: guards of ours. */
 export const REPEATS_MM = 0.05;
+const REPEATS_CONTACT = 0.25;
 
 /** Backlash and pattern of reused gears against those of before; where nothing was read before, the sheet's band and the pattern. */
 function repeats(mesh: MeshAxle, read: BacklashRead | null, seen: PatternRead | null): GateNeed {
@@ -82,11 +83,30 @@ function repeats(mesh: MeshAxle, read: BacklashRead | null, seen: PatternRead | 
       says: 'nothing was read before: the sheet’s band and the pattern decide',
     };
   const apart = Math.abs(read.round.meanMm - before.round.meanMm);
+  const painted = patternOf(came);
+  // A contact that nobody painted before is judged as it is.
+  const stayed = painted
+    ? (['drive', 'coast'] as const).every((flank) =>
+        (['u', 'v'] as const).every(
+          (way) => Math.abs(seen.value[flank][way] - painted.value[flank][way]) <= REPEATS_CONTACT + 1e-9,
+        ),
+      )
+    : patternFits(seen, mesh.loadedFlank);
+  const contact = painted ? (stayed ? 'contact as before' : 'the contact has moved') : 'contact not painted before';
   return {
     need,
-    met: apart <= REPEATS_MM + 1e-9,
-    says: `backlash ${apart.toFixed(2)} mm from before, ${REPEATS_MM} at most (ours)`,
+    met: apart <= REPEATS_MM + 1e-9 && stayed,
+    says: `backlash ${apart.toFixed(2)} mm from before, ${REPEATS_MM} at most (ours); ${contact}`,
   };
+}
+
+/** The drag of a pinion that stays against the band of bearings that have run, where its sheet has one. */
+function dragNeed(nm: number | null, { sheet }: MeshAxle): Pick<GateNeed, 'met' | 'says'> {
+  if (nm === null) return { met: false, says: 'not read' };
+  const band = sheet.pinionTorqueUsed?.value;
+  if (!band) return { met: true, says: 'read; nobody has said a band for bearings that have run' };
+  const met = nm >= entryBase(band.low) - 1e-9 && nm <= entryBase(band.high) + 1e-9;
+  return { met, says: met ? 'in band' : 'out of its band' };
 }
 
 function totalNeed(nm: number, { value: { low, high } }: NonNullable<MeshAxle['sheet']['totalTorque']>): GateNeed {
@@ -232,8 +252,7 @@ export function gatesOf(
       ? [
           {
             need: 'Drag of the pinion that stays, carrier out',
-            met: evidence.dragRead,
-            says: evidence.dragRead ? 'read' : 'not read',
+            ...dragNeed(evidence.dragNm, mesh),
           },
         ]
       : []),
@@ -292,8 +311,8 @@ export function gatesOf(
       ? [
           {
             need: 'Locker held under pressure',
-            met: evidence.leakRead,
-            says: evidence.leakRead ? 'read' : 'not tested',
+            met: evidence.leak === 'holds',
+            says: evidence.leak ?? 'not tested',
           },
         ]
       : []),

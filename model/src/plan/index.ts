@@ -4,7 +4,8 @@ import { inspect } from '../inspect';
 import { joint } from '../joint';
 import { mesh } from '../mesh';
 import { preload } from '../preload';
-import { deriveWork, evidenceOf } from './derive-work';
+import { readingBase } from '../engine/readings';
+import { LEAK_SHARE, deriveWork, evidenceOf, lossPerMinute } from './derive-work';
 import { gateAsks, type Facts, type StepId } from '@hot-spline/core';
 import { factsOf } from './facts';
 import { floatGates } from './float-gates';
@@ -41,13 +42,21 @@ export const plan = defineCapability({
       const gatesBy = (facts: Facts | null): Readonly<Record<GateName, GateState>> | null => {
         if (!of) return null;
         const asks = facts ? gateAsks(facts) : undefined;
-        const said = (step: StepId, record: string): boolean =>
-          Object.values(STEP_READINGS).some((kind) => readings.has(kind.key({ axle: name, step, record })));
+        const said = (step: StepId, record: string): number | null => {
+          const found = Object.values(STEP_READINGS)
+            .map((kind) => readings.get(kind.key({ axle: name, step, record })))
+            .find((reading) => reading !== undefined);
+          return found ? readingBase(found) : null;
+        };
+        const [start, end, minutes] = (['pressure', 'pressure-end', 'minutes'] as const).map((record) =>
+          said('locker-line', record),
+        );
+        const loss = lossPerMinute(start ?? null, end ?? null, minutes ?? null);
         const evidence = {
           ringBolts: ring !== null && ring.rounds.length > 0 && ring.rounds.every(({ whole }) => whole),
-          dragRead: said('pinion-drag', 'drag'),
-          leakRead: said('locker-line', 'pressure-end'),
-          floatRead: said('input-float', 'again'),
+          dragNm: said('pinion-drag', 'drag'),
+          leak: loss === null ? null : loss > LEAK_SHARE * (start ?? 0) ? ('loses' as const) : ('holds' as const),
+          floatRead: said('input-float', 'again') !== null,
         };
         if (of.construction === 'electric-reduction') return floatGates(of, signed, asks, evidence);
         return torque ? gatesOf(of, torque, signed, asks, evidence) : null;

@@ -15,7 +15,7 @@ const LABELS: Readonly<Record<SaidFact, string>> = {
   ringPlacedBy: 'Ring is placed by',
   box: 'Gearbox',
 };
-/** What a value of a fact is called; the fact itself where two share a word. */
+/** What a value of a fact is called. */
 const WORDS: Readonly<Record<string, string>> = {
   ...BOX_LABELS,
   car: 'a car',
@@ -94,51 +94,53 @@ const WHY: Readonly<Record<FactFrom, string>> = {
         }
       </div>
     </section>
-    <section aria-label="How it is done here">
-      <h2 class="section-title">How it is done here</h2>
-      <div class="facts">
-        @if (edit.state()?.facts?.construction !== 'electric-reduction') {
-          <div>
-            <hs-choice
-              [name]="'work-depth-' + edit.axle()"
-              label="Pinion depth"
-              [options]="depths"
-              [value]="edit.work()!.schools.depth"
-              (chosen)="edit.change(setSchool('depth', $event))"
-            />
-          </div>
-          <div>
-            <hs-choice
-              [name]="'work-bearings-' + edit.axle()"
-              label="Trial bearings"
-              [options]="bearings"
-              [value]="edit.work()!.schools.bearings"
-              (chosen)="edit.change(setSchool('bearings', $event))"
-            />
-          </div>
-          <div>
-            <hs-choice
-              [name]="'work-ring-' + edit.axle()"
-              label="Ring gear"
-              [options]="rings"
-              [value]="edit.work()!.schools.ringGear"
-              (chosen)="edit.change(setSchool('ringGear', $event))"
-            />
-          </div>
-          @if (edit.state()?.facts?.unit === 'locker') {
+    @if (edit.state(); as s) {
+      <section aria-label="How it is done here">
+        <h2 class="section-title">How it is done here</h2>
+        <div class="facts">
+          @if (s.facts.construction !== 'electric-reduction') {
             <div>
               <hs-choice
-                [name]="'work-locker-rings-' + edit.axle()"
-                label="Sealing rings of the locker"
-                [options]="lockerRings"
-                [value]="edit.work()!.schools.lockerRings"
-                (chosen)="edit.change(setSchool('lockerRings', $event))"
+                [name]="'work-depth-' + edit.axle()"
+                label="Pinion depth"
+                [options]="depths"
+                [value]="edit.work()!.schools.depth"
+                (chosen)="edit.change(setSchool('depth', $event))"
               />
             </div>
+            <div>
+              <hs-choice
+                [name]="'work-bearings-' + edit.axle()"
+                label="Trial bearings"
+                [options]="bearings"
+                [value]="edit.work()!.schools.bearings"
+                (chosen)="edit.change(setSchool('bearings', $event))"
+              />
+            </div>
+            <div>
+              <hs-choice
+                [name]="'work-ring-' + edit.axle()"
+                label="Ring gear"
+                [options]="rings"
+                [value]="edit.work()!.schools.ringGear"
+                (chosen)="edit.change(setSchool('ringGear', $event))"
+              />
+            </div>
+            @if (s.facts.unit === 'locker') {
+              <div>
+                <hs-choice
+                  [name]="'work-locker-rings-' + edit.axle()"
+                  label="Sealing rings of the locker"
+                  [options]="lockerRings"
+                  [value]="edit.work()!.schools.lockerRings"
+                  (chosen)="edit.change(setSchool('lockerRings', $event))"
+                />
+              </div>
+            }
           }
-        }
-      </div>
-    </section>
+        </div>
+      </section>
+    }
   `,
   styles: `
     .facts {
