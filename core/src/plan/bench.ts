@@ -519,6 +519,7 @@ export const CASE = [
       {
         id: 'drag',
         label: 'Turning torque of the pinion alone',
+        sheet: 'pinionTorqueUsed',
         of: 'number',
         quantity: 'torque',
         scale: 'turning',

@@ -28,6 +28,7 @@ export function asBefore(ledger: readonly LedgerEntry[]): LedgerEntry[] {
 /** A number that its step lets pass: what the sheet says, else the middle of what it may be; ours where nothing says. */
 function goodNumber(record: Extract<StepRecord, { of: 'number' }>, told: unknown): Entry {
   if (typeof told === 'object' && told !== null && 'typed' in told) return told as Entry;
+  if (typeof told === 'object' && told !== null && 'low' in told) return told.low as Entry;
   const { min = 0, max = 45 } = record.range;
   const { atLeast = min, atMost } = record.pass ?? {};
   const value = atMost === undefined ? Math.max(atLeast, Math.min(45, max)) : (atLeast + atMost) / 2;
