@@ -45,9 +45,12 @@ async function serious(page: Page, rules: 'all' | 'colours', where?: string): Pr
   if (!(await page.evaluate(() => 'axe' in globalThis))) await page.evaluate(axe.source);
   const options: RunOptions = {
     resultTypes: ['violations'],
-    ...(rules === 'all'
-      ? { runOnly: { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] } }
-      : { runOnly: { type: 'rule', values: ['color-contrast'] }, preload: false }),
+    // Style sheets are read again for what the whole page alone is asked: whether it locks how a phone is held.
+    preload: rules === 'all' && where === undefined,
+    runOnly:
+      rules === 'all'
+        ? { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'] }
+        : { type: 'rule', values: ['color-contrast'] },
   };
   const { violations } = await page.evaluate(
     ([part, how]) =>

@@ -55,7 +55,7 @@ export class Bench {
         await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
       }, path);
     else await this.page.goto(path);
-    await expect(this.page.locator('hs-line')).toBeVisible();
+    await expect(this.page.locator('#sheet')).toBeVisible();
   }
 
   field(name: string): Locator {

@@ -81,6 +81,14 @@ const ELSEWHERE: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     const all = await rows.count();
     await expect(page.getByText(`${all} of ${all} decided`)).toBeVisible();
   },
+  'Run-out of the ring': async (page) => {
+    await page.getByRole('link', { name: 'Open Carrier' }).click();
+    const field = page.getByLabel('Run-out of the ring, indicator');
+    await field.fill('0.04 mm');
+    await field.press('Enter');
+    const bar = page.getByRole('complementary', { name: 'The step that is in hand' });
+    await expect(bar).toContainText('read, so done');
+  },
   'Ring bolts to torque': async (page) => {
     await page.getByRole('link', { name: 'Open Ring joint' }).click();
     await expect(page.locator('#star-svg')).toBeVisible();
@@ -126,7 +134,11 @@ export async function walkTo(page: Page, title: string): Promise<void> {
       await page.getByRole('link', { name: 'Step after' }).click();
     } else {
       await answer(page);
-      const done = page.getByRole('button', { name: /^Done/ });
+      // What was read is done by that.
+      const after = page.getByRole('link', { name: 'Step after' });
+      const done = (await page.getByText('Done by what was read').isVisible())
+        ? after
+        : page.getByRole('button', { name: /^Done/ });
       await expect(done, `${now}: ${await page.locator('hs-work-step').innerText()}`).toBeEnabled();
       await done.click();
     }
@@ -162,10 +174,15 @@ export async function partsAreHere(request: APIRequestContext, id: string): Prom
   expect(answer.status(), await answer.text()).toBe(200);
 }
 
-/** Works the rear axle up to a step through the API, everything that the steps ask for written to the ledger. */
-export async function walkThroughApi(request: APIRequestContext, id: string, until: string): Promise<void> {
+/** Works the rear axle up to a step through the API, everything that the steps ask for written to the ledger. @param setUp the readings of its set-up */
+export async function walkThroughApi(
+  request: APIRequestContext,
+  id: string,
+  until: string,
+  setUp: readonly LedgerEntry[] = [],
+): Promise<void> {
   const { build, ledger } = readBuildFile(await (await request.get(`/api/builds/${id}/export`)).json());
-  for (const entry of walk(build, ledger, until).slice(ledger.length)) {
+  for (const entry of walk(build, ledger, { setUp, until }).slice(ledger.length)) {
     const answer = await request.post(`/api/builds/${id}/ledger`, { data: { ...entry, id: randomUUID() } });
     expect(answer.status(), await answer.text()).toBe(201);
   }

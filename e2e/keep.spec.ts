@@ -163,7 +163,7 @@ test.describe('story 5: keep', () => {
     await page.getByLabel('Build file to import').setInputFiles(file);
     await expect(page.getByRole('alert')).toContainText('is here already');
     await page.getByRole('button', { name: 'Keep both' }).click();
-    await expect(page).toHaveURL(/\/builds\/[0-9a-f-]{36}\/gearing/);
+    await expect(page).toHaveURL(/\/builds\/[0-9a-f-]{36}\/work/);
     const id = /builds\/([0-9a-f-]{36})/.exec(page.url())?.[1];
     expect(id).not.toBe(drift.id);
     expect(await (await request.get(`/api/builds/${id}/export`)).json()).toEqual(out);

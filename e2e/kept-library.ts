@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { request, type FullConfig } from '@playwright/test';
+import { emptyShop } from './server';
 
 /**
  * Axles, gearboxes and drawers that stories are told with: kept ones, which don't move when the demo library is changed;
@@ -17,4 +18,5 @@ export default async function putKeptLibrary({ projects }: FullConfig): Promise<
     if (!answer.ok()) throw new Error(`${answer.status()}: ${await answer.text()}`);
   }
   await context.dispose();
+  await emptyShop();
 }

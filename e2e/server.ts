@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
+import { cpSync, mkdtempSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -19,8 +19,22 @@ export function freePort(): Promise<number> {
   });
 }
 
-/** A folder for the data of a server of one's own. */
-export const dataFolder = (): string => mkdtempSync(path.join(tmpdir(), 'hot-spline-own-'));
+/** Makes a new shop, once for all stories that have a server of their own: making one costs more than starting on it. */
+export async function emptyShop(): Promise<void> {
+  const folder = mkdtempSync(path.join(tmpdir(), 'hot-spline-empty-'));
+  const server = await startServer(folder, await freePort());
+  const gone = new Promise((resolve) => server.once('exit', resolve));
+  server.kill('SIGTERM');
+  await gone;
+  process.env['E2E_EMPTY_SHOP'] = folder;
+}
+
+/** A folder for the data of a server of one's own: a new shop, nothing in it. */
+export function dataFolder(): string {
+  const folder = mkdtempSync(path.join(tmpdir(), 'hot-spline-own-'));
+  cpSync(process.env['E2E_EMPTY_SHOP'] ?? '', folder, { recursive: true });
+  return folder;
+}
 
 /** Starts the built server on a folder; it is up when this returns. */
 export function startServer(

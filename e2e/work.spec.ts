@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { alone, expect, test } from './bench';
+import { alone, boxOf, expect, test } from './bench';
 import { jobOf, openStep, walkTo } from './job';
 
 test.describe('the order of work', () => {
@@ -125,7 +125,19 @@ alone.describe('at phone width', () => {
   alone('one step fills the phone: hand of the thread, one action, a photo, done', async ({ drift, page }) => {
     await drift.open('work');
     await openStep(page).tap();
-    await expect(page.locator('hs-work-step h2')).toHaveText('Run-out of the ring');
+    const title = page.locator('hs-work-step h2');
+    await expect(title).toHaveText('Next move, until both are right');
+    // The step comes first: no rpm line above it, and of the findings those that are about it.
+    await expect(page.locator('hs-line')).toBeHidden();
+    const [step, head] = [await boxOf(title), await boxOf(page.locator('h1'))];
+    expect(step.y).toBeLessThan(300);
+    expect(head.y).toBeLessThan(step.y);
+    await page.getByRole('button', { name: 'Show findings' }).tap();
+    const all = page.getByRole('button', { name: /^All \d+$/ });
+    const shown = page.locator('hs-findings li:not(.focus)');
+    const few = await shown.count();
+    await all.tap();
+    await expect.poll(() => shown.count()).toBeGreaterThan(few);
     await page.goto(`/builds/${drift.id}/work?tab=step&step=ring-off`);
     await expect(page.getByText('LEFT-hand thread')).toBeVisible();
     await expect(page.getByText('Undoes clockwise.')).toBeVisible();
@@ -133,6 +145,12 @@ alone.describe('at phone width', () => {
     await page.goto(`/builds/${drift.id}/work?tab=step&step=backlash`);
     await page.getByRole('link', { name: 'Open Mesh' }).tap();
     await expect(page.getByRole('heading', { name: 'Mesh', level: 1 })).toBeVisible();
+    // On the sheet that it sent to, the step says that it is read, and leads on.
+    const bar = page.getByRole('complementary', { name: 'The step that is in hand' });
+    await expect(bar).toContainText('read, so done');
+    await bar.getByRole('link', { name: /^Next: Pattern/ }).tap();
+    await expect(title).toHaveText('Pattern, both flanks');
+    await expect(page.locator('hs-work-step')).toContainText('Done by what was read');
   });
 
   alone(

@@ -234,7 +234,7 @@ export {
   type Trial,
   type TrialKey,
 } from './mesh/schema';
-export { FINAL_TRIAL, newSetup } from './mesh/new-setup';
+export { AS_IT_CAME, FINAL_TRIAL, newSetup } from './mesh/new-setup';
 export * as setupSubjects from './mesh/readings';
 export { depthSchools, shimOut, stackError, type DepthSchool } from './mesh/depth';
 export { patternBands, patternFits } from './mesh/derive';
@@ -244,7 +244,8 @@ export { floatOf, floatShimOf, floatWanted } from './mesh/float';
 export type { AssemblyState, BacklashRead, MeshAxle, PastSetup, PatternRead } from './mesh/axle';
 export { pastOf, pastOfSpec } from './mesh/past';
 export { freeIn, heldBy, holdingsOf, requireInStock, takenFrom, type Drawer, type Holding } from './mesh/stock';
-export { backlashOf, headShimOf, isFinal, patternOf } from './mesh/state';
+export { backlashOf, headShimOf, impossible, isFinal, patternOf } from './mesh/state';
+export { stateAfter } from './plan/chips';
 export { TRIAL_WORDS, moveWords, patchWords, type FlankPattern } from './mesh/words';
 export { preloadVerdict } from './preload/derive';
 export { preloadFigures } from './preload/ids';
@@ -261,7 +262,9 @@ export { planFigures } from './plan/ids';
 export * as workSubjects from './plan/readings';
 export { HOLDS, PART_STATES, RUN_IN_SCHOOLS, TOOL_STATES, type Work } from './plan/schema';
 export { UNIT_KIND, factStates, factsOf, sayFact, type FactFrom, type FactState, type SaidFact } from './plan/facts';
-export { newParts, type RecordState, type StepState, type WorkState } from './plan/work';
+export { newParts, type StepState, type WorkState } from './plan/work';
+export type { RecordState } from './plan/stand';
+export { concerns } from './plan/concerns';
 export { newWork } from './plan/new-work';
 export type { StepNumber } from './plan/numbers';
 export type { Metal } from './plan/metal';

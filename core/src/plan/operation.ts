@@ -89,7 +89,12 @@ export interface Operation {
   /** Bolts whose thread hand is said large here. */
   readonly hand: 'right' | 'left' | 'unknown' | null;
   /** The sheet that it is read, chosen or signed on. */
-  readonly place: { readonly sheet: string; readonly tab?: string } | null;
+  readonly place: {
+    readonly sheet: string;
+    readonly tab?: string;
+    /** How its fields there begin, where other steps have theirs on the same sheet. */
+    readonly fields?: readonly string[];
+  } | null;
   /** Planned, minutes with hands on; a guess of ours until the shop has done it. */
   readonly minutes: number;
   /** Hours in which nobody has to stand there: cooling, curing, soaking. */

@@ -62,7 +62,7 @@ function runOut(when: (c: Case) => boolean, follows: string) {
     after: [follows],
     pass: 'Within the limit of the sheet.',
     fails: 'More: a burr, the bolts, the flange.',
-    place: { sheet: 'mesh' },
+    place: { sheet: 'carrier', fields: ['runout'] },
     minutes: 10,
   });
 }
@@ -182,7 +182,7 @@ function pinionForGood(early: boolean) {
         pass: 'In the sheet’s band, oiled, turning steadily.',
         fails: crushes(c) ? 'Over: a new spacer. The nut is never backed off.' : 'Another shim under the spacer.',
         caution: 'The nut takes a great torque: a holder that can’t slip.',
-        place: { sheet: 'preload' },
+        place: { sheet: 'preload', fields: ['pinion-torque', 'seal-drag', 'state-oil'] },
         minutes: 45,
       }),
     ),
@@ -530,7 +530,7 @@ export const FINAL_CLOSE = [
       after: ['carrier-final'],
       pass: 'In the band of its method.',
       fails: 'Both sides by the same amount: backlash stays.',
-      place: { sheet: 'preload' },
+      place: { sheet: 'preload', fields: ['total-torque'] },
       minutes: 15,
     }),
   ),

@@ -3,7 +3,7 @@ import type { AxleName } from '../document/names';
 import type { OperatingPoint } from '../point/schema';
 import type { Derivation } from './derivation';
 import type { FigureIds } from './figure';
-import type { Place, StationKind } from './finding';
+import type { Finding, Place, StationKind } from './finding';
 import type { Readings, Signature } from './readings';
 import type { Subject } from './subjects';
 import type { PastSetup } from '../mesh/axle';
@@ -27,6 +27,8 @@ export interface Inputs {
 /** What the capabilities that this one needs gave; null where one could not be worked out. */
 export interface Given {
   of<R>(capability: Capability<never, R>): R | null;
+  /** What it found. */
+  findings(capability: Capability<never, unknown>): readonly Finding[];
 }
 
 /**

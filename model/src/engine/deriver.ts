@@ -48,6 +48,7 @@ export class Deriver {
         const result = results.get(capability);
         return result === FAILED ? null : (result as R);
       },
+      findings: (capability) => this.kept.get(capability)?.findings ?? [],
     };
     const figures = new Map<string, Figure>();
     const findings: Finding[] = [];
@@ -71,7 +72,7 @@ export class Deriver {
     given: Given,
   ): Kept {
     const before = this.kept.get(capability);
-    const needs = capability.needs.map((need) => results.get(need));
+    const needs = capability.needs.flatMap((need) => [results.get(need), this.kept.get(need)?.findings]);
     const { assumed } = all.build;
     const inputs: Readonly<Record<string, unknown>> = { ...(capability.inputs(all) as object), assumed };
     if (before && sameValues(before.inputs, inputs) && needs.every((need, i) => Object.is(need, before.needs[i])))

@@ -86,6 +86,8 @@ export interface MeshAxle {
   readonly floatBand: readonly [number, number] | null;
   /** Travel of the ring for one notch on both sides; null without adjusters or their data. */
   readonly notchMm: number | null;
+  /** What was read before anything was loosened, whether its shims are known yet or not. */
+  readonly came: { readonly backlash: BacklashRead | null; readonly pattern: PatternRead | null };
   readonly assemblies: readonly AssemblyState[];
   /** The one that is in now; null before the first. */
   readonly now: AssemblyState | null;

@@ -10,7 +10,7 @@ import { deriveBefore } from './derive-before';
 import { deriveFloat } from './float';
 import { MESH_GUARDS, STATION, at } from './guards';
 import { meshFigures } from './ids';
-import { caseSpread, packHeight } from './readings';
+import { caseSpread, packHeight, ringRunout } from './readings';
 import { backlashOf, patternOf } from './state';
 import { shiftTo } from './shifts';
 import * as words from './words';
@@ -64,6 +64,7 @@ export function deriveMesh(mesh: MeshAxle, readings: Readings, d: Derivation): v
   packs(mesh, now, readings, d);
   adjusters(mesh, now, d);
   spread(mesh, readings, d);
+  indicated(mesh, readings, d);
 }
 
 const restsOn = ({ sheet }: MeshAxle): Rests => (sheet.backlash ? ORIGIN_RESTS[originOf(sheet.backlash)] : 'measured');
@@ -299,6 +300,24 @@ function adjusters(mesh: MeshAxle, now: AssemblyState, d: Derivation): void {
     rule: 'left + right constant keeps preload [exact]',
     facts: { change: fact(change, 'length') },
     say: words.preloadMoved,
+  });
+}
+
+/** What an indicator reads on the back of the ring, against the limit of the sheet. */
+function indicated({ axle, sheet }: MeshAxle, readings: Readings, d: Derivation): void {
+  const reading = readings.get(ringRunout.key({ axle }));
+  if (!reading || !sheet.runout) return;
+  const [mm, limit] = [readingBase(reading), entryBase(sheet.runout.value)];
+  d.finding({
+    id: `mesh.${axle}.indicated`,
+    verdict: mm > limit + 1e-9 ? 'stop' : 'fits',
+    place: at(axle, 'carrier', `runout-${axle}`),
+    station: STATION,
+    figures: [],
+    rests: ORIGIN_RESTS[originOf(sheet.runout)],
+    rule: 'total indicator reading on the ring, limit of the sheet',
+    facts: { runout: fact(mm, 'length'), limit: fact(limit, 'length') },
+    say: words.ringRunsOut,
   });
 }
 

@@ -14,6 +14,19 @@ export const FIRST_TRIAL: Trial = {
   drag: 'braked',
 };
 
+/** How an axle stands that nobody has loosened anything of. */
+export const AS_IT_CAME: Trial = {
+  pinionBearings: 'used',
+  spacer: 'old',
+  seal: 'in',
+  nut: 'old',
+  sideBearings: 'used',
+  caps: 'torqued',
+  sidePreload: 'full',
+  oil: 'oiled',
+  drag: 'braked',
+};
+
 /** How an axle runs: only readings in this state sign. */
 export const FINAL_TRIAL: Trial = {
   pinionBearings: 'new',

@@ -11,6 +11,7 @@ import {
 } from '@hot-spline/core';
 import type { AxleName, Side } from '../document/names';
 import { readingBase, type InForce, type Reading, type Readings } from '../engine/readings';
+import type { Construction } from '../library/schema';
 import { isWeak, type SpecSheet } from '../library/sheet';
 import type { Assembled, AssemblyState, BacklashRead, MeshAxle, PastSetup, Pattern, PatternRead } from './axle';
 import { assembled, backlash, endFloat, pattern, type Stage } from './readings';
@@ -28,13 +29,13 @@ export const loadedFlankOf = ({ pinionSpiral, pinionTurns }: Pick<Setup, 'pinion
   (pinionSpiral === 'left') === (pinionTurns === 'clockwise') ? ('convex' as const) : ('concave' as const);
 
 /** Whether a state is the one that runs: new or kept bearings and nut, everything closed, oiled. */
-export function isFinal(state: Trial, gears: Setup['gears']): boolean {
+export function isFinal(state: Trial, gears: Setup['gears'], construction?: Construction): boolean {
   const bearing = (one: Trial['sideBearings']): boolean => one === 'new' || (gears === 'used' && one === 'used');
   return (
     bearing(state.pinionBearings) &&
     bearing(state.sideBearings) &&
-    state.spacer !== 'none' &&
-    (state.spacer === 'new' || gears === 'used') &&
+    // A box shaft has no spacer between its bearings: its nut and plate make the preload.
+    (construction === 'transaxle' || (state.spacer !== 'none' && (state.spacer === 'new' || gears === 'used'))) &&
     state.seal === 'in' &&
     (state.nut === 'new' || gears === 'used') &&
     state.caps === 'torqued' &&
@@ -42,6 +43,10 @@ export function isFinal(state: Trial, gears: Setup['gears']): boolean {
     state.oil === 'oiled'
   );
 }
+
+/** Why a state can't be; null where it can. */
+export const impossible = ({ caps, sidePreload }: Trial): string | null =>
+  caps === 'off' && sidePreload !== 'none' ? 'Caps that are off hold no side preload.' : null;
 
 /** A reading's state, for subjects that ask for one. */
 export const trialOf = (reading: InForce): Trial => reading.state as unknown as Trial;
@@ -149,7 +154,13 @@ export function meshAxle(
       }),
     };
   });
+  const before = { axle, assembly: '0' } as const;
+  const asCame = <T>(one: (stage: Stage) => T | null): T | null => one('trial') ?? one('final');
   const known: Known = {
+    came: {
+      backlash: asCame((stage) => readBacklash(readings, backlash.key({ ...before, stage }), band)),
+      pattern: asCame((stage) => readPattern(readings, pattern.key({ ...before, stage }))),
+    },
     axle,
     setup,
     sheet,
@@ -166,7 +177,7 @@ export function meshAxle(
     notchMm,
     assemblies,
     now: assemblies.at(-1) ?? null,
-    final: isFinal(setup.state, setup.gears),
+    final: isFinal(setup.state, setup.gears, construction),
     past,
   };
   const closing = shiftTo(setup.state, known);

@@ -171,6 +171,14 @@ export function spreadTooFar(f: F<'spread' | 'limit'>, system: UnitSystem): Word
   };
 }
 
+export function ringRunsOut(f: F<'runout' | 'limit'>, system: UnitSystem): Words {
+  const over = f.runout.value > f.limit.value;
+  return {
+    title: over ? 'The ring runs out too far' : 'Run-out of the ring within its limit',
+    detail: `${saySmall(f.runout.value, system)}, limit ${saySmall(f.limit.value, system)}.${over ? ' A burr, the bolts, the flange: no shim mends it, and backlash read on it says little.' : ''}`,
+  };
+}
+
 export function patternSeen(f: F<never, 'drive' | 'coast' | 'loaded', 'fits' | 'counts' | 'depthFirst'>): Words {
   const title = !f.counts
     ? 'Pattern is faint or unclear'

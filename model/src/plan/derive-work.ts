@@ -1,61 +1,13 @@
-import { toolOf, type Facts, type PlanFault, type StepId } from '@hot-spline/core';
+import { toolOf, type PlanFault, type StepId } from '@hot-spline/core';
 import type { AxleName } from '../document/names';
 import type { Axle } from '../document/schema';
 import type { Derivation } from '../engine/derivation';
 import { fact } from '../engine/finding';
-import type { PartState } from '../inspect';
-import type { JointState } from '../joint/state';
-import { backlashOf } from '../mesh/state';
-import type { PreloadAxle } from '../preload/state';
 import { planFigures } from './ids';
 import { samePattern } from './tool-pattern';
-import type { Evidence, RecordState, StepState, WorkState } from './work';
+import type { RecordState } from './stand';
+import type { StepState, WorkState } from './work';
 import * as words from './words';
-import type { MeshAxle } from '../mesh/axle';
-
-const NOT_READ = 'not read yet';
-
-/** What other capabilities miss of a step before it can be called done. */
-export function evidenceOf(
-  axle: Axle,
-  mesh: MeshAxle | null,
-  preload: PreloadAxle | null,
-  joint: JointState | null,
-  parts: readonly PartState[] | null,
-  of: { readonly facts: Facts | null },
-): Evidence {
-  const now = mesh?.now ?? null;
-  const missing = (ok: boolean, says = NOT_READ): string | null => (ok ? null : says);
-  const read = (value: unknown): boolean => value !== null && value !== undefined;
-  const came = mesh?.assemblies.find(({ number }) => number === 0) ?? null;
-  const rounds = joint?.rounds ?? [];
-  const { facts } = of;
-  return {
-    identify: () => missing(axle.identity !== null, 'no spec of the axle'),
-    'measure-shims': () => missing(came !== null, 'no shim written on Baseline'),
-    // With another pair the old mesh is no target: who wants its readings takes them.
-    'readings-before': () =>
-      missing(facts?.gears !== 'stay' || (came !== null && backlashOf(came) !== null), 'backlash as it came not read'),
-    inspect: () => {
-      const open = parts?.filter(({ decided }) => decided === null) ?? [];
-      return missing(open.length === 0, `${open.length} parts not decided`);
-    },
-    depth: () => missing(read(axle.setup?.depth.headReading), 'depth not measured on Depth'),
-    'trial-carrier': () =>
-      missing(now !== null && (now.number > 0 || axle.setup?.gears === 'used'), 'not put together on Carrier'),
-    backlash: () => missing(read(now?.backlash.trial), 'backlash not read'),
-    pattern: () => missing(read(now?.pattern.trial), 'pattern not read'),
-    'pinion-preload': () => missing(read(preload?.last), 'turning torque not read'),
-    'final-readings': () =>
-      missing(read(now?.backlash.final) && read(now?.pattern.final), 'final backlash and pattern not read'),
-    'float-trial': () => missing(read(now?.endFloatMm.trial), 'end float not read'),
-    'float-final': () => missing(read(now?.endFloatMm.final), 'end float not read'),
-    'ring-bolts': () => {
-      const open = rounds.filter(({ whole }) => !whole).map(({ label }) => label.toLowerCase());
-      return missing(joint !== null && open.length === 0, joint ? open.join(', ') : 'bolts not ticked on Ring joint');
-    },
-  };
-}
 
 /** A fault of the order, in words. */
 export function faultText(fault: PlanFault, titles: ReadonlyMap<string, string>): string {

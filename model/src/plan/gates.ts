@@ -1,7 +1,7 @@
 import { entryBase, type Asked } from '@hot-spline/core';
 import type { Derivation } from '../engine/derivation';
 import { fact } from '../engine/finding';
-import type { Signature } from '../engine/readings';
+import type { InForce, Signature } from '../engine/readings';
 import { allRound, patternFits } from '../mesh/derive';
 import { shiftTo } from '../mesh/shifts';
 import { meshFigures } from '../mesh/ids';
@@ -46,7 +46,11 @@ const inBand = ({ mm }: BacklashRead, [low, high]: readonly [number, number]): b
 /** Whether a signature still stands: another pinion shim, or a number of another assembly for B, closes it. */
 export function stands(signature: Signature | null, figures: GateState['figures'], keys: readonly string[]): boolean {
   if (!signature) return false;
-  return keys.every((key) => Math.abs((signature.figures[key] ?? Number.NaN) - (figures[key] ?? Number.NaN)) < 0.005);
+  // A job that leaves the axle shut has no such figure, then or now.
+  return keys.every((key) => {
+    const [then, now] = [signature.figures[key], figures[key]];
+    return then === undefined || now === undefined ? then === now : Math.abs(then - now) < 0.005;
+  });
 }
 
 /** What each gate asks where nobody has planned the work: all that a mesh can be asked. */
@@ -72,8 +76,7 @@ const REPEATS_CONTACT = 0.25;
 
 /** Backlash and pattern of reused gears against those of before; where nothing was read before, the sheet's band and the pattern. */
 function repeats(mesh: MeshAxle, read: BacklashRead | null, seen: PatternRead | null): GateNeed {
-  const came = mesh.assemblies.find(({ number }) => number === 0) ?? null;
-  const before = came && backlashOf(came);
+  const before = mesh.came.backlash;
   const need = 'Backlash and pattern as before';
   if (!read || !seen) return { need, met: false, says: !read ? 'backlash not read in the final state' : 'not painted' };
   if (!before)
@@ -83,7 +86,7 @@ function repeats(mesh: MeshAxle, read: BacklashRead | null, seen: PatternRead | 
       says: 'nothing was read before: the sheet’s band and the pattern decide',
     };
   const apart = Math.abs(read.round.meanMm - before.round.meanMm);
-  const painted = patternOf(came);
+  const painted = mesh.came.pattern;
   // A contact that nobody painted before is judged as it is.
   const stayed = painted
     ? (['drive', 'coast'] as const).every((flank) =>
@@ -98,6 +101,18 @@ function repeats(mesh: MeshAxle, read: BacklashRead | null, seen: PatternRead | 
     met: apart <= REPEATS_MM + 1e-9 && stayed,
     says: `backlash ${apart.toFixed(2)} mm from before, ${REPEATS_MM} at most (ours); ${contact}`,
   };
+}
+
+/** The reading after which the trial is right, backlash and pattern together; null while one of them is not. */
+export function settled(mesh: MeshAxle, asBefore: boolean): InForce | null {
+  const read = mesh.now?.backlash.trial ?? null;
+  const seen = mesh.now?.pattern.trial ?? null;
+  if (!read || !seen || !mesh.band) return null;
+  const up = shiftTo(read.state, mesh).mm;
+  const good = asBefore
+    ? repeats(mesh, read, seen).met
+    : allRound(read) && inBand(read, [mesh.band[0] + up, mesh.band[1] + up]) && patternFits(seen, mesh.loadedFlank);
+  return good ? (seen.reading.seq > read.reading.seq ? seen.reading : read.reading) : null;
 }
 
 /** The drag of a pinion that stays against the band of bearings that have run, where its sheet has one. */
@@ -117,6 +132,13 @@ function totalNeed(nm: number, { value: { low, high } }: NonNullable<MeshAxle['s
     met,
     says: met ? 'in band' : over ? 'over its band' : 'below its band',
   };
+}
+
+/** A gate that also asks that nothing before it says stop. @param stops of its steps, without those that somebody put a name under */
+export function withStops(gate: GateState, stops: readonly string[]): GateState {
+  if (stops.length === 0) return gate;
+  const need = { need: 'Nothing before it says stop', met: false, says: stops.join('; ') };
+  return { ...gate, needs: [...gate.needs, need], met: false };
 }
 
 /** The two gates of one axle, with what each needs: of what it asks, and of nothing that the job leaves alone. */
@@ -215,7 +237,7 @@ export function gatesOf(
   const openA = nothingWaits || stands(signatureA, figures, [meshFigures.shim(axle)]);
   // What is called final signs only if its state says so too.
   const closed = <R extends BacklashRead | PatternRead>(one: R | null | undefined): R | null =>
-    one && isFinal(one.state, mesh.setup.gears) ? one : null;
+    one && isFinal(one.state, mesh.setup.gears, mesh.construction) ? one : null;
   const [finalRead, finalSeen] = [closed(now?.backlash.final), closed(now?.pattern.final)];
   const verdict = preloadVerdict(mesh, preload);
   const final = preload.last !== null && (preload.last.state.pinionBearings === 'new' || mesh.setup.gears === 'used');

@@ -1,15 +1,21 @@
 import { AXLES, type AxleName } from '../document/names';
 import { defineCapability } from '../engine/capability';
+import { identity } from '../identity';
+import { pack } from '../pack';
+import { shaft } from '../shaft';
+import { unit } from '../unit';
 import { inspect } from '../inspect';
 import { joint } from '../joint';
 import { mesh } from '../mesh';
 import { preload } from '../preload';
 import { readingBase } from '../engine/readings';
-import { LEAK_SHARE, deriveWork, evidenceOf, lossPerMinute } from './derive-work';
+import { concerns } from './concerns';
+import { LEAK_SHARE, deriveWork, lossPerMinute } from './derive-work';
+import { evidenceOf, proofsOf } from './evidence';
 import { gateAsks, type Facts, type StepId } from '@hot-spline/core';
 import { factsOf } from './facts';
 import { floatGates } from './float-gates';
-import { deriveGates, gatesOf, type GateName, type GateState } from './gates';
+import { deriveGates, gatesOf, withStops, type GateName, type GateState } from './gates';
 import { planFigures } from './ids';
 import { meshNumbers } from './numbers';
 import { STEP_READINGS, workSubjects } from './readings';
@@ -21,13 +27,25 @@ export interface Plan {
   readonly work: Partial<Record<AxleName, WorkState>>;
 }
 
+/** Whose findings are said at the steps that they concern. */
+const FOUND_BY = [identity, pack, unit, mesh, preload, joint, shaft, inspect];
+
+/** What says stop of the steps up to a gate, and has no name under it: also of steps that are done. */
+function stopsBefore({ steps }: WorkState, gate: GateName): string[] {
+  const at = (name: GateName): number => steps.findIndex(({ step }) => step.gate === name);
+  const from = gate === 'B' ? at('A') + 1 : 0;
+  return steps
+    .slice(from, Math.max(from, at(gate)))
+    .flatMap(({ status, stops }) => (status === 'skipped' ? [] : stops.map(({ what }) => what)));
+}
+
 /** What a name is put under to do a step all the same. */
 export const overrideKey = (axle: AxleName, step: string): string => `${axle} override ${step}`;
 
 /** The order of work of each axle, and its gates: what each needs, and who signed it. */
 export const plan = defineCapability({
   name: 'plan',
-  needs: [mesh, preload, joint, inspect],
+  needs: FOUND_BY,
   figures: planFigures,
   subjects: workSubjects,
   place: { sheet: 'work', field: 'job' },
@@ -70,16 +88,37 @@ export const plan = defineCapability({
         continue;
       }
       d.attempt({ sheet: 'work', tab: 'facts', axle: name, field: `job-${name}` }, 'final', () => {
-        const gates = gatesBy(factsOf(axle));
-        show(gates);
+        const facts = factsOf(axle);
+        const gates = gatesBy(facts);
+        const known = {
+          axle,
+          mesh: of ?? null,
+          preload: torque ?? null,
+          joint: ring,
+          parts: given.of(inspect)?.[name] ?? null,
+          facts,
+        };
+        const found = FOUND_BY.flatMap((capability) => given.findings(capability)).filter(
+          ({ verdict }) => verdict === 'stop',
+        );
         const state = workState(name, axle, readings, {
           gates: { A: gates?.A.open ?? false, B: gates?.B.open ?? false },
-          evidence: evidenceOf(axle, of ?? null, torque ?? null, ring, given.of(inspect)?.[name] ?? null, {
-            facts: factsOf(axle),
-          }),
+          evidence: evidenceOf(name, known, readings),
+          proofs: proofsOf(name, known, readings),
           numbers: meshNumbers(of ?? null),
           override: (step) => signed.has(overrideKey(name, step)),
+          stops: (step) =>
+            found
+              .filter((one) => concerns(step, name, one))
+              .map((one) => ({ for: 'stop', holds: true, what: one.say('metric').title, id: one.id })),
         });
+        show(
+          gates &&
+            state && {
+              A: gates.A.needs.length === 0 ? gates.A : withStops(gates.A, stopsBefore(state, 'A')),
+              B: withStops(gates.B, stopsBefore(state, 'B')),
+            },
+        );
         if (!state) return;
         plans.work[name] = state;
         deriveWork(name, axle, state, d);

@@ -3,6 +3,8 @@ import type { StepState } from './work';
 
 /** The state of the metal, in words: for whoever takes over. */
 export interface Metal {
+  /** Nobody has opened it yet: what is read now is read as it came. */
+  readonly asItCame: boolean;
   /** What is off, and not back on. */
   readonly out: readonly string[];
   /** What is done for good: torqued, pressed, crushed, closed. */
@@ -50,7 +52,9 @@ export function metalOf(steps: readonly StepState[]): Metal {
       )
       .map(({ step }) => step.title),
   });
+  const opens = steps.find(({ step }) => step.acts.includes('carrier-out'));
   return {
+    asItCame: opens !== undefined && opens.status === 'open' && !opens.passed,
     out: [...out],
     made,
     notYet: (['A', 'B'] as const).map(waiting).filter(({ steps: of }) => of.length > 0),

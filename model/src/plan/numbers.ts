@@ -3,7 +3,6 @@ import type { AxleName } from '../document/names';
 import type { Axle } from '../document/schema';
 import { sheetField, type SheetKey } from '../library/sheet';
 import type { MeshAxle } from '../mesh/axle';
-import { backlashOf } from '../mesh/state';
 
 /** A number that a step is worked by, before it is done. */
 export interface StepNumber {
@@ -48,7 +47,7 @@ export function sheetNumbers(name: AxleName, step: Operation, { identity }: Axle
 /** Shims that are in, by place and side, and what backlash was before: each at the steps that are worked by it. */
 export function meshNumbers(mesh: MeshAxle | null): Numbers {
   if (!mesh?.now) return {};
-  const { now, axle, ringBy, assemblies } = mesh;
+  const { now, axle, ringBy } = mesh;
   const where = now.number === 0 ? 'as it came' : `assembly ${now.number}`;
   const shims = (label: string, mm: number): StepNumber => ({
     label,
@@ -62,8 +61,7 @@ export function meshNumbers(mesh: MeshAxle | null): Numbers {
     ringBy === 'adjusters' || ringBy === 'none'
       ? []
       : [shims('Left shims', now.leftMm), shims('Right shims', now.rightMm)];
-  const came = assemblies.find(({ number }) => number === 0);
-  const before = came ? backlashOf(came) : null;
+  const before = mesh.came.backlash;
   const read = () => (before ? [{ ...shims('Backlash before, mean', before.round.meanMm), where: 'as it came' }] : []);
   return {
     'pinion-bearing': pinion,

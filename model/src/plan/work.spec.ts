@@ -15,7 +15,8 @@ import { overrideKey } from './index';
 import { newWork } from './new-work';
 import { lesson, sealant, stepDone, stepTime } from './readings';
 import { UNIT_KIND } from './facts';
-import { newParts, recordSubject } from './work';
+import { recordSubject } from './stand';
+import { newParts } from './work';
 import { wrenchFit } from './wrench';
 
 describe('the work on an axle', () => {
@@ -54,7 +55,7 @@ describe('the work on an axle', () => {
       if (job === 'locker') axle.unit = { ...axle.unit, type: 'selectable-locker' };
       axle.work = newWork(job, UNIT_KIND[axle.unit.type]);
       const before = axle.setup.gears === 'new' ? setUp : asBefore(setUp);
-      const { work } = look(copy, walk(copy, before));
+      const { work } = look(copy, walk(copy, [], { setUp: before }));
       expect(work.next).withContext(job).toBeNull();
       expect(work.steps.every(({ status }) => status === 'done'))
         .withContext(job)

@@ -6,8 +6,10 @@ import { partDecided } from '../inspect/readings';
 import { inspectedParts } from '../inspect/parts';
 import { ringBolts } from '../joint/readings';
 import { jointState } from '../joint/state';
+import { ringRunout } from '../mesh/readings';
 import { type SheetKey } from '../library/sheet';
-import { recordSubject, type RecordState, type StepState } from '../plan/work';
+import { recordSubject, type RecordState } from '../plan/stand';
+import type { StepState } from '../plan/work';
 import { done, entry, said, sign } from './bench';
 
 /** The same axle on the gears that it came with: what was read before is what it reads in the end. */
@@ -55,6 +57,9 @@ function doStep(build: Build, { step, records }: StepState): LedgerEntry[] {
       return inspectedParts(axle).map(({ id }) =>
         entry(partDecided.of({ axle: 'rear', part: id }), { of: 'choice', choice: 'run-on' }),
       );
+    const limit = axle.identity?.sheet.runout?.value ?? entryOf(0.05, 'mm');
+    if (step.id === 'run-out')
+      return [entry(ringRunout.of({ axle: 'rear' }), { of: 'number', counts: 'mean', entries: [limit] })];
     const joint = step.id === 'ring-bolts' ? jointState('rear', axle, new Map()) : null;
     const ticks = Array.from({ length: joint?.bolts?.count ?? 0 }, (_, i) => String(i + 1));
     return (joint?.rounds ?? []).map(({ stage, torqueNm }) => ({
@@ -65,15 +70,34 @@ function doStep(build: Build, { step, records }: StepState): LedgerEntry[] {
   return [...records.flatMap(write), ...elsewhere(), done(step.id)];
 }
 
+/** Where readings of a set-up are taken: at the steps that ask for them. */
+const TAKEN_AT: Readonly<Record<string, (of: { what: string; assembly?: string; stage?: string }) => boolean>> = {
+  'measure-shims': ({ what, assembly }) => what === 'assembly' && assembly === '0',
+  'readings-before': ({ what, assembly }) => (what === 'backlash' || what === 'pattern') && assembly === '0',
+  'trial-carrier': ({ what, assembly }) => what === 'assembly' && assembly !== '0',
+  // A job without a trial puts it together once.
+  'carrier-final': ({ what, assembly }) => what === 'assembly' && assembly !== '0',
+  backlash: ({ what, stage }) => what === 'backlash' && stage === 'trial',
+  pattern: ({ what, stage }) => what === 'pattern' && stage === 'trial',
+  'pinion-preload': ({ what }) => what === 'pinion-torque',
+  'final-readings': ({ what, stage }) => what === 'total-torque' || stage === 'final',
+};
+
 /**
  * Works the rear axle step by step, each done only when it waits for nothing and misses nothing.
- * @param ledger what has been read before: the readings of the set-up, where the job has one
+ * @param ledger what has been written before
+ * @param setUp the readings of its set-up: each taken at its step
  * @param until the step that stays open; absent: to the end
  * @returns the whole ledger
  * @throws Error naming the step that can't be done, and why
  */
-export function walk(build: Build, ledger: readonly LedgerEntry[], until?: string): LedgerEntry[] {
+export function walk(
+  build: Build,
+  ledger: readonly LedgerEntry[],
+  { setUp = [], until }: { readonly setUp?: readonly LedgerEntry[]; readonly until?: string } = {},
+): LedgerEntry[] {
   let now = [...ledger];
+  const left = new Set(setUp);
   let last = '';
   for (let i = 0; i < 120; i++) {
     const { work, gates } = deriveBuild(build, now, { today: '2026-11-26' });
@@ -106,8 +130,13 @@ export function walk(build: Build, ledger: readonly LedgerEntry[], until?: strin
         open.map(({ need, says }) => `${need}: ${says}`),
       );
       now = [...now, { ...sign(state.key), figures: { ...state.figures } }];
-    } else now = [...now, ...doStep(build, next)];
+    } else {
+      const at = TAKEN_AT[next.step.id];
+      const taken = [...left].filter((one) => one.kind === 'reading' && at?.(one.subject));
+      for (const one of taken) left.delete(one);
+      now = [...now, ...taken, ...doStep(build, next)];
+    }
     last = next.step.id;
   }
-  throw new Error('the order of work has no end');
+  throw new Error(`the order of work has no end, at ${last}`);
 }

@@ -21,7 +21,10 @@ export const routes: Routes = [
   {
     path: 'builds/:id',
     loadComponent: () => import('./frame/build-page').then((m) => m.BuildPage),
-    children: [{ path: '', pathMatch: 'full', redirectTo: 'gearing' }, ...sheetRoutes()],
+    children: [
+      { path: '', pathMatch: 'full', loadComponent: () => import('./frame/landing').then((m) => m.Landing) },
+      ...sheetRoutes(),
+    ],
   },
   { path: '**', redirectTo: '' },
 ];

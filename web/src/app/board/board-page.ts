@@ -131,17 +131,6 @@ export class BoardPage {
     return days < 0 ? 'late' : work.leftH > Math.max(0, days) * HOURS_A_DAY ? 'tight' : '';
   }
 
-  /** A build that is at work opens on its work: whoever takes over sees the step in hand first. */
-  protected landing({
-    id,
-    work,
-  }: {
-    readonly id: string;
-    readonly work: { readonly of: number; readonly state: string };
-  }) {
-    return ['/builds', id, ...(work.of > 0 && work.state !== 'done' ? ['work'] : [])];
-  }
-
   protected stateWord({ work }: BoardRow): string {
     return BOARD_STATE_WORDS[work.state];
   }

@@ -20,12 +20,13 @@ import { sayDay, sayMoment } from '../shared/day';
 import { filter, map } from 'rxjs';
 import { SHEETS } from '../shared/sheet-list';
 import { Rail } from './rail';
+import { StepBar } from '../plan/step-bar';
 import { WorkingPanel } from './working-panel';
 
 /** The frame around the sheets of one build: header, Line, Rail, Findings. */
 @Component({
   selector: 'hs-build-page',
-  imports: [Dialog, Findings, Finder, GaugeDock, Header, Line, Rail, RouterLink, RouterOutlet, WorkingPanel],
+  imports: [Dialog, Findings, Finder, GaugeDock, Header, Line, Rail, RouterLink, RouterOutlet, StepBar, WorkingPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'key($event)' },
   template: `
@@ -65,7 +66,8 @@ import { WorkingPanel } from './working-panel';
     </hs-header>
     @switch (bench.editor().status) {
       @case ('ready') {
-        <hs-line />
+        <hs-line [class.stands-back]="sheet() === 'work'" />
+        <hs-step-bar />
         <div class="body" [class.wide]="!findingsOpen()">
           <hs-rail class="no-print" />
           <main id="sheet" tabindex="-1">
@@ -265,6 +267,10 @@ import { WorkingPanel } from './working-panel';
       .export {
         display: none;
       }
+      /* In the hand of who works a step, that step comes first. */
+      .stands-back {
+        display: none;
+      }
     }
     @media print {
       :host {
@@ -307,10 +313,10 @@ export class BuildPage {
     ),
     { initialValue: this.router.url },
   );
+  protected readonly sheet = computed(() => this.url().split(/[/?#]/)[3] ?? '');
   /** Name of the sheet that is open, for the title of the page. */
   private readonly sheetName = computed(() => {
-    const open = this.url().split(/[/?#]/)[3];
-    return this.sheets.find(({ sheet }) => sheet === open)?.name ?? '';
+    return this.sheets.find(({ sheet }) => sheet === this.sheet())?.name ?? '';
   });
   protected readonly exportUrl = computed(() => `/api/builds/${this.id()}/export`);
   protected readonly keyLines: readonly (readonly [string, string])[] = [

@@ -1,9 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
 import { Router } from '@angular/router';
 import type { Finding } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { addressOf } from '../shared/address';
 import { sayDays } from '../shared/day';
+import { FindingsFocus } from '../shared/findings-focus';
 import { VERDICT_WORDS, VerdictMark } from '../shared/verdict';
 import { Bench } from '../state/bench';
 import { uiActions } from '../state/ui';
@@ -40,6 +41,14 @@ export function tally(findings: readonly Finding[]): string {
       </header>
       @if (open()) {
         <ul id="findings-list">
+          @if (focus(); as f) {
+            <li class="focus">
+              {{ all() ? 'All of the build.' : 'Of ' + f.of + '.' }}
+              <button type="button" class="quiet bare" (click)="all.set(!all())">
+                {{ all() ? 'Of this step alone' : 'All ' + findings().length }}
+              </button>
+            </li>
+          }
           @for (finding of shown(); track finding.id) {
             <li>
               <button type="button" (click)="jump(finding)" [title]="finding.rule">
@@ -109,7 +118,15 @@ export function tally(findings: readonly Finding[]): string {
     li + li {
       border-top: 1px solid var(--rule);
     }
-    li button {
+    .focus {
+      display: flex;
+      align-items: center;
+      justify-content: space-between;
+      padding: 0 8px 4px;
+      font-size: var(--text-s);
+      color: var(--soft);
+    }
+    li:not(.focus) button {
       display: flex;
       gap: 10px;
       width: 100%;
@@ -120,7 +137,7 @@ export function tally(findings: readonly Finding[]): string {
       border-radius: 6px;
       cursor: pointer;
     }
-    li button:hover {
+    li:not(.focus) button:hover {
       background: var(--blue-wash);
     }
     hs-verdict {
@@ -146,11 +163,20 @@ export class Findings {
 
   private readonly fold = inject(FindingsFold);
   protected readonly open = this.fold.open;
-  private readonly findings = computed(() => this.bench.derived()?.findings ?? []);
+  protected readonly focus = inject(FindingsFocus).now;
+  /** All of them, though a step is open. */
+  protected readonly all = linkedSignal<string, boolean>({
+    source: () => this.focus()?.of ?? '',
+    computation: () => false,
+  });
+  protected readonly findings = computed(() => this.bench.derived()?.findings ?? []);
   protected readonly tally = computed(() => tally(this.findings()));
   protected readonly shown = computed(() => {
     const system = this.bench.system();
-    return this.findings().map((finding) => ({ ...finding, ...finding.say(system) }));
+    const focus = this.all() ? null : this.focus();
+    return this.findings()
+      .filter((finding) => focus === null || focus.concerns(finding))
+      .map((finding) => ({ ...finding, ...finding.say(system) }));
   });
 
   protected flip(): void {

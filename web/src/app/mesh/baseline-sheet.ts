@@ -160,12 +160,8 @@ export class BaselineSheet {
     return value?.of === 'photos' ? value.photos : [];
   });
   protected readonly cameRead = computed(() => {
-    const came = this.came();
-    if (!came) return ' once the shims are written.';
-    const missing = [
-      !came.backlash.trial && !came.backlash.final && 'backlash',
-      !came.pattern.trial && !came.pattern.final && 'pattern',
-    ].filter(Boolean);
+    const came = this.setUp.mesh()?.came;
+    const missing = [!came?.backlash && 'backlash', !came?.pattern && 'pattern'].filter(Boolean);
     return missing.length === 0 ? ': both read.' : `: ${missing.join(' and ')} still to be read.`;
   });
 

@@ -109,7 +109,7 @@ export class MeshSheet {
   protected readonly now = computed(() => this.mesh()?.now ?? null);
   protected readonly title = computed(() => {
     const number = this.now()?.number;
-    if (number === undefined) return 'Nothing put together yet.';
+    if (number === undefined) return this.setUp.asItCame() ? 'As it came.' : 'Nothing put together yet.';
     return number === 0 ? 'As it came.' : `Assembly ${number}${this.setUp.stage() === 'final' ? ', final' : ''}.`;
   });
 
@@ -129,7 +129,12 @@ export class MeshSheet {
     return kept === null ? [] : (JSON.parse(kept) as Place[]);
   });
   protected readonly places = computed(() => this.setUp.setup()?.places ?? 8);
-  protected readonly read = computed(() => this.now()?.backlash[this.setUp.stage()] ?? null);
+  /** What was read of what is in now; before its shims are known, of what came. */
+  private readonly seen = computed(() => {
+    const [now, stage] = [this.now(), this.setUp.stage()];
+    return now ? { backlash: now.backlash[stage], pattern: now.pattern[stage] } : (this.mesh()?.came ?? null);
+  });
+  protected readonly read = computed(() => this.seen()?.backlash ?? null);
   private readonly partialMm = computed(() =>
     this.partial().map(({ entry }) => parseEntry(entry.typed, this.rules()).base),
   );
@@ -245,7 +250,7 @@ export class MeshSheet {
     const { axle, assembly, stage } = this.subjectOf();
     return `${this.bench.editor().id ?? ''}.pattern.${axle}.${assembly}.${stage}`;
   });
-  private readonly written = computed(() => this.now()?.pattern[this.setUp.stage()] ?? null);
+  private readonly written = computed(() => this.seen()?.pattern ?? null);
   /** What is being laid out and not written yet; kept over a reload. */
   protected readonly draft = linkedSignal<{ drive: FlankPattern | null; coast: FlankPattern | null } | null>(() => {
     const kept = this.drafts.read(this.patternKey());
@@ -257,7 +262,7 @@ export class MeshSheet {
   protected readonly patternReady = computed(
     () => this.draft() !== null && this.drive() !== null && this.coast() !== null,
   );
-  protected readonly faint = computed(() => this.setUp.setup()?.state.drag === 'light');
+  protected readonly faint = computed(() => this.setUp.state()?.drag === 'light');
 
   protected lay(flank: 'drive' | 'coast', patch: FlankPattern): void {
     const draft = { drive: this.drive(), coast: this.coast(), [flank]: patch };

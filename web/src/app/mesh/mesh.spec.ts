@@ -15,7 +15,7 @@ import { piecesMm, piecesReader, piecesText } from './pieces';
 import { SetUpMap } from './set-up-map';
 import { TriesTable } from './tries-table';
 import { TrialStrip } from './trial-strip';
-import { newBuild, type FlankPattern } from '@hot-spline/model';
+import { AS_IT_CAME, newBuild, type FlankPattern } from '@hot-spline/model';
 
 const last = (bench: Bench): Reading => bench.ledger().at(-1) as LedgerEntry as Reading;
 const mesh = (bench: Bench) => {
@@ -204,14 +204,19 @@ describe('the mesh sheet', () => {
     expect(words.filter((text) => /move the ring|shim from (left|right)/i.test(text))).toEqual([]);
   });
 
-  it('nothing begun, nothing put together: says what to do first', async () => {
+  it('nothing begun: says what to do first; nothing loosened: read as it came, its shims not known yet', async () => {
     const bench = openBench(newBuild('Empty'));
     const begin = await Screen.of(MeshSheet);
     await begin.click('Begin the set-up');
     expect(bench.axle()?.setup).not.toBeNull();
     await begin.click('Drop-out carrier');
     expect(bench.axle()?.identity?.construction.value).toBe('drop-out');
-    expect(begin.text).toContain('Nothing put together yet');
+    expect(begin.text).toContain('As it came: nothing of it is loosened yet');
+    await begin.type('Backlash, place 1 of 8', '0.2; 0.21; 0.22; 0.22; 0.21; 0.2; 0.2; 0.2');
+    const read = mesh(bench).came.backlash;
+    expect(read?.round.meanMm).toBeCloseTo(0.2075, 9);
+    expect(read?.state).toEqual(AS_IT_CAME);
+    expect(mesh(bench).now).toBeNull();
   });
 
   it('every try is in its table, with what moves nothing; one is voided with a reason', async () => {
@@ -228,10 +233,15 @@ describe('the state of a trial', () => {
   it('one tap changes one of it; what is final is said', async () => {
     const bench = openBench(setUpBuild(), assemblyOf(1));
     const screen = await Screen.of(TrialStrip);
+    // Off is passed over while there is side preload: it can't be.
     await screen.click('Caps: torqued; change');
-    expect(bench.axle()?.setup?.state.caps).toBe('off');
-    await screen.click('Caps: off; change');
     expect(bench.axle()?.setup?.state.caps).toBe('snug');
+    expect(screen.text).toContain('Caps that are off hold no side preload.');
+    await screen.click('Side preload: full; change');
+    expect(screen.text).not.toContain('hold no side preload');
+    await screen.click('Caps: snug; change');
+    await screen.click('Caps: torqued; change');
+    expect(bench.axle()?.setup?.state).toEqual(jasmine.objectContaining({ caps: 'off', sidePreload: 'none' }));
     expect(screen.text).toContain('trial');
   });
 });

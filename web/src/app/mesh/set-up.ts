@@ -1,6 +1,7 @@
 import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import { InputError, entryBase, entryOf, type Entry, type ShimStock, type UnitSystem } from '@hot-spline/core';
 import {
+  AS_IT_CAME,
   freeIn,
   heldBy,
   holdingsOf,
@@ -35,9 +36,16 @@ export class SetUp {
   readonly mesh = computed(() => this.bench.derived()?.mesh[this.axle()] ?? null);
   readonly preload = computed(() => this.bench.derived()?.preload[this.axle()] ?? null);
   readonly gates = computed(() => this.bench.derived()?.gates[this.axle()] ?? null);
-  /** Whether what is read now counts for good. */
-  readonly stage = computed(() => (this.mesh()?.final ? ('final' as const) : ('trial' as const)));
   readonly number = computed(() => this.mesh()?.now?.number ?? 0);
+  /** Nobody has loosened anything yet: what is read now is read as it came. */
+  readonly asItCame = computed(() => {
+    const work = this.bench.derived()?.work[this.axle()];
+    return this.number() === 0 && (work ? work.metal.asItCame : this.mesh()?.final === false);
+  });
+  /** Whether what is read now counts for good. */
+  readonly stage = computed(() => (this.mesh()?.final && !this.asItCame() ? ('final' as const) : ('trial' as const)));
+  /** What a reading is taken in now. */
+  readonly state = computed(() => (this.asItCame() ? AS_IT_CAME : (this.setup()?.state ?? null)));
   /** What the next assembly is to be put together with, by axle; kept while one looks at other sheets. */
   private readonly plans = signal<Readonly<Record<string, Assembly>>>({});
   readonly planned = computed(() => this.plans()[this.planKey()] ?? null);
@@ -157,7 +165,7 @@ export class SetUp {
     instrument: string,
     by: { readonly gauge?: GaugeSent | null } = {},
   ): void {
-    const state = this.setup()?.state;
+    const state = this.state();
     if (state) this.bench.record(subject, value, instrument, { state, ...by });
   }
 

@@ -1,5 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { TRIAL, TRIAL_KEYS, TRIAL_WORDS, type Trial, type TrialKey } from '@hot-spline/model';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { TRIAL, TRIAL_KEYS, impossible, TRIAL_WORDS, type Trial, type TrialKey } from '@hot-spline/model';
 import { SetUp } from './set-up';
 
 /** State of the trial: stays from try to try, one tap changes one of it, every reading carries it. */
@@ -7,7 +7,9 @@ import { SetUp } from './set-up';
   selector: 'hs-trial',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (items().length) {
+    @if (came()) {
+      <p class="came" role="status"><strong>As it came:</strong> nothing of it is loosened yet.</p>
+    } @else if (items().length) {
       <div class="strip" role="group" aria-label="State of the trial">
         @for (item of items(); track item.key) {
           <button
@@ -23,6 +25,9 @@ import { SetUp } from './set-up';
         }
         <span class="verdict" role="status">{{ final() ? 'final: signs' : 'trial' }}</span>
       </div>
+      @if (refused(); as why) {
+        <p class="caution" role="alert">{{ why }}</p>
+      }
     }
   `,
   styles: `
@@ -58,6 +63,9 @@ import { SetUp } from './set-up';
       font-size: var(--text-s);
       line-height: 17px;
     }
+    .came {
+      margin: 0 0 8px;
+    }
     .final .value {
       font-weight: 600;
       color: var(--fits);
@@ -83,6 +91,9 @@ import { SetUp } from './set-up';
 export class TrialStrip {
   private readonly setUp = inject(SetUp);
   protected readonly axle = this.setUp.axle;
+  protected readonly came = this.setUp.asItCame;
+  /** Why the last tap was not taken. */
+  protected readonly refused = signal<string | null>(null);
   protected readonly final = computed(() => this.setUp.mesh()?.final ?? false);
   protected readonly items = computed(() => {
     const setup = this.setUp.setup();
@@ -96,11 +107,18 @@ export class TrialStrip {
     });
   });
 
+  /** The next one that can be, beside what else is said; why not is said where one is passed over. */
   protected next(key: TrialKey): void {
-    this.setUp.change(({ state }) => {
-      const all: readonly string[] = TRIAL[key];
-      const at = all.indexOf(state[key]);
-      (state as Record<TrialKey, string>)[key] = all[(at + 1) % all.length] as Trial[TrialKey];
-    });
+    const state = this.setUp.setup()?.state;
+    if (!state) return;
+    const all: readonly string[] = TRIAL[key];
+    const at = all.indexOf(state[key]);
+    const turns = all.map((_, i) => ({ ...state, [key]: all[(at + 1 + i) % all.length] }) as Trial);
+    const [first, good] = [turns[0], turns.find((one) => impossible(one) === null)];
+    this.refused.set(first ? impossible(first) : null);
+    if (good)
+      this.setUp.change((setup) => {
+        setup.state = good;
+      });
   }
 }

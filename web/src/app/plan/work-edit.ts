@@ -9,6 +9,7 @@ import {
   sayFact,
   type SaidFact,
   factsOf,
+  stateAfter,
   workSubjects,
   type Axle,
   type ReadingValue,
@@ -138,19 +139,31 @@ export class WorkEdit {
         { typed: `${minutes} min`, value: minutes, unit: 'min' },
         'Clock',
       );
-    this.tray(step, how);
+    if (how === 'done') this.follow(step);
   }
 
-  /** What a step takes off goes into its tray; what it puts back is counted there. */
-  private tray({ step }: StepState, how: 'done' | 'failed' | 'open'): void {
-    if (how !== 'done' || (step.takes.length === 0 && step.returns.length === 0)) return;
-    this.change((work) => {
-      for (const { part, count = 1 } of step.takes)
-        if (!work.trays.some((one) => one.part === part && one.back < one.out))
-          work.trays.push({ id: this.fresh(work.trays), part, side: '', facing: '', out: count, back: 0 });
-      const back = new Set(step.returns.map(({ part }) => part));
-      work.trays = work.trays.map((one) => (back.has(one.part) ? { ...one, back: one.out } : one));
+  /**
+   * What follows from a step that was done: what it takes off goes into its tray, what it puts back is counted there, and the
+   * state that readings are taken in is the one that it makes.
+   */
+  private follow({ step }: StepState): void {
+    const facts = this.state()?.facts;
+    const setup = this.bench.axle()?.setup;
+    const state = facts && setup ? stateAfter(step, facts, setup.state) : null;
+    const moves = state !== null && JSON.stringify(state) !== JSON.stringify(setup?.state);
+    if (!moves && step.takes.length === 0 && step.returns.length === 0) return;
+    this.bench.changeAxle((axle) => {
+      if (axle.setup && state) axle.setup.state = state;
+      if (axle.work) this.trays(axle.work, step);
     });
+  }
+
+  private trays(work: Work, step: StepState['step']): void {
+    for (const { part, count = 1 } of step.takes)
+      if (!work.trays.some((one) => one.part === part && one.back < one.out))
+        work.trays.push({ id: this.fresh(work.trays), part, side: '', facing: '', out: count, back: 0 });
+    const back = new Set(step.returns.map(({ part }) => part));
+    work.trays = work.trays.map((one) => (back.has(one.part) ? { ...one, back: one.out } : one));
   }
 
   fresh(of: readonly { readonly id: string }[], prefix = 't'): string {

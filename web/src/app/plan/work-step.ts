@@ -1,6 +1,7 @@
 import {
   ChangeDetectionStrategy,
   Component,
+  DestroyRef,
   computed,
   effect,
   inject,
@@ -11,11 +12,12 @@ import {
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { PHASES, formatIn, partOf, toolOf, unitLabel, type PartId } from '@hot-spline/core';
-import { workSubjects, type RecordState, type StepNumber, type StepState } from '@hot-spline/model';
+import { concerns, workSubjects, type RecordState, type StepNumber, type StepState } from '@hot-spline/model';
 import { SHEETS } from '../shared/sheet-list';
 import { Drafts } from '../shared/drafts';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field } from '../shared/field';
+import { FindingsFocus } from '../shared/findings-focus';
 import { PhotoTaker } from '../shared/photo-taker';
 import { Radios } from '../shared/radios';
 import { countReader, textReader } from '../shared/readers';
@@ -87,7 +89,10 @@ export class WorkStep {
     const next = derived ? (sheet.measure?.(derived) ?? null) : null;
     const here = next?.sheet === place.sheet && (place.tab === undefined || (next.tab ?? place.tab) === place.tab);
     const tab = place.tab ?? (here ? next.tab : undefined);
-    return { sheet: place.sheet, name: sheet.name, query: { tab: tab ?? null, at: here ? next.field : null } };
+    const own = place.fields?.[0];
+    const field = own !== undefined ? `${own}-${this.axle()}` : here ? next.field : null;
+    const query = { tab: tab ?? null, at: field, step: this.state().step.id };
+    return { sheet: place.sheet, name: sheet.name, query };
   });
   protected readonly closes = computed(() => this.titleOf(this.state().step.closedBy));
   /** Where sealant goes on; and where oil goes in after it. */
@@ -120,6 +125,12 @@ export class WorkStep {
   protected readonly moveTo = signal('');
 
   constructor() {
+    const focus = inject(FindingsFocus);
+    effect(() => {
+      const [{ step }, axle] = [this.state(), this.axle()];
+      focus.now.set({ of: `“${step.title}”`, concerns: (finding) => concerns(step, axle, finding) });
+    });
+    inject(DestroyRef).onDestroy(() => focus.now.set(null));
     effect(() => {
       const key = this.opened();
       const open = this.state().status === 'open';

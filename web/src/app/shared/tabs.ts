@@ -17,7 +17,8 @@ export interface TabItem {
       @for (item of tabs(); track item.tab) {
         <a
           [routerLink]="[]"
-          [queryParams]="{ tab: item.tab }"
+          [queryParams]="{ tab: item.tab, at: null }"
+          queryParamsHandling="merge"
           [class.on]="active() === item.tab"
           [attr.aria-current]="active() === item.tab ? 'page' : null"
           >{{ item.label }}</a

@@ -1,0 +1,90 @@
+import { entryOf } from '@hot-spline/core';
+import type { LedgerEntry } from '../engine/readings';
+import { pinionTorque } from '../mesh/readings';
+import { FINAL_TRIAL, newSetup } from '../mesh/new-setup';
+import { assembled, ringRunout } from '../mesh/readings';
+import { done, entry, jobOf, keys, look, sign } from '../testing/bench';
+import { overrideKey } from './index';
+import { stepDone } from './readings';
+
+/** A pinion that is set up for good, its sheet asking for 1.8 to 2.4 N·m [ours]. */
+const build = jobOf('ratio-swap', (axle) => {
+  axle.setup = {
+    ...newSetup(),
+    state: FINAL_TRIAL,
+    gauges: { backlash: null, turning: { name: 'Dial', plusMinus: entryOf(0.1, 'N·m') } },
+  };
+  if (axle.identity)
+    axle.identity.sheet.pinionTorqueNew = {
+      value: { low: entryOf(1.8, 'N·m'), high: entryOf(2.4, 'N·m') },
+      origin: 'measured',
+      where: '',
+    };
+});
+const inIt: LedgerEntry = entry(assembled.of({ axle: 'rear', assembly: '1' }), {
+  of: 'assembly',
+  pinion: [entryOf(1, 'mm')],
+  left: [],
+  right: [],
+  leftNotches: 0,
+  rightNotches: 0,
+});
+const torque = (nm: number): LedgerEntry => ({
+  ...entry(pinionTorque.of({ axle: 'rear', spacer: '1', step: '1', angle: null, shims: [] }), {
+    of: 'number',
+    counts: 'mean',
+    entries: [entryOf(nm, 'N·m')],
+  }),
+  state: FINAL_TRIAL,
+});
+const gateA = { ...sign('rear A', 'a test'), figures: { 'mesh.rear.shim': 1 } };
+const of = (...more: LedgerEntry[]) => look(build, [inIt, gateA, ...more]);
+
+describe('how a step stands', () => {
+  it('is done by what was read, and only where that is right; opened again, it stays open', () => {
+    expect(of().step('pinion-preload')?.status).toBe('open');
+    const low = of(torque(1.2)).step('pinion-preload');
+    expect([low?.status, low?.missing]).toEqual(['open', []]);
+    const good = of(torque(2)).step('pinion-preload');
+    expect([good?.status, good?.byReading, good?.done?.who]).toEqual(['done', true, 'Ines']);
+    const again = entry(stepDone.of(keys('pinion-preload')), { of: 'choice', choice: 'open' });
+    expect(of(torque(2), again).step('pinion-preload')?.status).toBe('open');
+    // Read anew after it was opened again, it is done anew.
+    expect(of(again, torque(2)).step('pinion-preload')?.status).toBe('done');
+  });
+
+  it('run-out of the ring is read, and over the limit of the sheet it holds its step [what is wrong stops]', () => {
+    const limited = structuredClone(build);
+    const sheet = limited.axles.rear?.identity?.sheet;
+    if (sheet) sheet.runout = { value: entryOf(0.08, 'mm'), origin: 'measured', where: '' };
+    const step = (...mm: number[]) => {
+      const value = { of: 'number' as const, counts: 'mean' as const, entries: mm.map((one) => entryOf(one, 'mm')) };
+      const read = mm.length === 0 ? [] : [entry(ringRunout.of({ axle: 'rear' }), value)];
+      const state = look(limited, [inIt, ...read]).step('run-out');
+      return [state?.status, state?.missing, state?.waits.filter(({ holds }) => holds).map(({ what }) => what)];
+    };
+    expect(step()).toEqual(['open', ['run-out not read'], []]);
+    expect(step(0.07)).toEqual(['done', [], []]);
+    expect(step(0.09)).toEqual(['open', [], ['The ring runs out too far']]);
+  });
+
+  it('does nothing by itself that moves parts, and nothing behind a gate that is shut', () => {
+    expect(of().step('trial-carrier')?.status).toBe('open');
+    expect(look(build, [inIt, torque(2)]).step('pinion-preload')?.status).toBe('open');
+  });
+
+  it('a finding that says stop holds the step that it concerns, and its gate, until a name is under it', () => {
+    const over = of(torque(3.1));
+    expect(over.finding('preload.rear.pinion')?.verdict).toBe('stop');
+    expect(over.step('pinion-preload')?.waits.filter(({ holds }) => holds)).toHaveSize(1);
+    // The step that was ticked all the same stays done; its gate asks.
+    const ticked = of(torque(3.1), done('pinion-preload'));
+    expect(ticked.step('pinion-preload')?.status).toBe('done');
+    const need = ({ derived }: typeof over) =>
+      derived.gates.rear?.B.needs.find((one) => one.need === 'Nothing before it says stop');
+    expect(need(ticked)?.met).toBeFalse();
+    const named = of(torque(3.1), { ...sign(overrideKey('rear', 'pinion-preload')), note: 'the sheet is for others' });
+    expect(named.step('pinion-preload')?.waits.some(({ holds }) => holds)).toBeFalse();
+    expect(need(named)).toBeUndefined();
+  });
+});
