@@ -171,6 +171,7 @@ export async function pdfTime() {
       choice: null,
       photos: [],
       qr: { text: '', svg: '<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10"/>' },
+      labelSize: '100 × 62',
       day: '26 Nov 2026',
       moment: (at) => at,
     };

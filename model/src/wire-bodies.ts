@@ -38,11 +38,13 @@ export const shopSchema = z.object({
   name: z.string().trim().max(80),
   /** Photo of its mark; null: none. */
   logo: photoId.nullable(),
+  /** Where other devices of the shop reach it, for codes on labels; empty: the address of the device that prints. */
+  address: z.union([z.literal(''), z.url({ protocol: /^https?$/ }).max(200)]),
   /** What an hour with hands on costs, in the shop’s money; null: nobody has said. */
   hourRate: z.number().min(0).max(100_000).nullable(),
 });
 
-const { currency, decimal, name, logo, hourRate } = shopSchema.shape;
+const { currency, decimal, name, logo, address, hourRate } = shopSchema.shape;
 /** What a shop may set. */
 export const shopSettingsSchema = z
   .strictObject({
@@ -50,9 +52,12 @@ export const shopSettingsSchema = z
     decimal: decimal.optional(),
     name: name.optional(),
     logo: logo.optional(),
+    address: address.optional(),
     hourRate: hourRate.optional(),
   })
-  .refine((told) => Object.keys(told).length > 0, { message: 'must tell currency, decimal, name, logo or hourRate' });
+  .refine((told) => Object.keys(told).length > 0, {
+    message: 'must tell currency, decimal, name, logo, address or hourRate',
+  });
 
 /** A build on the board; one that can't be read says why. */
 export const buildSummarySchema = z.object({

@@ -503,6 +503,7 @@ export const GET_IN = [
           fails: 'The spec of the axle is wrong, or this is another carrier: mend the spec before a bolt is tightened.',
         },
         { ...torqueRecord('loosen', 'Loosening torque') },
+        ...(c.newGears ? [text('old-pair', 'Teeth of the old pair, ring/pinion')] : []),
         remedied(
           choice('holes', 'Holes and threads', ['good', 'lip at a hole', 'thread damaged'], ['thread damaged']),
           'Repaired as its maker allows, or another carrier. No ring bolt goes into a damaged thread.',

@@ -125,7 +125,6 @@ export function valueSchema(kind: ValueKind): z.ZodType<ReadingValue> {
         of: z.literal('ticks'),
         ticks: z
           .array(z.string().trim().min(1).max(40))
-          .min(1)
           .max(80)
           .refine((all) => new Set(all).size === all.length, { message: 'one is ticked twice' }),
       });

@@ -9,6 +9,7 @@ const KEYS = {
   decimal: 'shop-decimal',
   name: 'shop-name',
   logo: 'shop-logo',
+  address: 'shop-address',
   hourRate: 'shop-hour-rate',
 } as const;
 /** Until the shop has said otherwise. */
@@ -35,6 +36,7 @@ export async function readShop(db: Queries): Promise<{ id: string } & Required<S
     decimal: DECIMAL_SIGNS.find((sign) => sign === decimal) ?? null,
     name: (await setting(db, KEYS.name)) ?? '',
     logo: (await setting(db, KEYS.logo)) || null,
+    address: (await setting(db, KEYS.address)) ?? '',
     hourRate: rate === null || rate === '' ? null : Number(rate),
   };
 }
@@ -42,11 +44,12 @@ export async function readShop(db: Queries): Promise<{ id: string } & Required<S
 /** Keeps what is told; what is not told stays. */
 export async function saveSettings(
   db: Queries,
-  { currency, decimal, name, logo, hourRate }: ShopSettings,
+  { currency, decimal, name, logo, address, hourRate }: ShopSettings,
 ): Promise<void> {
   if (currency !== undefined) await set(db, KEYS.currency, currency, true);
   if (decimal !== undefined) await set(db, KEYS.decimal, decimal ?? '', true);
   if (name !== undefined) await set(db, KEYS.name, name, true);
   if (logo !== undefined) await set(db, KEYS.logo, logo ?? '', true);
+  if (address !== undefined) await set(db, KEYS.address, address, true);
   if (hourRate !== undefined) await set(db, KEYS.hourRate, hourRate === null ? '' : String(hourRate), true);
 }

@@ -38,7 +38,7 @@ export const shopOf = (
   decimal: 'point' | 'comma' | null,
   hourRate: number | null = null,
 ): Pick<ShopSettings, 'settings' | 'say'> => ({
-  settings: signal({ currency: 'EUR', decimal, name: '', logo: null, hourRate }).asReadonly(),
+  settings: signal({ currency: 'EUR', decimal, name: '', logo: null, address: '', hourRate }).asReadonly(),
   say: (price) => `€${price}`,
 });
 

@@ -10,7 +10,6 @@ import {
 } from '@angular/core';
 import { JOINT_LIMITS, LIMITS, adapterSetting, entryBase, say, starPattern, type Entry } from '@hot-spline/core';
 import { jointSubjects, type JointState, type RoundState } from '@hot-spline/model';
-import { Drafts } from '../shared/drafts';
 import { EntryField } from '../shared/entry-field';
 import { Bench } from '../state/bench';
 
@@ -27,7 +26,6 @@ const PLACE = { size: 320, ring: 122, bolt: 21 };
 export class StarTab {
   readonly state = input.required<JointState>();
   private readonly bench = inject(Bench);
-  private readonly drafts = inject(Drafts);
   protected readonly axle = this.bench.axleName;
   protected readonly lengthRange = JOINT_LIMITS.leverMm;
   protected readonly adapterRange = { ...JOINT_LIMITS.lengthMm };
@@ -46,16 +44,7 @@ export class StarTab {
   protected readonly round = computed<RoundState | null>(
     () => this.state().rounds.find(({ stage }) => stage === this.at()) ?? null,
   );
-  private readonly key = computed(() => `${this.bench.editor().id ?? ''}.star.${this.axle()}.${this.at()}`);
-  /** Ticked on this device and not in the ledger yet: the round is written when it is whole. */
-  private readonly ticked = linkedSignal<string, readonly string[]>({
-    source: this.key,
-    computation: (key) => this.drafts.read(key)?.split(',').filter(Boolean) ?? [],
-  });
-  protected readonly ticks = computed(() => {
-    const round = this.round();
-    return round && round.ticks.length > 0 ? round.ticks : this.ticked();
-  });
+  protected readonly ticks = computed(() => this.round()?.ticks ?? []);
   protected readonly order = computed(() => starPattern(this.state().bolts?.count ?? 4));
   protected readonly next = computed(() => this.order().find((bolt) => !this.ticks().includes(String(bolt))) ?? null);
   protected readonly bolts = computed(() => {
@@ -109,21 +98,15 @@ export class StarTab {
     const count = this.state().bolts?.count ?? 0;
     if (!round || round.whole || count === 0) return;
     const name = String(bolt);
-    const now = this.ticked();
+    const now = round.ticks;
     const ticks = now.includes(name) ? now.filter((one) => one !== name) : [...now, name];
-    if (ticks.length < count) {
-      this.ticked.set(ticks);
-      this.drafts.write(this.key(), ticks.join(',') || null);
-      return;
-    }
-    const key = this.key();
+    // Each bolt is written as it is drawn up: half a round is seen by whoever takes over, on whatever device.
     this.bench.record(
       jointSubjects.ringBolts.of({ axle: this.axle(), stage: round.stage }),
       { of: 'ticks', ticks },
       'Torque wrench',
       { state: { torque: this.torque(), bolts: String(count) } },
     );
-    this.drafts.write(key, null);
   }
 
   protected compound(choice: 'opened' | 'finished' | 'cleaned'): void {
@@ -138,8 +121,6 @@ export class StarTab {
     for (const { stage } of rounds) {
       const reading = this.bench.readingOf(jointSubjects.ringBolts.of({ axle: this.axle(), stage }));
       if (reading) this.bench.voidEntry(reading.id, 'Cleaned and begun again');
-      this.drafts.write(`${this.bench.editor().id ?? ''}.star.${this.axle()}.${stage}`, null);
     }
-    this.ticked.set([]);
   }
 }

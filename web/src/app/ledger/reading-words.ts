@@ -1,15 +1,20 @@
-import { subjects, type Reading } from '@hot-spline/model';
+import { unitLabel, type Entry } from '@hot-spline/core';
+import { patchWords, subjects, type Reading } from '@hot-spline/model';
 
 /** The subject of a reading: what its value is, and its words. */
 export const kindOf = (reading: Reading) => subjects.find(({ what }) => what === reading.subject.what);
+
+/** As it was typed; a bare number with the unit that it was read in. */
+export const unitsSaid = ({ typed, unit }: Entry): string =>
+  unit === '' || /[a-z°%″′"']/i.test(typed) ? typed : `${typed} ${unitLabel(unit)}`;
 
 /** A value as it was typed, or in words. */
 export function typedText({ value }: Reading): string {
   switch (value.of) {
     case 'places':
-      return value.entries.map(({ typed }) => typed).join('; ');
+      return value.entries.map(unitsSaid).join('; ');
     case 'pattern':
-      return `drive ${value.drive.u} / ${value.drive.v}, coast ${value.coast.u} / ${value.coast.v}`;
+      return `drive ${patchWords(value.drive)}; coast ${patchWords(value.coast)}`;
     case 'assembly': {
       const pack = (pieces: readonly { typed: string }[]): string =>
         pieces.map(({ typed }) => typed).join(' + ') || 'none';
@@ -28,6 +33,6 @@ export function typedText({ value }: Reading): string {
     case 'ticks':
       return value.ticks.join(', ');
     case 'number':
-      return value.entries.map(({ typed }) => typed).join('; ');
+      return value.entries.map(unitsSaid).join('; ');
   }
 }

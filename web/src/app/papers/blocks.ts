@@ -13,6 +13,7 @@ import {
 } from '@hot-spline/model';
 import type { Content, ContentTable, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { typedText } from '../ledger/reading-words';
+import { against } from './against';
 import { inSystems, plain, workingsThatMatter, type PaperInput } from './paper';
 
 export const CAUTIONS = [
@@ -113,7 +114,7 @@ function valueText(reading: InForce, { systems }: PaperInput): string {
   return others.length > 0 ? `${plain(typed)} (${others.join(', ')})` : plain(typed);
 }
 
-/** Rows of every reading in force: what, value, state, by whom and when. */
+/** Rows of every reading in force: what, value, what it is held against, with what, by whom and when. */
 export function readingRows(input: PaperInput): readonly (readonly string[])[] {
   const { build, ledger, moment } = input;
   // That a step is done, and how long it took, stands under the work.
@@ -125,6 +126,7 @@ export function readingRows(input: PaperInput): readonly (readonly string[])[] {
     return [
       kind?.words(reading.subject, build) ?? reading.subject.what,
       valueText(reading, input),
+      plain(against(input, reading)),
       reading.instrument,
       [reading.who, moment(reading.at)].filter(Boolean).join(', '),
     ];

@@ -1,21 +1,24 @@
-import { entryBase, say } from '@hot-spline/core';
+import { entryBase } from '@hot-spline/core';
 import {
   GATES,
   SIDES,
   TRIAL_WORDS,
   backlashOf,
   capital,
+  fieldWords,
   floatOf,
   meshFigures,
   packFigures,
   patchWords,
   patternOf,
   preloadFigures,
-  usedTorque,
   voidedBy,
 } from '@hot-spline/model';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { drivelineSvg, inSystems, plain, type PaperInput } from './paper';
+import { flankSvg } from './pattern-drawing';
+import { handOver } from './letter';
+import { label } from './label';
 import {
   CAUTIONS,
   table,
@@ -69,19 +72,55 @@ export function buildSheet(input: PaperInput): TDocumentDefinitions {
       })),
       margin: [0, -4, 0, 6],
     },
+    ...assumptions(input),
     ...(choice ? [h2(`Final drive ${choice.pair}, and why`), list(choice.reasons)] : []),
     h2('Open when this was printed'),
     open.length > 0 ? list(open) : p('Nothing says stop or watch.'),
     h2('Signed'),
     ...signatures(input),
     h2(`Readings in force: ${rows.length}${voided > 0 ? `, ${voided} voided are in the ledger` : ''}`),
-    rows.length > 0 ? table(['What', 'Read', 'With', 'By'], rows, ['*', 150, 74, 100]) : p('None yet.'),
+    rows.length > 0 ? table(['What', 'Read', 'Against', 'With', 'By'], rows, ['*', 118, 84, 66, 82]) : p('None yet.'),
+    ...patterns(input),
     ...worked(input),
     ...(shown.length > 0 ? [h2('How it was worked out'), ...shown] : []),
     ...(photos.length > 0 ? [h2('Photos'), ...photoRows(photos)] : []),
     // Cautions are read together: they are not torn over two pages.
     { stack: [h2('Mind'), list(CAUTIONS)], unbreakable: true },
   ]);
+}
+
+/** The pattern of what is in now, in words and drawn. */
+function patterns(input: PaperInput): Content[] {
+  return axlesOf(input).flatMap((name): Content[] => {
+    const now = input.derived.mesh[name]?.now;
+    const seen = now && patternOf(now);
+    if (!seen) return [];
+    const flank = (of: 'drive' | 'coast') => ({
+      width: 150,
+      stack: [{ svg: flankSvg(seen.value[of]), width: 140 }, p(`${of}: ${patchWords(seen.value[of])}`)],
+    });
+    return [
+      h2(capital(`${axleTitle(input, name)}pattern`)),
+      { columns: [flank('drive'), flank('coast')], columnGap: 12, unbreakable: true },
+    ];
+  });
+}
+
+/** What nobody has said and stands in: marked, never passed off as the shop’s. */
+function assumptions({ build }: PaperInput): Content[] {
+  return build.assumed.length === 0
+    ? []
+    : [
+        {
+          text: plain(
+            `Nobody has said these yet; what stands here is a stand-in of ours, and judges nothing: ${build.assumed
+              .map((path) => fieldWords(path.split('.')))
+              .join(', ')}.`,
+          ),
+          style: 'note',
+          margin: [0, 0, 0, 6],
+        },
+      ];
 }
 
 function photoRows(photos: PaperInput['photos']): Content[] {
@@ -249,149 +288,6 @@ export function partsList(input: PaperInput): TDocumentDefinitions {
   ]);
 }
 
-const RUN_IN: Readonly<Record<string, string>> = {
-  'heat-cycles': 'Heat cycles: drive it warm, let it cool fully, and again, as often as the table says.',
-  'short-trips': 'Short trips at first, each cooled down fully before the next.',
-  distance: 'The distance of the table without full throttle or towing, then change the oil.',
-};
-
-/** What the driver has to do, and when. */
-export function handOver(input: PaperInput): TDocumentDefinitions {
-  const { build, derived, systems, customer, shop } = input;
-  const of = axlesOf(input).flatMap((name): Content[] => {
-    const axle = build.axles[name];
-    const work = axle?.work;
-    if (!axle || !work) return [];
-    const state = derived.work[name];
-    const said = (step: string, record: string): string | null =>
-      state?.steps.find((one) => one.step.id === step)?.records.find((one) => one.record.id === record)?.said ?? null;
-    const { runIn } = work;
-    const due = derived.runin[name]?.due ?? [];
-    const oil = [said('fill', 'grade'), said('fill', 'volume')].filter(Boolean).join(', ');
-    const dry = said('fill', 'filled')?.startsWith('dry') ?? false;
-    const used = usedTorque(axle);
-    return [
-      h2(capital(`${axleTitle(input, name)}what was done`)),
-      list([
-        `Final drive ${axle.finalDrive.ring}/${axle.finalDrive.pinion}, ${(axle.finalDrive.ring / axle.finalDrive.pinion).toFixed(3)}.`,
-        ...(oil
-          ? [`Oil: ${oil}${said('fill', 'additive') ? `, additive ${said('fill', 'additive') ?? ''}` : ''}.`]
-          : []),
-        ...(used ? [`Ring bolts: ${inSystems(used.nm, 'torque', systems, 0, 'bolt')}, marked.`] : []),
-      ]),
-      ...(dry
-        ? [{ text: 'THERE IS NO OIL IN IT. Fill it before it turns under load.', style: 'note', fontSize: 12 }]
-        : []),
-      h2(capital(`${axleTitle(input, name)}what you must do`)),
-      list([
-        RUN_IN[runIn.school] ?? '',
-        `Oil temperature: at ${inSystems(entryBase(runIn.alarm), 'temperature', systems, 0)} let it cool fully and call us.`,
-        ...(entryBase(runIn.distance) > 0
-          ? [`Bring it back after ${inSystems(entryBase(runIn.distance), 'distance', systems, 0, 'trip')}.`]
-          : []),
-        ...(runIn.races > 0 ? [`Have the witness marks on the bolts looked at after ${runIn.races} races.`] : []),
-        ...(due.length > 0 ? [`It is due now, by ${due.join(', ')}.`] : []),
-        'Torque the wheels once more after the first drive.',
-        'A whine that rises: stop driving it and call us. Warranty is on noise that is said at once.',
-        ...(axle.unit.type === 'plate' ? ['Slow figures of eight first: they wet the plates.'] : []),
-        ...(axle.unit.type === 'selectable-locker' ||
-        axle.unit.type === 'automatic-locker' ||
-        axle.unit.type === 'spool'
-          ? ['Never raise one wheel with the engine in gear: it drives off its stands.']
-          : []),
-      ]),
-    ];
-  });
-  return page(input, 'hand-over', [
-    { text: `${build.name}: hand-over`, style: 'h1' },
-    p([customer ? `For ${customer}.` : '', build.vehicle].filter(Boolean).join(' ')),
-    ...(of.length > 0 ? of : [p('No job is planned.')]),
-    h2('Open'),
-    ...(findings(input, ['stop', 'watch']).length > 0 ? [list(findings(input, ['stop', 'watch']))] : [p('Nothing.')]),
-    p('Roadworthiness and road legality by local rules and licensed shops. The maker’s sheets win.'),
-    {
-      margin: [0, 40, 0, 0],
-      columns: [
-        { text: `____________________________\n${shop.name || 'the shop'}` },
-        { text: `____________________________\n${customer || 'the driver'}` },
-      ],
-    },
-  ]);
-}
-
-/** A label for the unit, 100 × 62 mm: what is in it, and the code that opens the build. */
-export function label(input: PaperInput): TDocumentDefinitions {
-  const { build, qr, shop, day } = input;
-  const lines = labelFacts(input);
-  const dry = axlesOf(input).some(
-    (name) =>
-      input.derived.work[name]?.steps
-        .find((one) => one.step.id === 'fill')
-        ?.records.find((one) => one.record.id === 'filled')
-        ?.said?.startsWith('dry') ?? false,
-  );
-  return {
-    ...page(input, 'label', []),
-    header: undefined as never,
-    footer: undefined as never,
-    pageSize: { width: 283.5, height: 175.7 },
-    pageMargins: [10, 10, 10, 8],
-    content: [
-      {
-        columns: [
-          {
-            width: '*',
-            stack: [
-              { text: plain(build.name), fontSize: 15, bold: true },
-              ...(dry ? [{ text: 'NO OIL IN IT', fontSize: 16, bold: true, color: '#b3261e' }] : []),
-              ...lines.slice(1).map((text) => ({ text: plain(text), fontSize: 8 })),
-              {
-                text: plain([shop.name, day].filter(Boolean).join(' · ')),
-                fontSize: 7,
-                color: '#555555',
-                margin: [0, 3, 0, 0],
-              },
-            ],
-          },
-          { svg: qr.svg, width: 118 },
-        ],
-      },
-    ],
-  };
-}
-
-/** The few facts that a label carries, the name of the build first. */
-export function labelFacts(input: Omit<PaperInput, 'qr'>): readonly string[] {
-  const { build, derived, systems } = input;
-  const whole = input as PaperInput;
-  const lines = [build.name];
-  for (const name of axlesOf(whole)) {
-    const axle = build.axles[name];
-    if (!axle) continue;
-    const said = (step: string, record: string): string | null =>
-      derived.work[name]?.steps.find((one) => one.step.id === step)?.records.find((one) => one.record.id === record)
-        ?.said ?? null;
-    const { ring, pinion } = axle.finalDrive;
-    const at = axleTitle(whole, name);
-    lines.push(`${at}${ring}/${pinion} ${(ring / pinion).toFixed(3)}, ${axle.unit.type.replace(/-/g, ' ')}`);
-    const [least, most, preload] = [meshFigures.least(name), meshFigures.most(name), preloadFigures.pinion(name)].map(
-      (id) => figureText({ ...whole, systems: systems.slice(0, 1) }, id),
-    );
-    if (least && most) lines.push(`${at}backlash ${least}–${most}`);
-    if (preload) lines.push(`${at}preload ${preload}`);
-    const used = usedTorque(axle);
-    if (used) lines.push(`${at}ring bolts ${say(used.nm, 'torque', systems[0] ?? 'metric', 0, 'bolt')}`);
-    const oil = [said('fill', 'grade'), said('fill', 'volume')].filter(Boolean).join(' ');
-    if (oil) lines.push(`${at}oil ${oil}`);
-    const gates = derived.gates[name];
-    if (gates)
-      lines.push(
-        `${at}${GATES.map((gate) => `gate ${gate} ${gates[gate].open ? (gates[gate].signature?.name ?? '') : 'open'}`).join(', ')}`,
-      );
-  }
-  return lines.map(plain);
-}
-
 export const PAPERS = {
   'build-sheet': {
     name: 'Build sheet',
@@ -401,7 +297,11 @@ export const PAPERS = {
   'set-up-card': { name: 'Set-up card', about: 'Shims, backlash, pattern and preload, try by try.', make: setUpCard },
   'pack-card': { name: 'Pack card', about: 'Both packs, piece by piece, and what the wrench reads.', make: packCard },
   'parts-list': { name: 'Parts list', about: 'What the job needs, and what is out in trays.', make: partsList },
-  'hand-over': { name: 'Hand-over letter', about: 'What was done, what the driver must do, and when.', make: handOver },
+  'hand-over': {
+    name: 'Hand-over letter',
+    about: 'For the customer alone: what was done, what it reads, what to do and when.',
+    make: handOver,
+  },
   label: { name: 'Label for the unit', about: 'A code that opens the build and carries what was read.', make: label },
 } as const;
 export type PaperName = keyof typeof PAPERS;

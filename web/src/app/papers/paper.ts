@@ -1,6 +1,7 @@
 import type { Working, UnitSystem } from '@hot-spline/core';
 import { say } from '@hot-spline/core';
 import type { Build, Derived, LedgerEntry } from '@hot-spline/model';
+import type { LabelSize } from './label';
 
 /** A station of the driveline as the Line shows it. */
 export interface DrivelineStation {
@@ -25,6 +26,7 @@ export interface PaperInput {
   readonly photos: readonly { readonly what: string; readonly data: string }[];
   /** What the QR code carries, and its picture. */
   readonly qr: { readonly text: string; readonly svg: string };
+  readonly labelSize: LabelSize;
   readonly day: string;
   /** Who made the paper: the name that this device writes with. */
   readonly who: string;

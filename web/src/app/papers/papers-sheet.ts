@@ -6,7 +6,7 @@ import { stations } from '../frame/stations';
 import { attempt } from '../shared/attempt';
 import { sayDay, sayMoment } from '../shared/day';
 import { download } from '../shared/download';
-import { Field } from '../shared/field';
+import { Field, type Understood } from '../shared/field';
 import { PhotoTaker } from '../shared/photo-taker';
 import { Radios } from '../shared/radios';
 import { textReader } from '../shared/readers';
@@ -17,7 +17,8 @@ import { Bench } from '../state/bench';
 import { ShopSettings } from '../state/shop-settings';
 import { choiceOf } from './choice';
 import { readingRows } from './blocks';
-import { PAPERS, labelFacts, type PaperName } from './documents';
+import { LABEL_SIZES, labelFacts, type LabelSize } from './label';
+import { PAPERS, type PaperName } from './documents';
 import { drivelineSvg, labelText, type PaperInput } from './paper';
 import { pdfOf } from './pdf';
 import { csvOf, findingRows, partRows, stepRows } from './tables';
@@ -27,6 +28,16 @@ const UNITS = [
   { value: 'inch', label: 'inch' },
   { value: 'both', label: 'both' },
 ] as const;
+
+/** @throws InputError where it is no address of a server */
+function addressReader(typed: string): Understood<string> {
+  const text = typed.trim().replace(/\/+$/, '');
+  if (text === '') return { value: '', said: 'that of the device that prints' };
+  const url = URL.parse(/^https?:\/\//.test(text) ? text : `http://${text}`);
+  if (!url || url.hostname === '')
+    throw new InputError('Address', 'Address is none of a server.', 'such as http://shop.local:8080');
+  return { value: url.origin, said: url.origin };
+}
 
 /** The code of the label. */
 async function codeSvg(text: string): Promise<string> {
@@ -53,6 +64,16 @@ export class PapersSheet {
     title: PAPERS[name].name,
     about: PAPERS[name].about,
   }));
+  protected readonly sizes = (Object.keys(LABEL_SIZES) as LabelSize[]).map((value) => ({
+    value,
+    label: `${value} mm`,
+  }));
+  protected readonly labelSize = signal<LabelSize>('100 × 62');
+  protected readonly readAddress = addressReader;
+  /** The code leads to a device that nobody else reaches. */
+  protected readonly ownAddress = computed(
+    () => this.settings().address === '' && /^(localhost|127\.|\[::1\])/.test(location.host),
+  );
   protected readonly busy = signal<PaperName | null>(null);
   protected readonly problem = signal('');
   protected readonly settings = this.shop.settings;
@@ -87,6 +108,7 @@ export class PapersSheet {
       customer: customer?.name ?? '',
       stations: stations(build, derived, this.systems()[0] ?? 'metric', this.list),
       choice: choice && choice.standIns === '' ? choice : null,
+      labelSize: this.labelSize(),
       day: sayDay(new Date()),
       who: this.bench.who(),
       moment: sayMoment,
@@ -94,7 +116,9 @@ export class PapersSheet {
   });
   protected readonly code = computed(() => {
     const [input, id] = [this.input(), this.bench.editor().id];
-    return input && id ? labelText(location.origin, id, labelFacts({ ...input, photos: [] })) : '';
+    return input && id
+      ? labelText(this.settings().address || location.origin, id, labelFacts({ ...input, photos: [] }))
+      : '';
   });
   private readonly drawn = signal('');
   protected readonly qr = computed(() =>
@@ -182,7 +206,10 @@ export class PapersSheet {
     if (!input) return;
     const whole = { ...input, photos: [], qr: { text: '', svg: '' } };
     const tables = {
-      readings: (): readonly (readonly string[])[] => [['what', 'read', 'with', 'by'], ...readingRows(whole)],
+      readings: (): readonly (readonly string[])[] => [
+        ['what', 'read', 'against', 'with', 'by'],
+        ...readingRows(whole),
+      ],
       steps: () => stepRows(whole),
       parts: () => partRows(whole),
       findings: () => findingRows(whole),
@@ -201,7 +228,7 @@ export class PapersSheet {
     void this.save({ logo });
   };
 
-  protected async save(settings: { name?: string; logo?: string | null }): Promise<void> {
+  protected async save(settings: { name?: string; logo?: string | null; address?: string }): Promise<void> {
     try {
       await this.shop.choose(settings);
       this.problem.set('');

@@ -1,10 +1,12 @@
 import { entryOf } from '@hot-spline/core';
-import { deriveBuild, readingsInForce, type Build, type LedgerEntry, type Reading } from '@hot-spline/model';
+import { deriveBuild, newWork, readingsInForce, type Build, type LedgerEntry, type Reading } from '@hot-spline/model';
 import { Screen, openBench } from '../../testing/harness';
 import { assemblyOf, setUpBuild } from '../../testing/set-up';
 import { plateBuild } from '../../testing/drift';
+import { unitsSaid } from '../ledger/reading-words';
 import { readingRows, table } from './blocks';
-import { PAPERS, labelFacts, type PaperName } from './documents';
+import { PAPERS, type PaperName } from './documents';
+import { LABEL_SIZES, labelFacts, type LabelSize } from './label';
 import { MOST_WORKINGS, drivelineSvg, inSystems, labelText, plain, workingsThatMatter, type PaperInput } from './paper';
 import { PapersSheet } from './papers-sheet';
 import { pdfOf, unitsWhole } from './pdf';
@@ -29,6 +31,7 @@ function inputOf(build: Build, ledger: readonly LedgerEntry[] = [], change: Part
     choice: null,
     photos: [],
     qr: { text: 'x', svg: PIXEL },
+    labelSize: '100 × 62',
     day: '26 Nov 2026',
     who: 'Ines',
     moment: (at) => at.slice(0, 10),
@@ -56,6 +59,11 @@ const torque = (i: number): Reading => ({
   value: { of: 'number', counts: 'one', entries: [entryOf(22, 'lbf·ft')] },
   state: {},
   instrument: 'Torque wrench',
+});
+const said = (origin: 'memory', low: number, high: number) => ({
+  value: { low: entryOf(low, 'mm'), high: entryOf(high, 'mm') },
+  origin,
+  where: '',
 });
 /** All text of a document, in order. */
 function textOf(node: unknown): string {
@@ -116,6 +124,77 @@ describe('papers', () => {
     expect(paper('hand-over', bare)).toContain('No job is planned.');
     expect(paper('pack-card', inputOf(plateBuild()))).toContain('Outwards from the gear');
     expect(paper('set-up-card', inputOf(setUpBuild(), assemblyOf(1)))).toContain('Backlash Pattern 1 ');
+  });
+
+  it('the letter is the customer’s alone: bands beside readings, no finding, tray or part of the shop', () => {
+    const build = setUpBuild();
+    const { rear } = build.axles;
+    if (!rear) throw new Error('no rear axle');
+    rear.work = { ...newWork('ratio-swap', 'plain'), trays: [] };
+    rear.work.parts = [
+      {
+        id: 'oil',
+        name: 'Oil',
+        count: 1,
+        state: 'needed',
+        supplier: 'Nobody',
+        price: 1,
+        promised: null,
+        number: 'B-7',
+      },
+    ];
+    if (rear.identity) rear.identity.sheet.backlash = said('memory', 0.15, 0.25);
+    const old: Reading = {
+      ...torque(1),
+      subject: { what: 'step-said', axle: 'rear', step: 'ring-off', record: 'old-pair' },
+      value: { of: 'text', text: '37/9' },
+    };
+    const override = signed('rear override cover', 'the customer was told');
+    const input = inputOf(build, [...assemblyOf(1, { backlash: 0.2 }), old, override]);
+    const letter = paper('hand-over', input);
+    expect(letter).toContain('Final drive 41/11, 3.727, new gears. Before: 37/9.');
+    // Out of memory is marked wherever it stands.
+    expect(letter).toContain('0.15 mm to 0.25 mm (memory)');
+    expect(letter).toContain('“the customer was told” (Ines, 2026-11-20)');
+    for (const { title } of input.derived.findings
+      .filter(({ verdict }) => verdict !== 'fits')
+      .map((one) => one.say('metric')))
+      expect(letter).withContext(title).not.toContain(title);
+    for (const shops of ['Nobody', 'B-7', 'needed', 'tray']) expect(letter).withContext(shops).not.toContain(shops);
+  });
+
+  it('the build sheet holds each reading against its band, says patterns in words and drawn, and marks what is assumed', () => {
+    const build = setUpBuild();
+    build.assumed = ['engine.torqueCurve'];
+    const input = inputOf(build, assemblyOf(1, { backlash: 0.2, pattern: [-0.4, 0, 0, 0] }));
+    const rows = readingRows(input);
+    expect(rows.find(([what]) => what?.includes('backlash'))?.[2]).toBe('0.15 mm to 0.25 mm');
+    const text = paper('build-sheet', input);
+    expect(text).toContain('drive: toward the toe');
+    expect(text).toContain('Nobody has said these yet');
+    expect(JSON.stringify(PAPERS['build-sheet'].make(input).content)).toContain('<ellipse');
+    // A bare number has the unit that it was read in.
+    expect(unitsSaid({ typed: '45', value: 45, unit: 'lbf·in' })).toBe('45 lbf·in');
+    expect(unitsSaid({ typed: '0.2 mm', value: 0.2, unit: 'mm' })).toBe('0.2 mm');
+  });
+
+  it('the label says hand, shims and pattern, in every size, and never runs onto a second one', async () => {
+    const build = setUpBuild();
+    const { rear } = build.axles;
+    if (rear?.identity)
+      rear.identity.ringBolts = { value: { thread: 'M10x1.25', count: 10, hand: 'left' }, origin: 'measured' };
+    const ledger = assemblyOf(1, { backlash: 0.2, pattern: [0, 0, 0, 0] });
+    const facts = labelFacts(inputOf(build, ledger)).join('; ');
+    expect(facts).toContain('LEFT-hand');
+    expect(facts).toContain('sides 6.00');
+    expect(facts).toContain('drive centred; coast centred');
+    for (const labelSize of Object.keys(LABEL_SIZES) as LabelSize[]) {
+      const blob = await pdfOf(PAPERS.label.make(inputOf(build, ledger, { labelSize })));
+      const text = new TextDecoder('latin1').decode(await blob.arrayBuffer());
+      expect(text.match(/\/Type\s*\/Page[^s]/g)?.length)
+        .withContext(labelSize)
+        .toBe(1);
+    }
   });
 
   it('a table keeps its head on every page and cuts no row', () => {

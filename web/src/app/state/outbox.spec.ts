@@ -41,6 +41,7 @@ class FakeServer {
         decimal: null,
         name: '',
         logo: null,
+        address: '',
         hourRate: null,
       });
     }

@@ -13,6 +13,7 @@ describe('prices', () => {
           decimal: 'comma',
           name: '',
           logo: null,
+          address: '',
           hourRate: 60,
         }),
         {

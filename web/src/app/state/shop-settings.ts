@@ -8,6 +8,7 @@ const KEYS = {
   decimal: 'hot-spline.decimal',
   name: 'hot-spline.shop-name',
   logo: 'hot-spline.shop-logo',
+  address: 'hot-spline.shop-address',
   hourRate: 'hot-spline.hour-rate',
 } as const;
 /** In place of the shop's until it is known. */
@@ -29,6 +30,7 @@ export class ShopSettings {
     decimal: keptSign(),
     name: localStorage.getItem(KEYS.name) ?? '',
     logo: localStorage.getItem(KEYS.logo) || null,
+    address: localStorage.getItem(KEYS.address) ?? '',
     hourRate: keptRate(),
   });
   readonly settings = this.kept.asReadonly();
@@ -57,12 +59,13 @@ export class ShopSettings {
     }).format(price);
   }
 
-  private keep({ currency, decimal, name, logo, hourRate }: Omit<Shop, 'id' | 'version'>): void {
+  private keep({ currency, decimal, name, logo, address, hourRate }: Omit<Shop, 'id' | 'version'>): void {
     localStorage.setItem(KEYS.currency, currency);
     localStorage.setItem(KEYS.decimal, decimal ?? '');
     localStorage.setItem(KEYS.name, name);
     localStorage.setItem(KEYS.logo, logo ?? '');
+    localStorage.setItem(KEYS.address, address);
     localStorage.setItem(KEYS.hourRate, hourRate === null ? '' : String(hourRate));
-    this.kept.set({ currency, decimal, name, logo, hourRate });
+    this.kept.set({ currency, decimal, name, logo, address, hourRate });
   }
 }
