@@ -51,6 +51,14 @@ export {
   type FrictionTable,
   type ShimBox,
 } from './library/schema';
+export {
+  BUILT_IN_SEQUENCE,
+  adjusterMoveWords,
+  sequenceFault,
+  type AdjusterMove,
+  type AdjusterSequence,
+  type Until,
+} from './library/adjuster-sequence';
 export { USUAL_SCHOOLS, SCHOOLS, SCHOOL_KEYS, type SchoolKey, type Schools } from './library/schools';
 export { peakPower, torqueCurve } from './road/torque-curve';
 export { finishName } from './road/words';
@@ -249,6 +257,7 @@ export { stateAfter } from './plan/chips';
 export { TRIAL_WORDS, moveWords, patchWords, type FlankPattern } from './mesh/words';
 export { preloadVerdict } from './preload/derive';
 export { preloadFigures } from './preload/ids';
+export type { SideMethod, SideRead } from './preload/side';
 export { PRELOAD_GUARDS, type PinionRead, type PreloadAxle } from './preload/state';
 export { turningText } from './preload/words';
 export { capital } from './document/names';

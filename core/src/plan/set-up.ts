@@ -182,7 +182,7 @@ function pinionForGood(early: boolean) {
         pass: 'In the sheet’s band, oiled, turning steadily.',
         fails: crushes(c) ? 'Over: a new spacer. The nut is never backed off.' : 'Another shim under the spacer.',
         caution: 'The nut takes a great torque: a holder that can’t slip.',
-        place: { sheet: 'preload', fields: ['pinion-torque', 'seal-drag', 'state-oil'] },
+        place: { sheet: 'preload', tab: 'pinion', fields: ['pinion-torque', 'seal-drag', 'state-oil'] },
         minutes: 45,
       }),
     ),
@@ -519,7 +519,7 @@ export const FINAL_CLOSE = [
     ({ positionOpen }) => positionOpen,
     (c) => ({
       title: 'Side preload',
-      shows: ['carrierPreload', 'totalTorque'],
+      shows: ['carrierPreload', 'totalTorque', 'carrierTorque', 'caseGrowth'],
       answers: ['side-preload'],
       does: [
         c.ringPlacedBy === 'adjusters'
@@ -530,7 +530,7 @@ export const FINAL_CLOSE = [
       after: ['carrier-final'],
       pass: 'In the band of its method.',
       fails: 'Both sides by the same amount: backlash stays.',
-      place: { sheet: 'preload', fields: ['total-torque'] },
+      place: { sheet: 'preload', tab: 'side', fields: ['side-'] },
       minutes: 15,
     }),
   ),

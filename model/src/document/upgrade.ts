@@ -334,6 +334,21 @@ function withNinthKeys(build: Plain): Plain {
   return { ...build, axles: { ...axles, rear: axle(axles['rear']), front: axle(axles['front']) } };
 }
 
+/** Adjusters are run up by a sequence of the sheet; the carrier alone and the growth of its case have bands of their own. */
+function tenthSpec(spec: Plain): Plain {
+  const { sheet } = spec;
+  return isPlain(sheet)
+    ? { ...spec, sheet: { carrierTorque: null, caseGrowth: null, ...sheet }, adjusterSequence: null }
+    : spec;
+}
+
+function withTenthKeys(build: Plain): Plain {
+  const axles = isPlain(build['axles']) ? build['axles'] : {};
+  const axle = (one: unknown): unknown =>
+    isPlain(one) && isPlain(one['identity']) ? { ...one, identity: tenthSpec(one['identity']) } : one;
+  return { ...build, axles: { ...axles, rear: axle(axles['rear']), front: axle(axles['front']) } };
+}
+
 const STEPS: readonly Step[] = [
   {
     from: 1,
@@ -414,6 +429,14 @@ const STEPS: readonly Step[] = [
       build: (build) => ({ ...withNinthKeys(build), formatVersion: 9 }),
       'ledger-entry': (entry) => entry,
       'library-spec': (spec) => spec,
+    },
+  },
+  {
+    from: 9,
+    upgrade: {
+      build: (build) => ({ ...withTenthKeys(build), formatVersion: 10 }),
+      'ledger-entry': (entry) => entry,
+      'library-spec': (spec) => (spec['kind'] === 'axle' ? tenthSpec(spec) : spec),
     },
   },
 ];

@@ -101,6 +101,17 @@ function axleLines(spec: AxleSpec): (Line | null)[] {
       const told = spec.sheet[key];
       return told && [`sheet: ${SHEET_FIELDS[key].label}`, list(...sheetParts(told.value), told.where), told.origin];
     }),
+    spec.adjusterSequence && ['adjuster sequence', spec.adjusterSequence.where, spec.adjusterSequence.origin],
+    ...(spec.adjusterSequence?.moves ?? []).map(({ side, way, until }): Line => [
+      'adjuster move',
+      list(
+        side,
+        way,
+        until.of,
+        'value' in until ? (typeof until.value === 'object' ? until.value.typed : until.value) : '',
+      ),
+      '',
+    ]),
   ];
 }
 
@@ -161,135 +172,144 @@ function word(text: string, meant: string): boolean {
   return text !== '';
 }
 
+type Raw = Record<string, unknown>;
+
+/** One line of a file, taken apart. */
+interface Given {
+  readonly field: string;
+  readonly value: string;
+  readonly parts: readonly string[];
+  readonly origin: string;
+}
+
+function append(raw: Raw, key: string, item: unknown): void {
+  raw[key] = [...((raw[key] as unknown[] | undefined) ?? []), item];
+}
+
+/** @throws InputError on `field` where nothing was said of what the instrument reads */
+function putReads(raw: Raw, of: (quantity: Quantity) => Raw, field: string): void {
+  const reads = raw['reads'] as { of?: string } | undefined;
+  if (!reads?.of) throw new InputError('field', `field “${cutText(field, 40)}” needs reads before it.`, 'reads first');
+  raw['reads'] = { ...reads, ...of(reads.of === 'length' ? 'length' : 'torque') };
+}
+
+const plainly =
+  (key: string) =>
+  (raw: Raw, { value }: Given): void =>
+    void (raw[key] = value);
+const sourced =
+  (key: string, read: (value: string) => unknown = (value) => value) =>
+  (raw: Raw, { value, origin }: Given): void =>
+    void (raw[key] = { value: read(value), origin });
+const lengthAt =
+  (key: string) =>
+  (raw: Raw, { value }: Given): void =>
+    void (raw[key] = entry(value, 'length'));
+const extra =
+  (key: 'ringBolts' | 'recalibration') =>
+  (raw: Raw, { parts: [first, second] }: Given): void =>
+    void (raw['extras'] = {
+      ...(raw['extras'] as object),
+      [key]: { price: orNull(first), leadDays: orNull(second) },
+    });
+
+/** A move of the adjusters: side, way, up to when, and how far. @throws InputError on `value` */
+function move([side, way, of = '', far = '']: readonly string[]): unknown {
+  const quantity = ({ torque: 'torque', backlash: 'length', growth: 'length' } as const)[of];
+  const value = quantity ? { value: entry(far, quantity) } : of === 'notches' ? { value: csvWhole(far) } : {};
+  return { side, way, until: { of, ...value } };
+}
+
+/** What each field of a line puts into its spec. */
+const PUT: Readonly<Record<string, (raw: Raw, given: Given) => void>> = {
+  seat: plainly('seat'),
+  bore: lengthAt('bore'),
+  outside: lengthAt('outside'),
+  reads(raw, { parts: [first = '', second = '', third = ''] }) {
+    const use = second === '' ? {} : { use: second, hand: third };
+    raw['reads'] = { ...(raw['reads'] as object | undefined), of: first, ...use };
+  },
+  reach: (raw, { field, parts: [first = '', second = ''] }) =>
+    putReads(raw, (quantity) => ({ from: entry(first, quantity), to: entry(second, quantity) }), field),
+  resolution: (raw, { field, parts: [first = ''] }) =>
+    putReads(raw, (quantity) => ({ resolution: entry(first, quantity) }), field),
+  'good to': (raw, { field, parts: [first = ''] }) =>
+    putReads(raw, (quantity) => ({ plusMinus: entry(first, quantity) }), field),
+  checked: plainly('checked'),
+  taller(raw, { value, origin }) {
+    raw['taller'] = entry(value, 'length');
+    raw['origin'] = origin;
+  },
+  construction: sourced('construction'),
+  box: sourced('box'),
+  'ring gear note': plainly('ringGearNote'),
+  'ring diameter': sourced('ringDiameter', (value) => entry(value, 'length')),
+  'ring bolts': (raw, { parts: [first = '', second = '', third = ''], origin }) =>
+    void (raw['ringBolts'] = { value: { thread: first, count: csvNumber(second), hand: third }, origin }),
+  'pinion splines': sourced('pinionSplines', csvNumber),
+  'shaft splines': sourced('shaftSplines', csvNumber),
+  retention: sourced('retention'),
+  carrier: (raw, { parts: [name = '', from = '', to = '', price, leadDays], origin }) =>
+    append(raw, 'carriers', {
+      name,
+      fromRatio: csvNumber(from),
+      toRatio: csvNumber(to),
+      price: orNull(price),
+      leadDays: orNull(leadDays),
+      origin,
+    }),
+  set(raw, { parts: [teeth = '', limit = '', price, leadDays, welded = ''], origin }) {
+    const [ring = '', pinion = ''] = teeth.split(/[/:]/);
+    append(raw, 'sets', {
+      ring: csvNumber(ring),
+      pinion: csvNumber(pinion),
+      torqueLimit: limit === '' ? null : entry(limit, 'torque'),
+      price: orNull(price),
+      leadDays: orNull(leadDays),
+      welded: word(welded, 'welded'),
+      origin,
+    });
+  },
+  'new ring bolts': extra('ringBolts'),
+  recalibration: extra('recalibration'),
+  'adjuster sequence': (raw, { value, origin }) => {
+    const known = raw['adjusterSequence'] as { moves: unknown[] } | null;
+    raw['adjusterSequence'] = { moves: known?.moves ?? [], origin, where: value };
+  },
+  'adjuster move'(raw, { parts }) {
+    const known = raw['adjusterSequence'] as { moves: unknown[] } | null;
+    raw['adjusterSequence'] = { origin: '', where: '', ...known, moves: [...(known?.moves ?? []), move(parts)] };
+  },
+  piece: (raw, { parts: [thickness = '', count = ''], origin }) =>
+    append(raw, 'pieces', { thickness: entry(thickness, 'length'), count: csvWhole(count), origin }),
+  oil: plainly('oil'),
+  reading: (raw, { parts: [coefficient = '', from = '', on = '', sliding = '', bedded = ''], origin }) =>
+    append(raw, 'readings', {
+      coefficient: entry(coefficient, 'coefficient'),
+      from,
+      on,
+      kind: word(sliding, 'sliding') ? 'sliding' : 'static',
+      bedded: word(bedded, 'bedded'),
+      origin,
+    }),
+  'torque limit': sourced('torqueLimit', (value) => entry(value, 'torque')),
+  gear: (raw, { parts: [name = '', ratio = ''], origin }) =>
+    append(raw, 'gears', { name, ratio: entry(ratio, 'ratio'), origin }),
+};
+
 /** Puts one line into the raw spec. @throws InputError on `field` or `value` */
-function put(raw: Record<string, unknown>, field: string, value: string, origin: string): void {
+function put(raw: Raw, field: string, value: string, origin: string): void {
   const parts = value.split('|').map((part) => part.trim());
-  const [first = '', second = '', third = '', fourth, fifth = ''] = parts;
-  const append = (key: string, item: unknown): void => {
-    raw[key] = [...((raw[key] as unknown[] | undefined) ?? []), item];
-  };
   const school = SCHOOL_KEYS.find((key) => SCHOOLS[key].label.toLowerCase() === field.toLowerCase());
-  if (raw['kind'] === 'schools' && school) {
-    raw[school] = value;
-    return;
-  }
-  if (raw['kind'] === 'axle' && /^sheet: /i.test(field)) {
+  if (raw['kind'] === 'schools' && school) raw[school] = value;
+  else if (raw['kind'] === 'axle' && /^sheet: /i.test(field))
     raw['sheet'] = { ...(raw['sheet'] as object), ...sheetValue(field.slice(7), parts, origin) };
-    return;
-  }
-  switch (field.toLowerCase()) {
-    case 'seat':
-      raw['seat'] = value;
-      return;
-    case 'bore':
-    case 'outside':
-      raw[field.toLowerCase()] = entry(value, 'length');
-      return;
-    case 'reads':
-      raw['reads'] = {
-        ...(raw['reads'] as object | undefined),
-        of: first,
-        ...(second === '' ? {} : { use: second, hand: third }),
-      };
-      return;
-    case 'reach':
-    case 'resolution':
-    case 'good to': {
-      const reads = raw['reads'] as { of?: string } | undefined;
-      if (!reads?.of)
-        throw new InputError('field', `field “${cutText(field, 40)}” needs reads before it.`, 'reads first');
-      const quantity = reads.of === 'length' ? 'length' : 'torque';
-      raw['reads'] = {
-        ...reads,
-        ...(field.toLowerCase() === 'reach'
-          ? { from: entry(first, quantity), to: entry(second, quantity) }
-          : { [field.toLowerCase() === 'resolution' ? 'resolution' : 'plusMinus']: entry(first, quantity) }),
-      };
-      return;
-    }
-    case 'checked':
-      raw['checked'] = value;
-      return;
-    case 'taller':
-      raw['taller'] = entry(value, 'length');
-      raw['origin'] = origin;
-      return;
-    case 'construction':
-    case 'box':
-      raw[field.toLowerCase()] = { value, origin };
-      return;
-    case 'ring gear note':
-      raw['ringGearNote'] = value;
-      return;
-    case 'ring diameter':
-      raw['ringDiameter'] = { value: entry(value, 'length'), origin };
-      return;
-    case 'ring bolts':
-      raw['ringBolts'] = { value: { thread: first, count: csvNumber(second), hand: third }, origin };
-      return;
-    case 'pinion splines':
-      raw['pinionSplines'] = { value: csvNumber(value), origin };
-      return;
-    case 'shaft splines':
-      raw['shaftSplines'] = { value: csvNumber(value), origin };
-      return;
-    case 'retention':
-      raw['retention'] = { value, origin };
-      return;
-    case 'carrier':
-      append('carriers', {
-        name: first,
-        fromRatio: csvNumber(second),
-        toRatio: csvNumber(third),
-        price: orNull(fourth),
-        leadDays: orNull(fifth),
-        origin,
-      });
-      return;
-    case 'set': {
-      const [ring = '', pinion = ''] = first.split(/[/:]/);
-      const torqueLimit = second === '' ? null : entry(second, 'torque');
-      append('sets', {
-        ring: csvNumber(ring),
-        pinion: csvNumber(pinion),
-        torqueLimit,
-        price: orNull(third),
-        leadDays: orNull(fourth),
-        welded: word(fifth, 'welded'),
-        origin,
-      });
-      return;
-    }
-    case 'new ring bolts':
-    case 'recalibration': {
-      const key = EXTRAS.find(([, name]) => name === field.toLowerCase())?.[0] ?? field;
-      raw['extras'] = { ...(raw['extras'] as object), [key]: { price: orNull(first), leadDays: orNull(second) } };
-      return;
-    }
-    case 'piece':
-      append('pieces', { thickness: entry(first, 'length'), count: csvWhole(second), origin });
-      return;
-    case 'oil':
-      raw['oil'] = value;
-      return;
-    case 'reading':
-      append('readings', {
-        coefficient: entry(first, 'coefficient'),
-        from: second,
-        on: third,
-        kind: word(fourth ?? '', 'sliding') ? 'sliding' : 'static',
-        bedded: word(fifth, 'bedded'),
-        origin,
-      });
-      return;
-    case 'torque limit':
-      raw['torqueLimit'] = { value: entry(value, 'torque'), origin };
-      return;
-    case 'gear':
-      append('gears', { name: first, ratio: entry(second, 'ratio'), origin });
-      return;
-    default:
+  else {
+    const name = field.toLowerCase();
+    const how = Object.hasOwn(PUT, name) ? PUT[name] : undefined;
+    if (!how)
       throw new InputError('field', `field “${cutText(field, 40)}” is not known.`, 'a field that an exported file has');
+    how(raw, { field, value, parts, origin });
   }
 }
 
@@ -343,6 +363,7 @@ function empty(kind: LibrarySpec['kind'], name: string): Record<string, unknown>
         ringBolts: null,
         pinionSplines: null,
         shaftSplines: null,
+        adjusterSequence: null,
         retention: null,
         carriers: [],
         extras: { ringBolts: null, recalibration: null },

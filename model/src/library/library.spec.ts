@@ -21,6 +21,7 @@ const axleNamed = (name: string) => ({
   extras: { ringBolts: { price: 24, leadDays: 2 }, recalibration: null },
   sets: [],
   sheet: emptySheet(),
+  adjusterSequence: null,
 });
 
 describe('the library', () => {

@@ -19,6 +19,7 @@ export const newAxleSpec = (
   extras: { ringBolts: null, recalibration: null },
   sets: [],
   sheet: emptySheet(),
+  adjusterSequence: null,
 });
 
 /** A drawer of a seat, with what is in it. */

@@ -15,6 +15,7 @@ import '../zod';
 import * as z from 'zod';
 import { ORIGINS } from './origins';
 import { schoolsSchema } from './schools';
+import { adjusterSequenceSchema } from './adjuster-sequence';
 import { sheetSchema } from './sheet';
 
 const torque = entrySchema('torque', { above: 0, max: 1e6, unit: 'N·m' });
@@ -82,6 +83,8 @@ export const axleSpecSchema = z.strictObject({
   sets: z.array(gearSetSchema).max(60),
   /** Set-up values, torques and fluids, each with where it was read. */
   sheet: sheetSchema,
+  /** How its adjusters are run up, by its sheet. */
+  adjusterSequence: adjusterSequenceSchema,
 });
 
 export const gearboxSpecSchema = z.strictObject({

@@ -29,6 +29,8 @@ export const SHEET_FIELDS = {
   pinionTorqueUsed: { label: 'Pinion turning torque, used bearings', ...turning },
   totalTorque: { label: 'Total turning torque', ...turning },
   carrierPreload: { label: 'Carrier preload over zero play', of: 'one', ...small },
+  carrierTorque: { label: 'Turning torque of the carrier alone', ...turning },
+  caseGrowth: { label: 'Growth of the case across the caps', of: 'band', ...small },
   spreadLimit: { label: 'Most case spread', of: 'one', ...small },
   mountingDistance: {
     label: 'Nominal mounting distance',
@@ -108,6 +110,8 @@ export const sheetSchema = z.strictObject({
   pinionTorqueUsed: band('pinionTorqueUsed'),
   totalTorque: band('totalTorque'),
   carrierPreload: one('carrierPreload'),
+  carrierTorque: band('carrierTorque'),
+  caseGrowth: band('caseGrowth'),
   spreadLimit: one('spreadLimit'),
   mountingDistance: one('mountingDistance'),
   bearingBore: one('bearingBore'),

@@ -153,11 +153,51 @@ export const sealDrag = defineSubject({
 /** All of it, at the pinion, with the carrier in. `as-it-came` before anything was loosened. */
 export const totalTorque = defineSubject({
   what: 'total-torque',
-  keys: { axle, stage: z.enum(['as-it-came', 'trial', 'final']) },
+  keys: { axle, stage: z.enum(['as-it-came', 'trial', 'final', 'run-in']) },
   value: turning,
   state: trialSchema,
   words: ({ axle: on, stage: at }) =>
-    `${capital(on)}: total turning torque${at === 'as-it-came' ? ', as it came' : ''}`,
+    `${capital(on)}: total turning torque${at === 'as-it-came' ? ', as it came' : at === 'run-in' ? ', run in' : ''}`,
+});
+
+/** Turning torque of the carrier bearings alone, pinion out or not in mesh, by a spline adapter. */
+export const carrierTorque = defineSubject({
+  what: 'carrier-torque',
+  keys: { axle },
+  value: turning,
+  words: ({ axle: on }) => `${capital(on)}: turning torque of the carrier alone`,
+});
+
+/** How far the case grows across the caps as side preload goes in, by indicator. */
+export const caseGrowth = defineSubject({
+  what: 'case-growth',
+  keys: { axle },
+  value: { of: 'number', counts: 'one', ...small, plausible: [0, 1] },
+  words: ({ axle: on }) => `${capital(on)}: growth of the case across the caps`,
+});
+
+/** Shims of both sides together at which the carrier has neither play nor preload. */
+export const zeroPlay = defineSubject({
+  what: 'zero-play',
+  keys: { axle },
+  value: {
+    of: 'number',
+    counts: 'mean',
+    quantity: 'length',
+    scale: 'plate',
+    range: MESH_LIMITS.shimMm,
+    plausible: [0.1, 40],
+  },
+  words: ({ axle: on }) => `${capital(on)}: shims of both sides at zero play`,
+});
+
+/** What the sequence or the hand says of side preload. */
+export const sideSaid = defineSubject({
+  what: 'side-said',
+  keys: { axle, method: z.enum(['sequence', 'feel']) },
+  value: { of: 'choice', choices: ['right', 'too loose', 'too tight'] },
+  words: ({ axle: on, method }) =>
+    `${capital(on)}: side preload ${method === 'feel' ? 'by feel' : 'by the sequence of the adjusters'}`,
 });
 
 /** A collapsible spacer that goes in out of a drawer: it does not come back. */
@@ -188,4 +228,13 @@ export const meshSubjects = [
   endFloat,
   packHeight,
 ] as const;
-export const preloadSubjects = [spacerIn, pinionTorque, sealDrag, totalTorque] as const;
+export const preloadSubjects = [
+  spacerIn,
+  pinionTorque,
+  sealDrag,
+  totalTorque,
+  carrierTorque,
+  caseGrowth,
+  zeroPlay,
+  sideSaid,
+] as const;

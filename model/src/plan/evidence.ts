@@ -53,6 +53,11 @@ export function evidenceOf(
     backlash: () => missing(read(now?.backlash.trial), 'backlash not read'),
     pattern: () => missing(read(now?.pattern.trial), 'pattern not read'),
     'pinion-preload': () => missing(read(preload?.last), 'turning torque not read'),
+    'side-preload': () =>
+      missing(
+        preload?.side.some(({ value, said }) => value !== null || said !== null) ?? false,
+        'side preload read by no method',
+      ),
     'final-readings': () =>
       missing(read(now?.backlash.final) && read(now?.pattern.final), 'final backlash and pattern not read'),
     'float-trial': () => missing(read(now?.endFloatMm.trial), 'end float not read'),
@@ -105,6 +110,7 @@ export function proofsOf(name: AxleName, { mesh, preload, facts }: Known, readin
     'next-move': () => (mesh && facts ? settled(mesh, facts.gears === 'stay') : null),
     'pinion-preload': () =>
       mesh && preload && preloadVerdict(mesh, preload) === 'in-band' ? (preload.last?.reading ?? null) : null,
+    'side-preload': () => preload?.side.find(({ verdict }) => verdict === 'fits')?.reading ?? null,
     'final-readings': () => later(now?.backlash.final?.reading, now?.pattern.final?.reading),
     'float-trial': () => float('trial'),
     'float-final': () => float('final'),

@@ -302,8 +302,12 @@ export function gatesOf(
       ? [
           {
             need: 'Side preload for good',
-            met: finalRead?.state.sidePreload === 'full',
-            says: finalRead ? `side preload ${finalRead.state.sidePreload}` : 'not read in the final state',
+            met: finalRead?.state.sidePreload === 'full' && !preload.side.some(({ verdict }) => verdict === 'stop'),
+            says: !finalRead
+              ? 'not read in the final state'
+              : preload.side.some(({ verdict }) => verdict === 'stop')
+                ? 'out of the band of its method'
+                : `side preload ${finalRead.state.sidePreload}`,
           },
         ]
       : []),

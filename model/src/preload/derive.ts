@@ -188,6 +188,29 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
       },
       say: words.carrier,
     });
+  for (const { method, verdict, value, said, band, quantity, scale } of state.side)
+    if (verdict !== 'not-yet')
+      d.finding({
+        id: `preload.${axle}.side-${method}`,
+        verdict,
+        place: { sheet: 'preload', tab: 'side', axle, field: `side-${method}-${axle}` },
+        station: STATION,
+        figures: [],
+        rule:
+          method === 'shims'
+            ? 'shims of both sides less those at zero play, within 0.02 mm of the sheet: the 0.02 is ours'
+            : method === 'feel'
+              ? 'a hand is no instrument: a school, recorded as such'
+              : 'in the band of the sheet, each method against its own',
+        facts: {
+          method,
+          said: said ?? '',
+          verdict,
+          ...(value === null ? {} : { value: fact(value, quantity, scale) }),
+          ...(band === null ? {} : { low: fact(band[0], quantity, scale), high: fact(band[1], quantity, scale) }),
+        },
+        say: words.side,
+      });
   if (totalNm !== null && sheet.totalTorque) {
     const [low, high] = [entryBase(sheet.totalTorque.value.low), entryBase(sheet.totalTorque.value.high)];
     const fits = totalNm >= low - 1e-9 && totalNm <= high + 1e-9;

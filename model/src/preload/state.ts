@@ -15,6 +15,7 @@ import { pinionTorque, sealDrag, totalTorque } from '../mesh/readings';
 import type { Setup, Trial } from '../mesh/schema';
 import { trialOf } from '../mesh/state';
 import type { MeshAxle } from '../mesh/axle';
+import { sideReads, type SideRead } from './side';
 
 /** Ours: heavy on purpose goes from the upper end of the sheet's band to so much of it; what a wrench is good to where nobody has said. */
 export const PRELOAD_GUARDS = { heavy: 1.25, wrenchNm: 0.1 } as const;
@@ -54,6 +55,8 @@ export interface PreloadAxle {
   readonly totalNm: number | null;
   /** Carrier bearings from the total less the pinion, seal alike in both; null before both were read. */
   readonly carrier: CarrierRead | null;
+  /** Side preload by every method, side by side. */
+  readonly side: readonly SideRead[];
 }
 
 /** What the total says of the carrier bearings. */
@@ -142,7 +145,7 @@ export function preloadAxle(mesh: MeshAxle, readings: Readings): PreloadAxle {
   const totalNm = total ? readingBase(total) : null;
   const ratio = mesh.ring / mesh.pinion;
   const carrier = total && last ? carrierOf(total, last, sealNm, ratio, wrenchNm) : null;
-  return {
+  const state: Omit<PreloadAxle, 'side'> = {
     band,
     spacer,
     reads,
@@ -158,6 +161,7 @@ export function preloadAxle(mesh: MeshAxle, readings: Readings): PreloadAxle {
     totalNm,
     carrier,
   };
+  return { ...state, side: sideReads(mesh, state, readings) };
 }
 
 /** The last reading at each angle, as long as the nut was only ever turned on. */

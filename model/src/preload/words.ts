@@ -1,5 +1,6 @@
-import { formatIn, unitLabel, type UnitSystem } from '@hot-spline/core';
+import { formatIn, say, unitLabel, type UnitSystem } from '@hot-spline/core';
 import type { Facts, NumberFact, Words } from '../engine/finding';
+import type { SideMethod } from './side';
 
 type F<K extends string, W extends string = never, B extends string = never> = Facts &
   Record<K, NumberFact> &
@@ -110,6 +111,44 @@ export function carrier(
         title: 'The total is less than the pinion alone',
         detail: 'One of the two is misread, or read in another state.',
       };
+}
+
+export const SIDE_WORDS: Readonly<Record<SideMethod, string>> = {
+  shims: 'shims beyond zero play',
+  sequence: 'the sequence of the adjusters',
+  carrier: 'the carrier alone',
+  total: 'the total less the pinion',
+  growth: 'growth of the case',
+  feel: 'feel',
+};
+
+export function side(
+  f: {
+    readonly method: string;
+    readonly said: string;
+    readonly verdict: string;
+    readonly value?: NumberFact;
+    readonly low?: NumberFact;
+    readonly high?: NumberFact;
+  },
+  system: UnitSystem,
+): Words {
+  const by = SIDE_WORDS[f.method as SideMethod];
+  const text = ({ value, quantity, scale }: NumberFact): string => say(value, quantity, system, undefined, scale);
+  const read = f.value ? text(f.value) : f.said;
+  const band = f.low && f.high ? `, band ${text(f.low)} to ${text(f.high)}` : '';
+  const means =
+    f.verdict === 'stop'
+      ? ' Both sides by the same amount: backlash stays.'
+      : f.verdict === 'watch'
+        ? f.method === 'feel'
+          ? ' Read it by an instrument too where it can be reached.'
+          : ' The wrench is too coarse to decide.'
+        : '';
+  return {
+    title: `Side preload by ${by}: ${f.verdict === 'stop' ? 'not right' : f.verdict === 'watch' ? 'not proven' : 'right'}`,
+    detail: `${read}${band}.${means}`,
+  };
 }
 
 export function total(f: F<'total' | 'low' | 'high', never, 'fits'>, system: UnitSystem): Words {

@@ -6,7 +6,7 @@ import { partDecided } from '../inspect/readings';
 import { inspectedParts } from '../inspect/parts';
 import { ringBolts } from '../joint/readings';
 import { jointState } from '../joint/state';
-import { ringRunout } from '../mesh/readings';
+import { ringRunout, sideSaid } from '../mesh/readings';
 import { type SheetKey } from '../library/sheet';
 import { recordSubject, type RecordState } from '../plan/stand';
 import type { StepState } from '../plan/work';
@@ -57,6 +57,8 @@ function doStep(build: Build, { step, records }: StepState): LedgerEntry[] {
       return inspectedParts(axle).map(({ id }) =>
         entry(partDecided.of({ axle: 'rear', part: id }), { of: 'choice', choice: 'run-on' }),
       );
+    if (step.id === 'side-preload')
+      return [entry(sideSaid.of({ axle: 'rear', method: 'feel' }), { of: 'choice', choice: 'right' })];
     const limit = axle.identity?.sheet.runout?.value ?? entryOf(0.05, 'mm');
     if (step.id === 'run-out')
       return [entry(ringRunout.of({ axle: 'rear' }), { of: 'number', counts: 'mean', entries: [limit] })];

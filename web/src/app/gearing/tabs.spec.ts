@@ -169,6 +169,7 @@ describe('find a ratio', () => {
         pinionSplines: null,
         shaftSplines: null,
         retention: null,
+        adjusterSequence: null,
         sheet: emptySheet(),
         extras: { ringBolts: { price: 20, leadDays: 1 }, recalibration: null },
         carriers: [{ name: 'short', fromRatio: 4.5, toRatio: 6, price: null, leadDays: null, origin: 'maker' }],

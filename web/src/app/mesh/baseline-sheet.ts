@@ -21,6 +21,7 @@ import { GaugeChoice, type GaugeUse } from './gauge-choice';
 import { numberKind } from './number-kind';
 import { piecesReader, piecesText } from './pieces';
 import { NOTHING_IN, SetUp } from './set-up';
+import { SequenceTab } from './sequence-tab';
 import { SheetTab } from './sheet-tab';
 import { StackTab } from './stack-tab';
 import { BASELINE_TABS } from './tabs';
@@ -45,6 +46,7 @@ const PACKS: readonly { readonly pack: Pack; readonly label: string }[] = [
     Radios,
     RouterLink,
     SheetHead,
+    SequenceTab,
     SheetTab,
     StackTab,
     Tabs,
@@ -62,7 +64,11 @@ export class BaselineSheet {
   protected readonly axle = this.setUp.axle;
   /** One shim sets end float: nothing of a ring and a pinion is asked. */
   protected readonly float = computed(() => this.setUp.identity()?.construction.value === 'electric-reduction');
-  protected readonly tabs = computed(() => BASELINE_TABS.filter(({ tab }) => tab !== 'stack' || !this.float()));
+  protected readonly tabs = computed(() =>
+    BASELINE_TABS.filter(({ tab }) =>
+      tab === 'stack' ? !this.float() : tab !== 'sequence' || this.setUp.mesh()?.ringBy === 'adjusters',
+    ),
+  );
   protected readonly active = activeTab(BASELINE_TABS, this.tab);
   protected readonly constructions = CONSTRUCTION_OPTIONS;
   protected readonly gears = [

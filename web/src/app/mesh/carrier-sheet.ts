@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
-import { Router } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import {
   InputError,
   MESH_LIMITS,
@@ -10,7 +10,16 @@ import {
   saySmall,
   type Entry,
 } from '@hot-spline/core';
-import { meshFigures, moveWords, setupSubjects, type Side, type SubjectOf } from '@hot-spline/model';
+import {
+  BUILT_IN_SEQUENCE,
+  adjusterMoveWords,
+  meshFigures,
+  moveWords,
+  setupSubjects,
+  type AdjusterMove,
+  type Side,
+  type SubjectOf,
+} from '@hot-spline/model';
 import { Library } from '../library/library';
 import { Choice } from '../shared/choice';
 import { Drafts } from '../shared/drafts';
@@ -19,6 +28,7 @@ import { Field, type Understood } from '../shared/field';
 import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
+import { AdjusterDrawing } from './adjuster-drawing';
 import { BeginPanel } from './begin-panel';
 import { FloatPanel } from './float-panel';
 import { numberKind } from './number-kind';
@@ -30,7 +40,18 @@ import { TrialStrip } from './trial-strip';
 /** The carrier in its construction: what moves it, what that costs, and what is put together next. */
 @Component({
   selector: 'hs-carrier-sheet',
-  imports: [BeginPanel, Choice, EntryField, Field, FigureButton, FloatPanel, SheetHead, TrialStrip],
+  imports: [
+    AdjusterDrawing,
+    BeginPanel,
+    Choice,
+    EntryField,
+    Field,
+    FigureButton,
+    FloatPanel,
+    RouterLink,
+    SheetHead,
+    TrialStrip,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './carrier-sheet.html',
   styleUrls: ['../shared/sheet.scss', './carrier-sheet.scss'],
@@ -164,7 +185,17 @@ export class CarrierSheet {
   protected readonly done = linkedSignal<readonly number[]>(
     () => JSON.parse(this.drafts.read(this.ticksKey()) ?? '[]') as number[],
   );
-  protected readonly nextStep = computed(() => this.how().steps.findIndex((_, i) => !this.done().includes(i)));
+  protected readonly nextStep = computed(() => this.guided().findIndex((_, i) => !this.done().includes(i)));
+  /** The moves of the sheet’s own sequence, else of the built-in one, with what stands round them. */
+  protected readonly guided = computed(() => {
+    const said = ({ typed }: Entry): string => typed;
+    const [first = '', ...after] = this.how().steps;
+    const moves = this.sequence()?.moves ?? BUILT_IN_SEQUENCE;
+    const plain = (text: string): { text: string; move: AdjusterMove | null } => ({ text, move: null });
+    return [plain(first), ...moves.map((move) => ({ text: adjusterMoveWords(move, said), move })), ...after.map(plain)];
+  });
+  protected readonly sequence = computed(() => this.setUp.identity()?.adjusterSequence ?? null);
+  protected readonly ringSide = computed(() => this.setUp.setup()?.ringSide ?? 'left');
 
   /** A step done, or not after all: what comes after it is not done either. */
   protected tick(step: number): void {
@@ -248,15 +279,11 @@ const HOW = {
   },
   adjusters: {
     title: 'Threaded adjusters',
+    // What stands round the moves of its sequence.
     steps: [
-      'Count the notches of both before either one is backed off; mark both, write them down here.',
-      'Caps snug. Ring side in until there is no play, then the other side in by hand.',
-      'Ring side back off; other side in until backlash reads about half of its band.',
-      'Both adjusters to where the hand feels them.',
-      'Caps to the torque of the sheet.',
-      'Far side to the adjuster torque of the sheet, and on until backlash is in its band. It only opens the mesh: gone too far, begin again.',
-      'Ring side to the adjuster torque of the sheet.',
-      'Turn it a few times, read backlash all round, fit the locks.',
+      'Count the notches of both before either one is backed off; mark both, write them down here. Caps snug.',
+      'Caps to the torque of the sheet. Turn it a few times and read backlash all round.',
+      'Lash short: ring side out, far side in, the same number of notches. Too loose: begin again. Both end on a lock notch.',
     ],
     caution:
       'One adjuster far in and the other far out, or a carrier that rubs: stop, something is in the way. Torques are the maker’s sheet’s.',

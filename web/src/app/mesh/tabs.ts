@@ -1,6 +1,7 @@
 export const BASELINE_TABS = [
   { tab: 'came', label: 'As it came' },
   { tab: 'sheet', label: 'Spec sheet' },
+  { tab: 'sequence', label: 'Adjuster sequence' },
   { tab: 'stack', label: 'Shaft stack' },
 ] as const;
 

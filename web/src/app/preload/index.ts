@@ -1,5 +1,6 @@
 import { hasMesh } from '../mesh/has-mesh';
 import type { WebCapability } from '../shared/descriptor';
+import { PRELOAD_TABS } from './tabs';
 
 export const preload: WebCapability = {
   name: 'preload',
@@ -9,7 +10,7 @@ export const preload: WebCapability = {
       name: 'Preload',
       group: 'Set up',
       key: 'o',
-      tabs: [{ tab: 'preload', label: 'Preload' }],
+      tabs: PRELOAD_TABS,
       shows: hasMesh,
       load: () => import('./preload-sheet').then((m) => m.PreloadSheet),
       measure: ({ preload: states, mesh, main }) =>

@@ -12,6 +12,7 @@ import {
 } from '@hot-spline/core';
 import { preloadFigures, preloadVerdict, setupSubjects, turningText, type Setup } from '@hot-spline/model';
 import { Library } from '../library/library';
+import { activeTab } from '../shared/active-tab';
 import { attempt } from '../shared/attempt';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field, type Understood } from '../shared/field';
@@ -19,6 +20,7 @@ import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
 import { Radios } from '../shared/radios';
 import { SheetHead } from '../shared/sheet-head';
+import { Tabs } from '../shared/tabs';
 import { VoidButton } from '../shared/void-button';
 import { BeginPanel } from '../mesh/begin-panel';
 import { numberKind } from '../mesh/number-kind';
@@ -27,6 +29,8 @@ import { SetUp, pieceOf } from '../mesh/set-up';
 import { TrialStrip } from '../mesh/trial-strip';
 import { PracticeTruth } from '../practice/practice';
 import { CrushChart } from './crush-chart';
+import { SideTab } from './side-tab';
+import { PRELOAD_TABS } from './tabs';
 
 const degrees = (angle: number): string => `${Number(angle.toFixed(1))}°`;
 
@@ -42,6 +46,8 @@ const degrees = (angle: number): string => `${Number(angle.toFixed(1))}°`;
     Radios,
     RouterLink,
     SheetHead,
+    SideTab,
+    Tabs,
     TrialStrip,
     VoidButton,
   ],
@@ -50,7 +56,10 @@ const degrees = (angle: number): string => `${Number(angle.toFixed(1))}°`;
   styleUrls: ['../shared/sheet.scss', './preload-sheet.scss'],
 })
 export class PreloadSheet {
+  readonly tab = input<string>();
   readonly at = input<string>();
+  protected readonly tabs = PRELOAD_TABS;
+  protected readonly active = activeTab(PRELOAD_TABS, this.tab);
   protected readonly setUp = inject(SetUp);
   protected readonly bench = this.setUp.bench;
   private readonly drawers = inject(Library).ofKind('shims');
