@@ -14,4 +14,4 @@ export {
 } from './road/trace-csv';
 export { LEDGER_CSV_HEADER, ledgerCsv, readLedgerCsv } from './engine/ledger-csv';
 export { encodingOf, textOf, type TextEncoding } from './document/text';
-export { BOARD_CSV_HEADER, boardCsv } from './plan/board-csv';
+export { BOARD_CSV_HEADER, boardCsv } from './board/board-csv';

@@ -3,7 +3,7 @@ import { CONSTRUCTIONS, DECIMAL_SIGNS } from '@hot-spline/core';
 import { idSchema, photoId } from './document/fields';
 import { AXLES } from './document/names';
 import { buildSchema, type Build } from './document/schema';
-import { BOARD_STATES } from './plan/board-states';
+import { BOARD_STATES } from './board/board-states';
 import { RESTS } from './engine/figure';
 import { STATIONS, VERDICTS } from './engine/finding';
 import { librarySpecSchema, type LibrarySpec } from './library/schema';
@@ -142,6 +142,16 @@ export const setUpsSchema = z.object({
       construction: z.enum(CONSTRUCTIONS),
       job: z.looseObject({}).nullable(),
       closingsMm: z.array(z.number()),
+    }),
+  ),
+  /** What jobs took: minutes by step, rounds, days. */
+  times: z.array(
+    z.object({
+      ...ofBuild,
+      job: z.string(),
+      steps: z.record(z.string(), z.number()),
+      rounds: z.int(),
+      days: z.int().nullable(),
     }),
   ),
   /** Builds that can't be read: what they hold is not known. */

@@ -4,7 +4,7 @@ import { idSchema, photoId } from './document/fields';
 import { ledgerEntrySchema } from './document/ledger';
 import { AXLES } from './document/names';
 import { PHOTO_BYTES, PHOTO_TYPES } from './document/photos';
-import { BOARD_STATES } from './plan/board-states';
+import { BOARD_STATES } from './board/board-states';
 import { libraryFileSchema } from './library/schema';
 import {
   archiveSchema,

@@ -2,7 +2,7 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { deriveBuild } from '../derive';
 import { readLibraryFile } from '../library/library-file';
 import { subjects } from '../subjects';
-import { boardWork } from '../plan/board';
+import { boardWork } from '../board/board';
 import { weakestLinks } from '../shaft/links';
 import { readBuildFile, type BuildFile } from './build-file';
 import { FORMAT_VERSION } from './version';
@@ -58,7 +58,7 @@ describe('the demo builds', () => {
         construction: axle?.identity?.construction?.value,
         ratio: axle && axle.finalDrive.ring / axle.finalDrive.pinion,
         use: build.use,
-        state: boardWork(build, ledger, subjects).state,
+        state: boardWork(build, ledger).state,
       };
     });
     for (const key of ['construction', 'ratio', 'use'] as const)

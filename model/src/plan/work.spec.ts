@@ -10,7 +10,7 @@ import { partDecided, partFound } from '../inspect/readings';
 import { done, entry, jobOf, keys, look, read, said, sign } from '../testing/bench';
 import { keptFiles } from '../testing/builds';
 import { asBefore, walk } from '../testing/walk';
-import { boardWork, facetsOf } from './board';
+import { boardWork, facetsOf } from '../board/board';
 import { overrideKey } from './index';
 import { newWork } from './new-work';
 import { lesson, sealant, stepDone, stepTime } from './readings';
@@ -139,7 +139,7 @@ describe('the work on an axle', () => {
   });
 
   it('the demo has work in every state', () => {
-    const states = Object.values(keptFiles()).map(({ build, ledger }) => boardWork(build, ledger, subjects).state);
+    const states = Object.values(keptFiles()).map(({ build, ledger }) => boardWork(build, ledger).state);
     expect(new Set(states)).toEqual(new Set(['waiting', 'loop', 'work', 'due']));
   });
 });
@@ -454,7 +454,7 @@ describe('what goes wrong at the bench', () => {
       expect(said()).toContain(shown);
     }
     hold.why = 'a ground fault in the shop';
-    expect(boardWork(build, [], subjects)).toEqual(
+    expect(boardWork(build, [])).toEqual(
       jasmine.objectContaining({ state: 'waiting', hold: 'a ground fault in the shop' }),
     );
   });

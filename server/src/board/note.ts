@@ -1,13 +1,4 @@
-import { InputError } from '@hot-spline/core';
-import {
-  boardWork,
-  facetsOf,
-  ledgerWords,
-  subjects,
-  type BoardWork,
-  type Build,
-  type LedgerEntry,
-} from '@hot-spline/model';
+import { boardWork, facetsOf, ledgerWords, type BoardWork, type Build, type LedgerEntry } from '@hot-spline/model';
 import type { Queries } from '../db/database';
 
 /** What the board knows of a build without its ledger; its work is worked out when it is asked for. */
@@ -27,17 +18,11 @@ export async function noteBuild(tx: Queries, id: string, build: Build): Promise<
 
 /** Keeps how far the work is, and what is found by what was written on the way: a ledger only grows, and so do its words. */
 export async function noteWork(tx: Queries, id: string, build: Build, ledger: readonly LedgerEntry[]): Promise<void> {
-  let work: BoardWork | null = null;
-  try {
-    work = boardWork(build, ledger, subjects);
-  } catch (error) {
-    // A job that can’t be: the open build says why.
-    if (!(error instanceof InputError)) throw error;
-  }
+  const work = boardWork(build, ledger);
   await tx.query('update builds set state = $2, work = $3, stale = false where id = $1', [
     id,
-    work?.state ?? 'open',
-    JSON.stringify(work ?? {}),
+    work.state,
+    JSON.stringify(work),
   ]);
   await tx.query('insert into build_words (build_id, word) select $1, unnest($2::text[]) on conflict do nothing', [
     id,

@@ -6,10 +6,12 @@ import {
   pastOf,
   readingsInForce,
   requireInStock,
+  timesOf,
   type AxleName,
   type Build,
   type Drawer,
   type Holding,
+  type JobTimes,
   type LedgerEntry,
   type PastSetup,
   type SetUps,
@@ -25,6 +27,7 @@ interface Kept {
   readonly seq: string;
   readonly holdings: readonly Holding[];
   readonly past: readonly PastSetup[];
+  readonly times: readonly JobTimes[];
   /** Why it can't be read; null for one that can. */
   readonly why: string | null;
 }
@@ -55,11 +58,12 @@ async function workOut(db: Queries, { id, version, seq }: Row): Promise<Kept> {
     const ledger = await readLedger(db, id);
     // Practice takes nothing out of drawers and teaches nothing.
     const real = stored?.build.practice === null;
-    const holdings = real ? holdingsOf(readingsInForce(ledger)) : [];
-    return { version, seq, holdings, past: real ? lessons(stored.build, ledger) : [], why: null };
+    const readings = readingsInForce(ledger);
+    const [holdings, times] = real ? [holdingsOf(readings), timesOf(stored.build, readings)] : [[], []];
+    return { version, seq, holdings, times, past: real ? lessons(stored.build, ledger) : [], why: null };
   } catch (error) {
     if (!(error instanceof Problem)) throw error;
-    return { version, seq, holdings: [], past: [], why: error.message };
+    return { version, seq, holdings: [], past: [], times: [], why: error.message };
   }
 }
 
@@ -72,7 +76,7 @@ export async function setUps(db: Database, queries: Queries = db): Promise<SetUp
      from builds b join ledger l on l.build_id = b.id
      group by b.id, b.name, b.version, b.updated_at order by max(l.seq) desc`,
   );
-  const all: SetUps = { holdings: [], past: [], unreadable: [] };
+  const all: SetUps = { holdings: [], past: [], times: [], unreadable: [] };
   for (const row of rows) {
     const known = before.get(row.id);
     const one = known?.version === row.version && known.seq === row.seq ? known : await workOut(queries, row);
@@ -94,6 +98,7 @@ export async function setUps(db: Database, queries: Queries = db): Promise<SetUp
         closingsMm: [...closingsMm],
       })),
     );
+    all.times.push(...one.times.map(({ axle, steps, ...rest }) => ({ ...of(axle), ...rest, steps: { ...steps } })));
     if (one.why !== null) all.unreadable.push({ build: row.id, name: row.name, why: one.why });
   }
   return all;

@@ -28,6 +28,7 @@ export const otherSetUps = (
     holdings: signal(holdings),
     past: signal(past),
     unreadable: signal([]),
+    times: signal([]),
     problem: signal(null),
     read: () => Promise.resolve(),
   },

@@ -228,7 +228,7 @@ describe('the short ways', () => {
     boxes()[1]?.click();
     await screen.fixture.whenStable();
     expect(screen.all('.guided .done').length).toBe(2);
-    expect(screen.find('.guided .next').textContent).toContain('about half of its band');
+    expect(screen.find('.guided .next').textContent).toContain('Ring side in, until there is no backlash.');
     boxes()[0]?.click();
     await screen.fixture.whenStable();
     expect(screen.all('.guided .done').length).toBe(0);

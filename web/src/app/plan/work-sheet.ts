@@ -17,6 +17,7 @@ import { JOB_OPTIONS, WorkEdit } from './work-edit';
 import { FactsPanel } from './facts-panel';
 import { MetalPanel } from './metal-panel';
 import { WorkLike } from './work-like';
+import { WorkPromise } from './work-promise';
 import { WhosePanel } from './whose-panel';
 import { WorkStep } from './work-step';
 
@@ -50,6 +51,7 @@ const HOLD_OPTIONS: readonly Option<NonNullable<Work['hold']>['for']>[] = [
     Tabs,
     WhosePanel,
     WorkLike,
+    WorkPromise,
     WorkStep,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,

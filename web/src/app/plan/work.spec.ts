@@ -4,6 +4,7 @@ import { entryOf } from '@hot-spline/core';
 import { newWork, workSubjects, type Build, type LedgerEntry, type Reading, type Work } from '@hot-spline/model';
 import { Screen, openBench } from '../../testing/harness';
 import { setUpBuild } from '../../testing/set-up';
+import { FindingsFocus } from '../shared/findings-focus';
 import type { Bench } from '../state/bench';
 import { PartsSheet } from './parts-sheet';
 import { WorkEdit } from './work-edit';
@@ -31,6 +32,27 @@ const readings = (bench: Bench, what: string): Reading[] =>
 const stepSheet = (step: string) => Screen.of(WorkSheet, { tab: 'step', step });
 
 describe('the work sheet', () => {
+  it('says what can be promised: hands on, rounds, calendar, each with where it is from', async () => {
+    openBench(working());
+    const screen = await Screen.of(WorkSheet);
+    const promise = screen.find('[aria-label="What can be promised"]').textContent?.replace(/\s+/g, ' ') ?? '';
+    expect(promise).toMatch(/about 2.4 times ?as the advisor takes on made-up axles/);
+    expect(promise).toContain('fewer than 3 jobs of this kind were handed over here');
+    expect(promise).toMatch(/0 of \d+ steps by this shop’s own times/);
+  });
+
+  it('narrows the findings to the step that is open, and gives them back when it is left', async () => {
+    const bench = openBench(working());
+    const focus = TestBed.inject(FindingsFocus);
+    const screen = await stepSheet('backlash');
+    const all = bench.derived()?.findings ?? [];
+    const few = all.filter((one) => focus.now()?.concerns(one));
+    expect(few.length).toBeLessThan(all.length);
+    expect(few.every(({ place }) => place.sheet === 'mesh' || place.sheet === 'work')).toBeTrue();
+    screen.fixture.destroy();
+    expect(focus.now()).toBeNull();
+  });
+
   it('begins with what the job is: only jobs that the unit can be', async () => {
     const build = working();
     if (build.axles.rear) build.axles.rear.work = null;

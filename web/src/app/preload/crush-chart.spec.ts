@@ -46,7 +46,7 @@ describe('what a set-up writes', () => {
     expect(text).toContain('Rear: assembly 2');
     expect(text).toContain('pinion 1 mm, left 6 mm, right 6 mm');
     expect(text).toContain('Rear, assembly 2: backlash round the ring');
-    expect(text).toContain('drive 0.1 / -0.2');
+    expect(text).toContain('drive a little low; coast centred');
   });
 
   it('the Rail shows Practice only where somebody practises', async () => {

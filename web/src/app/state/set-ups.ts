@@ -3,7 +3,7 @@ import type { MeshJob } from '@hot-spline/core';
 import type { PastSetup, SetUps } from '@hot-spline/model';
 import { ApiError, api } from './api';
 
-const NONE: SetUps = { holdings: [], past: [], unreadable: [] };
+const NONE: SetUps = { holdings: [], past: [], times: [], unreadable: [] };
 
 /** What all set-ups of the shop hold out of drawers and teach, as the server knew it last. */
 @Injectable({ providedIn: 'root' })
@@ -13,6 +13,8 @@ export class ShopSetUps {
   readonly problem = signal<string | null>(null);
   readonly holdings = computed(() => this.known().holdings);
   readonly unreadable = computed(() => this.known().unreadable);
+  /** What jobs took, with the build that each is of. */
+  readonly times = computed(() => this.known().times);
   /** Newest first, with the build that each is of. */
   readonly past = computed<readonly (PastSetup & { readonly build: string })[]>(() =>
     this.known().past.map((one) => ({ ...one, job: one.job as MeshJob | null })),

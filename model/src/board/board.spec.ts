@@ -1,8 +1,10 @@
 import { entryOf } from '@hot-spline/core';
+import { deriveBuild } from '../derive';
 import { newBuild } from '../document/new-build';
 import { readBuildFile } from '../document/build-file';
 import type { Build } from '../document/schema';
-import type { LedgerEntry, Reading } from '../engine/readings';
+import type { LedgerEntry, Reading, Signature } from '../engine/readings';
+import { newSetup } from '../mesh/new-setup';
 import { newAxleSpec } from '../library/new-spec';
 import { subjects } from '../subjects';
 import { newJoint } from '../joint/new-joint';
@@ -12,14 +14,18 @@ import { testId } from '../testing/builds';
 import { orderOfWork } from '@hot-spline/core';
 import { boardWork, facetsOf } from './board';
 import { BOARD_STATES } from './board-states';
-import { gateKey } from './gates';
-import { newWork } from './new-work';
-import { stepDone, stepTime } from './readings';
-import { factsOf } from './facts';
+import { gateKey } from '../plan/gates';
+import { newWork } from '../plan/new-work';
+import { stepDone, stepTime } from '../plan/readings';
+import { factsOf } from '../plan/facts';
 
 function planned(change: (build: Build) => unknown = () => undefined): Build {
   const build = newBuild('Test');
-  if (build.axles.rear) build.axles.rear.work = newWork('ratio-swap', 'plain');
+  const { rear } = build.axles;
+  if (!rear) throw new Error('no rear axle');
+  rear.work = newWork('ratio-swap', 'plain');
+  rear.identity = newAxleSpec('Test axle', 'integral-head-shim', 'measured');
+  rear.setup = newSetup();
   change(build);
   return build;
 }
@@ -36,7 +42,7 @@ const reading = (subject: Reading['subject'], value: Reading['value']): LedgerEn
 });
 const done = (step: string, axle: 'rear' | 'front' = 'rear') =>
   reading(stepDone.of({ axle, step }), { of: 'choice', choice: 'done' });
-const signed = (gate: 'A' | 'B'): LedgerEntry => ({
+const signed = (gate: 'A' | 'B'): Signature => ({
   kind: 'signature',
   id: testId(),
   at,
@@ -46,7 +52,7 @@ const signed = (gate: 'A' | 'B'): LedgerEntry => ({
   figures: {},
 });
 const race = (n: number) => reading(tripKind.of({ axle: 'rear', trip: String(n) }), { of: 'choice', choice: 'race' });
-const state = (build: Build, ledger: readonly LedgerEntry[] = []) => boardWork(build, ledger, subjects).state;
+const state = (build: Build, ledger: readonly LedgerEntry[] = []) => boardWork(build, ledger).state;
 
 /** Ledger of a job that is done up to a step, gates signed on the way. */
 function upTo(build: Build, step: string): LedgerEntry[] {
@@ -56,7 +62,8 @@ function upTo(build: Build, step: string): LedgerEntry[] {
   const ledger: LedgerEntry[] = [];
   for (const { id, gate } of orderOfWork(situation)) {
     if (id === step) return ledger;
-    ledger.push(gate === null ? done(id) : signed(gate));
+    const figures = gate === null ? {} : { ...deriveBuild(build, ledger).gates.rear?.[gate].figures };
+    ledger.push(gate === null ? done(id) : { ...signed(gate), figures });
   }
   return ledger;
 }
@@ -102,14 +109,14 @@ describe('where a job stands', () => {
       if (axles.rear?.work) axles.rear.work.hold = { for: 'customer', why: 'which ratio?', since: '2026-11-25' };
     });
     expect(state(held, upTo(held, 'backlash'))).toBe('waiting');
-    expect(boardWork(held, [], subjects).hold).toBe('which ratio?');
+    expect(boardWork(held, []).hold).toBe('which ratio?');
   });
 
   it('is due after its races, whatever else it is', () => {
     const build = planned();
     const races = [1, 2, 3, 4].map(race);
     expect(state(build, races.slice(1))).toBe('planned');
-    expect(boardWork(build, races, subjects)).toEqual(jasmine.objectContaining({ state: 'due', due: 'races' }));
+    expect(boardWork(build, races)).toEqual(jasmine.objectContaining({ state: 'due', due: 'races' }));
   });
 
   it('of two axles the one that presses most counts; hours are those of both', () => {
@@ -123,22 +130,21 @@ describe('where a job stands', () => {
       counts: 'one',
       entries: [entryOf(90, 'min')],
     });
-    const one = boardWork(planned(), [], subjects);
-    const both = boardWork(build, [done('brief'), time], subjects);
+    const one = boardWork(planned(), []);
+    const both = boardWork(build, [done('brief'), time]);
     expect([both.state, both.hold, both.takenH]).toEqual(['waiting', 'puller', 1.5]);
     expect(both.leftH).toBeGreaterThan(one.leftH * 1.8);
   });
 
-  it('a job whose unit is none of its kind is refused by name', () => {
-    expect(() =>
-      boardWork(
-        planned(({ axles }) => {
-          if (axles.rear?.work) axles.rear.work.job = 'insert';
-        }),
-        [],
-        subjects,
-      ),
-    ).toThrowError(/needs a unit of that kind/);
+  it('a job whose unit is none of its kind has no state; the open build says why', () => {
+    const build = planned(({ axles }) => {
+      if (axles.rear?.work) axles.rear.work.job = 'insert';
+    });
+    expect(boardWork(build, [])).toEqual(jasmine.objectContaining({ state: 'open', of: 0 }));
+    const stop = deriveBuild(build, []).findings.find(
+      ({ verdict, place }) => verdict === 'stop' && place.tab === 'facts',
+    );
+    expect(stop?.say('metric').detail).toContain('needs a unit of that kind');
   });
 
   it('every state has its place in the order', () => {

@@ -1,12 +1,9 @@
+import { entryBase } from '@hot-spline/core';
+import { BuildDeriver } from '../derive';
 import { AXLES } from '../document/names';
 import type { Build } from '../document/schema';
-import { entryBase } from '@hot-spline/core';
-import { inForce, signaturesInForce, type LedgerEntry } from '../engine/readings';
-import type { Subject } from '../engine/subjects';
-import { runInState } from '../runin';
+import type { LedgerEntry } from '../engine/readings';
 import { BOARD_STATES, type BoardState } from './board-states';
-import { gateKey } from './gates';
-import { workState } from './work';
 
 /** How far the work on a build is. */
 export interface BoardWork {
@@ -26,23 +23,20 @@ export interface BoardWork {
 
 const NOTHING: BoardWork = { state: 'open', next: '', done: 0, of: 0, hold: '', takenH: 0, leftH: 0, due: '' };
 
-/**
- * How far the work on a build is, the axle that is behind first. Gates count as signed by their signature alone; whether it
- * still stands is judged where the build is open.
- * @throws InputError for work that can’t be: a job whose unit is none of its kind
- */
-export function boardWork(build: Build, ledger: readonly LedgerEntry[], kinds: readonly Subject[]): BoardWork {
-  const readings = inForce(ledger, kinds);
-  const signed = signaturesInForce(ledger);
+const deriver = new BuildDeriver(true);
+
+/** How far the work on a build is, the axle that is behind first: as the open build says it, for it is worked out alike. */
+export function boardWork(build: Build, ledger: readonly LedgerEntry[]): BoardWork {
+  const derived = deriver.derive(build, ledger);
   const axles = AXLES.flatMap((name): BoardWork[] => {
     const axle = build.axles[name];
-    if (!axle?.work) return [];
-    const gates = { A: signed.has(gateKey(name, 'A')), B: signed.has(gateKey(name, 'B')) };
-    const work = workState(name, axle, readings, { gates });
-    if (!work) return [];
+    const work = derived.work[name];
+    if (!axle?.work || !work) return [];
+    const gate = (of: 'A' | 'B'): boolean => derived.gates[name]?.[of].open ?? false;
+    const gates = { A: gate('A'), B: gate('B') };
     const { steps, next, minutes } = work;
     const done = steps.filter(({ status }) => status === 'done' || status === 'skipped').length;
-    const due = runInState(name, axle, readings)?.due ?? [];
+    const due = derived.runin[name]?.due ?? [];
     const away = axle.work.parts.some(({ state }) => state !== 'here');
     const phase = next?.step.phase;
     const state: BoardState =

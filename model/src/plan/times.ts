@@ -1,0 +1,45 @@
+import { AXLES, type AxleName } from '../document/names';
+import type { Build } from '../document/schema';
+import { readingBase, type Readings } from '../engine/readings';
+import { assembled } from '../mesh/readings';
+import { stepDone, stepTime } from './readings';
+
+/** How long the work on an axle took, as it was written down. */
+export interface JobTimes {
+  readonly axle: AxleName;
+  readonly job: string;
+  /** Minutes with hands on it, by step. */
+  readonly steps: Readonly<Record<string, number>>;
+  /** How often it was put together before it was right; 0 where that is not known. */
+  readonly rounds: number;
+  /** Days from the first step to the hand-over, both counted; null while it is not handed over. */
+  readonly days: number | null;
+}
+
+const DAY_MS = 86_400_000;
+const day = (at: string): number => Math.floor(Date.parse(at) / DAY_MS);
+
+/** What a build teaches of hours and days. */
+export function timesOf(build: Build, readings: Readings): readonly JobTimes[] {
+  return AXLES.flatMap((axle): JobTimes[] => {
+    const work = build.axles[axle]?.work;
+    if (!work) return [];
+    const steps: Record<string, number> = {};
+    const ends: string[] = [];
+    let [rounds, over] = [0, ''];
+    for (const reading of readings.values()) {
+      const time = stepTime.read(reading.subject);
+      if (time?.axle === axle) steps[time.step] = readingBase(reading) / 60;
+      const end = stepDone.read(reading.subject);
+      if (end?.axle === axle && reading.value.of === 'choice' && reading.value.choice === 'done') {
+        ends.push(reading.at);
+        if (end.step === 'hand-over') over = reading.at;
+      }
+      const put = assembled.read(reading.subject);
+      if (put?.axle === axle && put.assembly !== '0') rounds += 1;
+    }
+    if (Object.keys(steps).length === 0 && over === '') return [];
+    const first = ends.sort()[0];
+    return [{ axle, job: work.job, steps, rounds, days: over === '' || !first ? null : day(over) - day(first) + 1 }];
+  });
+}
