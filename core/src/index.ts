@@ -263,7 +263,7 @@ export {
   type MeasuredGroup,
   type SpringGroup,
 } from './pack/spring-column';
-export { BACKLASH_GUARD, backlashRound, type BandMm, type Round } from './mesh/backlash';
+export { BACKLASH_GUARD, backlashRound, onceATurn, type BandMm, type Round } from './mesh/backlash';
 export {
   adjusterNotches,
   carrierSides,

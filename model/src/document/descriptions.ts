@@ -418,6 +418,7 @@ export const DESCRIPTIONS: Readonly<Record<string, string>> = {
   'sheet.carrierTorque': 'Band of the turning torque of the carrier bearings alone.',
   'sheet.caseGrowth': 'Band of the growth of the case across its caps under side preload.',
   adjusterSequence: 'How the adjusters are run up, move by move, by the sheet; null where nobody has read it.',
+  'subject.place': 'Place round the ring, 1 to 4.',
   'subject.method': 'Method that side preload was judged by.',
   'adjusterSequence.moves': 'Moves of the adjusters in their order.',
   way: 'In or out.',

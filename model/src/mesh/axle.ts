@@ -4,6 +4,7 @@ import type { InForce } from '../engine/readings';
 import type { ReadingValue } from '../engine/values';
 import type { Construction } from '../library/schema';
 import type { SpecSheet } from '../library/sheet';
+import type { PatternRound } from './pattern-round';
 import type { Stage } from './readings';
 import type { Setup, Trial } from './schema';
 
@@ -43,6 +44,8 @@ export interface AssemblyState {
   readonly ringMm: number;
   readonly backlash: Readonly<Record<Stage, BacklashRead | null>>;
   readonly pattern: Readonly<Record<Stage, PatternRead | null>>;
+  /** Read at four places round the ring; null where it was not. */
+  readonly patternRound: Readonly<Record<Stage, PatternRound | null>>;
   /** Of a unit that has no ring to move; null while it was not read. */
   readonly endFloatMm: Readonly<Record<Stage, number | null>>;
 }

@@ -62,6 +62,7 @@ export function deriveMesh(mesh: MeshAxle, readings: Readings, d: Derivation): v
   backlashRead(mesh, now, d);
   patternRead(mesh, now, d);
   packs(mesh, now, readings, d);
+  allRoundPattern(mesh, now, d);
   adjusters(mesh, now, d);
   spread(mesh, readings, d);
   indicated(mesh, readings, d);
@@ -243,6 +244,28 @@ function patternRead(mesh: MeshAxle, now: AssemblyState, d: Derivation): void {
       depthFirst,
     },
     say: words.patternSeen,
+  });
+}
+
+/** A contact that was read all round: what comes once a turn is the seat. */
+function allRoundPattern({ axle }: MeshAxle, { patternRound: of }: AssemblyState, d: Derivation): void {
+  const round = of.final ?? of.trial;
+  if (!round) return;
+  d.finding({
+    id: `mesh.${axle}.seat`,
+    verdict: round.seat ? 'stop' : 'fits',
+    place: at(axle, 'mesh', `flank-${round.flank}-${axle}`),
+    station: STATION,
+    figures: [],
+    rule: 'a change once a turn is a cocked seat, not depth (common practice); from 0.15 of half a tooth on: ours',
+    facts: {
+      seat: round.seat,
+      swing: fact(100 * round.swing, 'percent'),
+      flank: round.flank,
+      way: round.way === 'v' ? 'between root and edge' : 'between toe and heel',
+      angle: fact(round.angleDeg, 'angle'),
+    },
+    say: words.seat,
   });
 }
 

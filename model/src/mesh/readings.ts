@@ -49,6 +49,16 @@ export const pattern = defineSubject({
   words: ({ axle: on, assembly: n, stage: at }) => `${capital(on)}, ${shown(n, at)}: pattern`,
 });
 
+/** The pattern at one of four places round the ring, where it differs: what changes once a turn is the seat, not the depth. */
+export const patternAt = defineSubject({
+  what: 'pattern-at',
+  keys: { axle, assembly, stage, place: z.enum(['1', '2', '3', '4']) },
+  value: { of: 'pattern' },
+  state: trialSchema,
+  words: ({ axle: on, assembly: n, stage: at, place }) =>
+    `${capital(on)}, ${shown(n, at)}: pattern at place ${place} of 4 round the ring`,
+});
+
 export const patternPhoto = defineSubject({
   what: 'pattern-photo',
   keys: { axle, assembly },
@@ -220,6 +230,7 @@ export const meshSubjects = [
   assembled,
   backlash,
   pattern,
+  patternAt,
   patternPhoto,
   capsPhoto,
   sheetPhoto,

@@ -14,7 +14,8 @@ import { readingBase, type InForce, type Reading, type Readings } from '../engin
 import type { Construction } from '../library/schema';
 import { isWeak, type SpecSheet } from '../library/sheet';
 import type { Assembled, AssemblyState, BacklashRead, MeshAxle, PastSetup, Pattern, PatternRead } from './axle';
-import { assembled, backlash, endFloat, pattern, type Stage } from './readings';
+import { PATTERN_PLACES, middleOf, patternRound, type PatternRound } from './pattern-round';
+import { assembled, backlash, endFloat, pattern, patternAt, type Stage } from './readings';
 import type { Setup, Trial } from './schema';
 import { shiftTo } from './shifts';
 
@@ -103,6 +104,24 @@ function readPattern(readings: Readings, key: string): PatternRead | null {
   return { reading, state, value, repeats, counts: isClear(value) && state.drag === 'braked' };
 }
 
+/** All four places of an assembly and stage. */
+const readRound = (
+  readings: Readings,
+  keys: { readonly axle: AxleName; readonly assembly: string; readonly stage: Stage },
+): PatternRound | null =>
+  patternRound(PATTERN_PLACES.map((place) => readPattern(readings, patternAt.key({ ...keys, place }))));
+
+/** The pattern that counts: of all round where that was read last, else the one that was seen. */
+function countedPattern(
+  readings: Readings,
+  keys: { readonly axle: AxleName; readonly assembly: string; readonly stage: Stage },
+): PatternRead | null {
+  const one = readPattern(readings, pattern.key(keys));
+  const round = readRound(readings, keys);
+  const middle = round && middleOf(round);
+  return middle && (one === null || middle.reading.seq > one.reading.seq) ? middle : one;
+}
+
 const NUMBERS = Array.from({ length: 100 }, (_, i) => i);
 
 /** Everything that is known of the set-up of one axle. */
@@ -147,7 +166,8 @@ export function meshAxle(
       rightMm: sum(value.right),
       ringMm: place(value) - from,
       backlash: both((stage) => readBacklash(readings, backlash.key({ ...of, stage }), band)),
-      pattern: both((stage) => readPattern(readings, pattern.key({ ...of, stage }))),
+      pattern: both((stage) => countedPattern(readings, { ...of, stage })),
+      patternRound: both((stage) => readRound(readings, { ...of, stage })),
       endFloatMm: both((stage) => {
         const read = readings.get(endFloat.key({ ...of, stage }));
         return read ? readingBase(read) : null;
@@ -159,7 +179,7 @@ export function meshAxle(
   const known: Known = {
     came: {
       backlash: asCame((stage) => readBacklash(readings, backlash.key({ ...before, stage }), band)),
-      pattern: asCame((stage) => readPattern(readings, pattern.key({ ...before, stage }))),
+      pattern: asCame((stage) => countedPattern(readings, { ...before, stage })),
     },
     axle,
     setup,

@@ -171,6 +171,16 @@ export function spreadTooFar(f: F<'spread' | 'limit'>, system: UnitSystem): Word
   };
 }
 
+export function seat(f: F<'swing' | 'angle', 'flank' | 'way', 'seat'>, system: UnitSystem): Words {
+  const much = say(f.swing.value, 'percent', system, 0);
+  return {
+    title: f.seat ? 'The pattern changes once a turn: the seat, not depth' : 'The pattern is the same all round',
+    detail: f.seat
+      ? `On the ${f.flank} flank it swings ${much} of half a tooth ${f.way}, most about ${say(f.angle.value, 'angle', system, 0)} from place 1. A burr, dirt, a bolt, a cocked ring: no shim mends it. Read the run-out of the ring.`
+      : `It swings ${much} of half a tooth: what depth and the place of the ring decide is the same everywhere.`,
+  };
+}
+
 export function ringRunsOut(f: F<'runout' | 'limit'>, system: UnitSystem): Words {
   const over = f.runout.value > f.limit.value;
   return {

@@ -28,6 +28,7 @@ import { Field, type GaugeOffer, type Understood } from '../shared/field';
 import { PracticeTruth } from '../practice/practice';
 import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
+import { Radios } from '../shared/radios';
 import { SheetHead } from '../shared/sheet-head';
 import { ReadBy } from '../state/read-by';
 import { Tabs } from '../shared/tabs';
@@ -55,6 +56,15 @@ interface Place {
   readonly gauge?: GaugeSent;
 }
 
+type SeenAt = 'all' | '1' | '2' | '3' | '4';
+const SEEN: readonly { readonly value: SeenAt; readonly label: string }[] = [
+  { value: 'all', label: 'alike all round' },
+  { value: '1', label: 'place 1' },
+  { value: '2', label: '2' },
+  { value: '3', label: '3' },
+  { value: '4', label: '4 of 4' },
+];
+
 /** What gauges sent for a whole round: made up anywhere, made up all round. */
 function sentForAll(places: readonly Place[]): GaugeSent | null {
   const sent = places.flatMap(({ gauge }) => (gauge ? [gauge] : []));
@@ -77,6 +87,7 @@ function sentForAll(places: readonly Place[]): GaugeSent | null {
     Field,
     FigureButton,
     Flank,
+    Radios,
     RouterLink,
     SetUpMap,
     SheetHead,
@@ -248,9 +259,22 @@ export class MeshSheet {
   // Pattern, dragged to where it was seen.
   private readonly patternKey = computed(() => {
     const { axle, assembly, stage } = this.subjectOf();
-    return `${this.bench.editor().id ?? ''}.pattern.${axle}.${assembly}.${stage}`;
+    const at = this.seenAt() === 'all' ? '' : `.${this.seenAt()}`;
+    return `${this.bench.editor().id ?? ''}.pattern.${axle}.${assembly}.${stage}${at}`;
   });
-  private readonly written = computed(() => this.seen()?.pattern ?? null);
+  /** Where round the ring it is seen: alike everywhere, or place by place where it differs. */
+  protected readonly seenAt = linkedSignal<string, SeenAt>({ source: () => this.draftKey(), computation: () => 'all' });
+  protected readonly seenOptions = SEEN;
+  private readonly patternSubject = computed(() => {
+    const place = this.seenAt();
+    const keys = this.subjectOf();
+    return place === 'all' ? setupSubjects.pattern.of(keys) : setupSubjects.patternAt.of({ ...keys, place });
+  });
+  private readonly written = computed(() => {
+    if (this.seenAt() === 'all') return this.seen()?.pattern ?? null;
+    const value = this.bench.readingOf(this.patternSubject())?.value;
+    return value?.of === 'pattern' ? { value } : null;
+  });
   /** What is being laid out and not written yet; kept over a reload. */
   protected readonly draft = linkedSignal<{ drive: FlankPattern | null; coast: FlankPattern | null } | null>(() => {
     const kept = this.drafts.read(this.patternKey());
@@ -280,8 +304,11 @@ export class MeshSheet {
 
   protected writePattern(): void {
     const [drive, coast] = [this.drive() ?? CENTRED, this.coast() ?? CENTRED];
-    this.setUp.record(setupSubjects.pattern.of(this.subjectOf()), { of: 'pattern', drive, coast }, 'Marking paste');
+    this.setUp.record(this.patternSubject(), { of: 'pattern', drive, coast }, 'Marking paste');
     this.dropPattern();
+    // Place by place, once begun: the next one.
+    const next = SEEN.findIndex(({ value }) => value === this.seenAt()) + 1;
+    if (this.seenAt() !== 'all') this.seenAt.set(SEEN[next]?.value ?? '4');
   }
 
   protected dropPattern(): void {
