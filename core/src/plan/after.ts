@@ -103,7 +103,7 @@ export const CLOSE = [
     title: 'Gate B',
     acts: ['gate-b'],
     does: ['Final readings in spec, by name.'],
-    after: ['gate-a', 'final-readings', 'side-preload', 'float-final', 'locker-line', 'input-float'],
+    after: ['gate-a', 'final-readings', 'side-preload', 'total-torque', 'float-final', 'locker-line', 'input-float'],
     gate: 'B',
     pass: 'Signed.',
     fails: 'The cover stays off.',

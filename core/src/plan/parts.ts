@@ -21,6 +21,11 @@ export const PARTS = {
   'pinion-nut': { name: 'Pinion nut', count: 1, mind: 'New; the old one is for trying.' },
   compound: { name: 'Retaining compound and sealant for splines', count: 1, mind: 'By place, in date.' },
   'collapsible-spacers': { name: 'Collapsible spacers', count: 2, mind: 'Two: an overshoot eats one.' },
+  'shim-kit': {
+    name: 'Pinion shims',
+    count: 1,
+    mind: 'Every thickness round the starting one, of the seat that it has.',
+  },
   'preload-shims': { name: 'Shims for the solid spacer', count: 1, mind: 'A set.' },
   seals: { name: 'Inner seals, o-rings, baffle', count: 1, mind: 'Reachable only now. Round or square, as it was.' },
   'shaft-seals': { name: 'Shaft seals', count: 2, mind: 'While it is open.' },

@@ -84,7 +84,9 @@ export function deriveWork(name: AxleName, axle: Axle, state: WorkState, d: Deri
       rule: 'what a step needs comes before it, what closes it after; nothing that can’t be taken back before its gate; parts out are parts in [exact]',
       facts: {
         axle: name,
-        faults: faults
+        // What can’t be taken back is said before what is only awkward.
+        faults: [...faults]
+          .sort((a, b) => Number(b.kind === 'before-gate') - Number(a.kind === 'before-gate'))
           .slice(0, 3)
           .map((fault) => faultText(fault, titles))
           .join(' '),

@@ -7,7 +7,7 @@ import { inspectSubjects } from '../inspect/readings';
 import { ringBolts } from '../joint/readings';
 import type { JointState } from '../joint/state';
 import type { MeshAxle } from '../mesh/axle';
-import { endFloat, ringRunout } from '../mesh/readings';
+import { endFloat, ringRunout, sealDrag, totalTorque } from '../mesh/readings';
 import { preloadVerdict } from '../preload/derive';
 import type { PreloadAxle } from '../preload/state';
 import { settled } from './gates';
@@ -53,6 +53,8 @@ export function evidenceOf(
     backlash: () => missing(read(now?.backlash.trial), 'backlash not read'),
     pattern: () => missing(read(now?.pattern.trial), 'pattern not read'),
     'pinion-preload': () => missing(read(preload?.last), 'turning torque not read'),
+    'seal-drag': () => missing(read(preload?.sealNm), 'drag of the seal not read'),
+    'total-torque': () => missing(read(preload?.totalNm), 'total turning torque not read'),
     'side-preload': () =>
       missing(
         preload?.side.some(({ value, said }) => value !== null || said !== null) ?? false,
@@ -110,6 +112,8 @@ export function proofsOf(name: AxleName, { mesh, preload, facts }: Known, readin
     'next-move': () => (mesh && facts ? settled(mesh, facts.gears === 'stay') : null),
     'pinion-preload': () =>
       mesh && preload && preloadVerdict(mesh, preload) === 'in-band' ? (preload.last?.reading ?? null) : null,
+    'seal-drag': () => readings.get(sealDrag.key({ axle: name })) ?? null,
+    'total-torque': () => (preload?.totalNm === null || !preload ? null : lastOf(readings, name, [totalTorque.what])),
     'side-preload': () => preload?.side.find(({ verdict }) => verdict === 'fits')?.reading ?? null,
     'final-readings': () => later(now?.backlash.final?.reading, now?.pattern.final?.reading),
     'float-trial': () => float('trial'),

@@ -6,7 +6,7 @@ import { partDecided } from '../inspect/readings';
 import { inspectedParts } from '../inspect/parts';
 import { ringBolts } from '../joint/readings';
 import { jointState } from '../joint/state';
-import { ringRunout, sideSaid } from '../mesh/readings';
+import { ringRunout, sealDrag, sideSaid } from '../mesh/readings';
 import { type SheetKey } from '../library/sheet';
 import { recordSubject, type RecordState } from '../plan/stand';
 import type { StepState } from '../plan/work';
@@ -57,6 +57,8 @@ function doStep(build: Build, { step, records }: StepState): LedgerEntry[] {
       return inspectedParts(axle).map(({ id }) =>
         entry(partDecided.of({ axle: 'rear', part: id }), { of: 'choice', choice: 'run-on' }),
       );
+    const drag = (nm: number) => ({ of: 'number' as const, counts: 'mean' as const, entries: [entryOf(nm, 'N·m')] });
+    if (step.id === 'seal-drag') return [entry(sealDrag.of({ axle: 'rear' }), drag(0.1))];
     if (step.id === 'side-preload')
       return [entry(sideSaid.of({ axle: 'rear', method: 'feel' }), { of: 'choice', choice: 'right' })];
     const limit = axle.identity?.sheet.runout?.value ?? entryOf(0.05, 'mm');
@@ -82,7 +84,8 @@ const TAKEN_AT: Readonly<Record<string, (of: { what: string; assembly?: string; 
   backlash: ({ what, stage }) => what === 'backlash' && stage === 'trial',
   pattern: ({ what, stage }) => what === 'pattern' && stage === 'trial',
   'pinion-preload': ({ what }) => what === 'pinion-torque',
-  'final-readings': ({ what, stage }) => what === 'total-torque' || stage === 'final',
+  'total-torque': ({ what }) => what === 'total-torque',
+  'final-readings': ({ what, stage }) => what !== 'total-torque' && stage === 'final',
 };
 
 /**
