@@ -86,6 +86,8 @@ const TABLE: readonly (readonly [id: string, has: Told, not: Told | null])[] = [
   ['cup-home', { depthShim: 'cup' }, {}],
   ['gears-on', { construction: 'transaxle' }, {}],
   ['side-preload', {}, { job: 'plates' }],
+  ['total-torque', {}, { job: 'unit-change' }],
+  ['seal-drag', {}, { spacer: 'solid' }],
   ['carrier-again', { job: 'unit-change', construction: 'integral-inboard' }, { job: 'insert', unitKind: 'insert' }],
   ['pinion-bearing', {}, { job: 'unit-change' }],
   ['seal-flange', {}, { job: 'unit-change' }],

@@ -4,7 +4,6 @@ import type { InForce } from '../engine/readings';
 import type { ReadingValue } from '../engine/values';
 import type { Construction } from '../library/schema';
 import type { SpecSheet } from '../library/sheet';
-import type { PatternRound } from './pattern-round';
 import type { Stage } from './readings';
 import type { Setup, Trial } from './schema';
 
@@ -29,6 +28,19 @@ export interface PatternRead {
   readonly repeats: readonly Pattern[];
   /** Whether it moves anything: faint or under light drag it doesn't. */
   readonly counts: boolean;
+}
+
+/** A contact that was read all round: what is the same everywhere, and what comes once a turn. */
+export interface PatternRound {
+  readonly reads: readonly PatternRead[];
+  /** The greatest swing of all of them, half of peak to peak, of half a tooth. */
+  readonly swing: number;
+  readonly flank: 'drive' | 'coast';
+  readonly way: 'u' | 'v';
+  /** Where it is most, degrees from place 1. */
+  readonly angleDeg: number;
+  /** It changes once a turn: a cocked seat, and no shim mends it. */
+  readonly seat: boolean;
 }
 
 /** One time that the axle was put together, with what was read. */

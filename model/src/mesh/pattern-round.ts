@@ -1,5 +1,5 @@
 import { onceATurn } from '@hot-spline/core';
-import type { PatternRead } from './axle';
+import type { PatternRead, PatternRound } from './axle';
 import type { FlankPattern } from './words';
 
 /** Places round the ring that a pattern is read at, a quarter turn apart. */
@@ -9,19 +9,6 @@ export const SEAT_SWING = 0.15;
 
 const FLANKS = ['drive', 'coast'] as const;
 const WAYS = ['u', 'v'] as const;
-
-/** A contact that was read all round: what is the same everywhere, and what comes once a turn. */
-export interface PatternRound {
-  readonly reads: readonly PatternRead[];
-  /** The greatest swing of all of them, half of peak to peak, of half a tooth. */
-  readonly swing: number;
-  readonly flank: (typeof FLANKS)[number];
-  readonly way: (typeof WAYS)[number];
-  /** Where it is most, degrees from place 1. */
-  readonly angleDeg: number;
-  /** It changes once a turn: a cocked seat, and no shim mends it. */
-  readonly seat: boolean;
-}
 
 /** @param reads at all places, in their order @returns null where a place is not read, or not seen as one patch */
 export function patternRound(reads: readonly (PatternRead | null)[]): PatternRound | null {

@@ -13,8 +13,17 @@ import type { AxleName, Side } from '../document/names';
 import { readingBase, type InForce, type Reading, type Readings } from '../engine/readings';
 import type { Construction } from '../library/schema';
 import { isWeak, type SpecSheet } from '../library/sheet';
-import type { Assembled, AssemblyState, BacklashRead, MeshAxle, PastSetup, Pattern, PatternRead } from './axle';
-import { PATTERN_PLACES, middleOf, patternRound, type PatternRound } from './pattern-round';
+import type {
+  Assembled,
+  AssemblyState,
+  BacklashRead,
+  MeshAxle,
+  PastSetup,
+  Pattern,
+  PatternRead,
+  PatternRound,
+} from './axle';
+import { PATTERN_PLACES, middleOf, patternRound } from './pattern-round';
 import { assembled, backlash, endFloat, pattern, patternAt, type Stage } from './readings';
 import type { Setup, Trial } from './schema';
 import { shiftTo } from './shifts';

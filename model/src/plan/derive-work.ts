@@ -6,7 +6,8 @@ import { fact } from '../engine/finding';
 import { planFigures } from './ids';
 import { samePattern } from './tool-pattern';
 import type { RecordState } from './stand';
-import type { StepState, WorkState } from './work';
+import type { StepState } from './stand';
+import type { WorkState } from './work';
 import * as words from './words';
 
 /** A fault of the order, in words. */

@@ -1,5 +1,5 @@
 import type { Act, StepId } from '@hot-spline/core';
-import type { StepState } from './work';
+import type { StepState } from './stand';
 
 /** The state of the metal, in words: for whoever takes over. */
 export interface Metal {

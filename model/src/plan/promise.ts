@@ -1,5 +1,6 @@
 import type { JobTimes } from './times';
-import type { StepState, WorkState } from './work';
+import type { StepState } from './stand';
+import type { WorkState } from './work';
 
 /** Ours: from so many jobs on the shop’s own times count; a median of fewer is one job’s luck. */
 export const ENOUGH_JOBS = 3;

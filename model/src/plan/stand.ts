@@ -6,7 +6,7 @@ import { readingBase, readingEntry, type InForce, type Readings } from '../engin
 import type { SubjectOf } from '../engine/subjects';
 import { originOf } from '../library/origins';
 import { isWeak, sheetField, type SheetKey } from '../library/sheet';
-import type { Numbers } from './numbers';
+import type { Numbers, StepNumber } from './numbers';
 import { STEP_READINGS, stepDone, stepSaid, type StepReading } from './readings';
 import type { Work } from './schema';
 
@@ -36,6 +36,32 @@ export interface Wait {
 export type Evidence = Partial<Record<StepId, () => string | null>>;
 /** The reading that does a step by itself, once nothing of it is missing: what is read needs no tap beside it. */
 export type Proofs = Partial<Record<StepId, () => InForce | null>>;
+
+/** A step of the order, with all that is known of it. */
+export interface StepState {
+  readonly step: Operation;
+  readonly status: 'open' | 'done' | 'failed' | 'skipped';
+  readonly why: string;
+  /** Open, and a later step that rests on it or closes it was done without it: nobody is sent back to it. */
+  readonly passed: boolean;
+  /** What was said or read that ended it. */
+  readonly done: InForce | null;
+  /** Done by what was read, not by a tap. */
+  readonly byReading: boolean;
+  readonly takenMinutes: number | null;
+  readonly records: readonly RecordState[];
+  readonly photos: readonly string[];
+  /** What it is worked by: values of the sheet, shims that are in. */
+  readonly numbers: readonly StepNumber[];
+  readonly lesson: string | null;
+  /** What was learned at the same step of the other axle. */
+  readonly lessonBefore: string | null;
+  readonly waits: readonly Wait[];
+  /** What was found of it and says stop, with no name under it; also where it is done. */
+  readonly stops: readonly Wait[];
+  /** What has to be read or said before it is done. */
+  readonly missing: readonly string[];
+}
 
 /** What other capabilities know of the steps of an axle. */
 export interface GivenOfSteps {

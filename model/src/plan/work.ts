@@ -28,33 +28,8 @@ import { STEP_READINGS, lesson, sealant, stepDone, stepPhoto, stepSaid, stepTime
 import type { Work } from './schema';
 import { factsOf } from './facts';
 import { metalOf, type Metal } from './metal';
-import { sheetNumbers, type StepNumber } from './numbers';
-import { NOTHING, standings, textOf, type GivenOfSteps, type RecordState, type Wait } from './stand';
-
-export interface StepState {
-  readonly step: Operation;
-  readonly status: 'open' | 'done' | 'failed' | 'skipped';
-  readonly why: string;
-  /** Open, and a later step that rests on it or closes it was done without it: nobody is sent back to it. */
-  readonly passed: boolean;
-  /** What was said or read that ended it. */
-  readonly done: InForce | null;
-  /** Done by what was read, not by a tap. */
-  readonly byReading: boolean;
-  readonly takenMinutes: number | null;
-  readonly records: readonly RecordState[];
-  readonly photos: readonly string[];
-  /** What it is worked by: values of the sheet, shims that are in. */
-  readonly numbers: readonly StepNumber[];
-  readonly lesson: string | null;
-  /** What was learned at the same step of the other axle. */
-  readonly lessonBefore: string | null;
-  readonly waits: readonly Wait[];
-  /** What was found of it and says stop, with no name under it; also where it is done. */
-  readonly stops: readonly Wait[];
-  /** What has to be read or said before it is done. */
-  readonly missing: readonly string[];
-}
+import { sheetNumbers } from './numbers';
+import { NOTHING, standings, textOf, type GivenOfSteps, type StepState, type Wait } from './stand';
 
 export interface WorkState {
   readonly axle: AxleName;

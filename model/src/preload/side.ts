@@ -5,7 +5,19 @@ import { isWeak, type SpecSheet } from '../library/sheet';
 import { originOf } from '../library/origins';
 import type { MeshAxle } from '../mesh/axle';
 import { carrierTorque, caseGrowth, sideSaid, zeroPlay } from '../mesh/readings';
-import type { PreloadAxle } from './state';
+
+/** What the total says of the carrier bearings. */
+export interface CarrierRead {
+  /** Null where the two can't be compared. */
+  readonly nm: number | null;
+  /** ±, from both readings through the ratio. */
+  readonly plusMinusNm: number;
+  /** What was compared, N·m at the pinion: the seal taken off both where it was in one of them alone. */
+  readonly totalNm: number;
+  readonly pinionNm: number;
+  /** Why there is none: the seal was in one of the two and its drag was not read, or the total is less than the pinion alone. */
+  readonly why: '' | 'seal' | 'less';
+}
 
 /** Ways to know that the side bearings are preloaded: common practice, the main schools. */
 export const SIDE_METHODS = ['shims', 'sequence', 'carrier', 'total', 'growth', 'feel'] as const;
@@ -51,7 +63,7 @@ const weakOf = (told: { origin: Parameters<typeof originOf>[0]['origin']; where:
  */
 export function sideReads(
   mesh: MeshAxle,
-  preload: Pick<PreloadAxle, 'carrier'>,
+  preload: { readonly carrier: CarrierRead | null },
   readings: Readings,
 ): readonly SideRead[] {
   const { axle, sheet, now, ringBy } = mesh;

@@ -15,7 +15,7 @@ import { pinionTorque, sealDrag, totalTorque } from '../mesh/readings';
 import type { Setup, Trial } from '../mesh/schema';
 import { trialOf } from '../mesh/state';
 import type { MeshAxle } from '../mesh/axle';
-import { sideReads, type SideRead } from './side';
+import { sideReads, type CarrierRead, type SideRead } from './side';
 
 /** Ours: heavy on purpose goes from the upper end of the sheet's band to so much of it; what a wrench is good to where nobody has said. */
 export const PRELOAD_GUARDS = { heavy: 1.25, wrenchNm: 0.1 } as const;
@@ -57,19 +57,6 @@ export interface PreloadAxle {
   readonly carrier: CarrierRead | null;
   /** Side preload by every method, side by side. */
   readonly side: readonly SideRead[];
-}
-
-/** What the total says of the carrier bearings. */
-export interface CarrierRead {
-  /** Null where the two can't be compared. */
-  readonly nm: number | null;
-  /** ±, from both readings through the ratio. */
-  readonly plusMinusNm: number;
-  /** What was compared, N·m at the pinion: the seal taken off both where it was in one of them alone. */
-  readonly totalNm: number;
-  readonly pinionNm: number;
-  /** Why there is none: the seal was in one of the two and its drag was not read, or the total is less than the pinion alone. */
-  readonly why: '' | 'seal' | 'less';
 }
 
 /**

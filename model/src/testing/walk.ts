@@ -9,7 +9,7 @@ import { jointState } from '../joint/state';
 import { ringRunout, sealDrag, sideSaid } from '../mesh/readings';
 import { type SheetKey } from '../library/sheet';
 import { recordSubject, type RecordState } from '../plan/stand';
-import type { StepState } from '../plan/work';
+import type { StepState } from '../plan/stand';
 import { done, entry, said, sign } from './bench';
 
 /** The same axle on the gears that it came with: what was read before is what it reads in the end. */

@@ -1,7 +1,7 @@
 import type { Working, UnitSystem } from '@hot-spline/core';
 import { say } from '@hot-spline/core';
 import type { Build, Derived, LedgerEntry } from '@hot-spline/model';
-import type { LabelSize } from './label';
+import type { LabelSize } from './label-sizes';
 
 /** A station of the driveline as the Line shows it. */
 export interface DrivelineStation {
