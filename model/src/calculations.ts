@@ -1,5 +1,5 @@
-import { Registry } from './engine/calculations';
-import { defineHeavy } from './engine/heavy';
+import { Registry } from './frame/calculations';
+import { defineHeavy } from './frame/heavy';
 import { gearingCalculations } from './gearing/calculations';
 import { jointCalculations } from './joint/calculations';
 import { meshCalculations } from './mesh/calculations';

@@ -1,4 +1,4 @@
-import type { Capability } from './engine/capability';
+import type { Capability } from './frame/capability';
 import { assumed } from './assumed';
 import { gearing } from './gearing';
 import { identity } from './identity';

@@ -4,7 +4,7 @@ import { newAxle, newBuild, openUnit, unitAs } from './document/new-build';
 import { buildSchema } from './document/schema';
 import { deriveBuild, readingsInForce, type Derived } from './derive';
 import { lockCurve } from './unit/derive';
-import { voidedBy } from './engine/readings';
+import { voidedBy } from './frame/readings';
 import { keptFiles, driftBuild, reading, testId, withPlate } from './testing/builds';
 
 const value = (derived: Derived, id: string): number => derived.figures.get(id)?.value ?? Number.NaN;

@@ -1,9 +1,9 @@
 import type { Build } from './document/schema';
-import type { AxleName } from './document/names';
-import type { Capability } from './engine/capability';
-import { Deriver, type Results } from './engine/deriver';
-import { inForce, signaturesInForce, type LedgerEntry, type Readings, type Signature } from './engine/readings';
-import { subjectKey, type Subject, type SubjectOf } from './engine/subjects';
+import type { AxleName } from './base/names';
+import type { Capability } from './frame/capability';
+import { Deriver, type Results } from './frame/deriver';
+import { inForce, signaturesInForce, type LedgerEntry, type Readings, type Signature } from './frame/readings';
+import { subjectKey, type Subject, type SubjectOf } from './frame/subjects';
 import { capabilities } from './capabilities';
 import { subjects } from './subjects';
 import { drivenAxles } from './gearing/axle-gearing';

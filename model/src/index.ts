@@ -1,6 +1,6 @@
 // Everything public of the model, listed once.
 export * as z from 'zod';
-export { fieldPath, parseOrRefuse, refusal, requireKeepable } from './refuse';
+export { fieldPath, parseOrRefuse, refusal, requireKeepable } from './base/refuse';
 export {
   ACTIONS,
   COLOURS,
@@ -11,7 +11,7 @@ export {
   type Pack,
   type PlateSpec,
 } from './pack/schema';
-export { AXLES, SIDES, USES, type AxleName, type Side, type Use } from './document/names';
+export { AXLES, SIDES, USES, type AxleName, type Side, type Use } from './base/names';
 export { COMPLAINTS, GOALS, type Brief, type Complaint, type Goal } from './identity/schema';
 export { UNIT_PARTS, UNIT_TYPES, type Unit } from './unit/schema';
 export { buildSchema, type Axle, type Build } from './document/schema';
@@ -70,9 +70,9 @@ export { explainRun } from './road/calc-run';
 export { lowRange } from './gearing/match';
 export { goalOf, findProblemOf, findStandIns } from './gearing/find-problem';
 export { changeWords, reasonWords, scoreWords } from './gearing/find-words';
-export { idSchema } from './document/fields';
+export { idSchema } from './base/fields';
 export { decisionSchema, ledgerEntrySchema, signatureSchema, voidSchema } from './document/ledger';
-export { EXACT, RESTS, type Figure, type Rests } from './engine/figure';
+export { EXACT, RESTS, type Figure, type Rests } from './frame/figure';
 export {
   STATIONS,
   VERDICTS,
@@ -82,7 +82,7 @@ export {
   type Place,
   type StationKind,
   type Verdict,
-} from './engine/finding';
+} from './frame/finding';
 export {
   readingBase,
   readingEntry,
@@ -95,14 +95,14 @@ export {
   type Readings,
   type Signature,
   type Void,
-} from './engine/readings';
-export { defineSubject, type Subject, type SubjectOf } from './engine/subjects';
-export { countedEntry, numberValue, type ReadingValue, type ValueKind } from './engine/values';
-export { defineCapability, type Capability, type Given, type Inputs } from './engine/capability';
+} from './frame/readings';
+export { defineSubject, type Subject, type SubjectOf } from './frame/subjects';
+export { countedEntry, numberValue, type ReadingValue, type ValueKind } from './frame/values';
+export { defineCapability, type Capability, type Given, type Inputs } from './frame/capability';
 export { HEAVY, calculations } from './calculations';
 export { capabilities, type FigureId } from './capabilities';
 export { subjects } from './subjects';
-export { defineHeavy, unattended, type HeavyContext, type HeavyWork } from './engine/heavy';
+export { defineHeavy, unattended, type HeavyContext, type HeavyWork } from './frame/heavy';
 export type { SearchNews } from './road/heavy';
 export type { SureAsked } from './pack/heavy';
 export {
@@ -124,11 +124,11 @@ export { unitFigures } from './unit/ids';
 export { breakaway, caseDepth, stackHeight, steadyTorque, thickness, turningTorque } from './pack/readings';
 export { insertFit, sideGearBacklash } from './unit/readings';
 export { type OperatingPoint } from './point/schema';
-export { FORMAT_VERSION } from './document/version';
+export { FORMAT_VERSION } from './base/version';
 export { entryVersion, requireVersion, upgrade, type Kept } from './document/upgrade';
-export { fileJsonSchema } from './engine/file-schemas';
-export { calculationRoutes } from './calculation-routes';
-export { routes, type WireRoute } from './wire';
+export { fileJsonSchema } from './document/file-schemas';
+export { calculationRoutes } from './wire/calculation-routes';
+export { routes, type WireRoute } from './wire/index';
 export {
   setUpsSchema,
   type Board,
@@ -143,7 +143,7 @@ export {
   type ShownFigures,
   type StoredBuild,
   type StoredSpec,
-} from './wire-bodies';
+} from './wire/bodies';
 export {
   axleGearingState,
   drivenAxles,
@@ -197,8 +197,8 @@ export {
   type UnitRank,
 } from './unit/rank';
 export { CRITERIA, type Criterion } from './identity/schema';
-export { Registry, defineCalculation, type Calculation } from './engine/calculations';
-export { openApi } from './engine/openapi';
+export { Registry, defineCalculation, type Calculation } from './frame/calculations';
+export { openApi } from './wire/openapi';
 export {
   buildFileSchema,
   readBuildFile,
@@ -260,7 +260,7 @@ export { preloadFigures } from './preload/ids';
 export type { SideMethod, SideRead } from './preload/side';
 export { PRELOAD_GUARDS, type PinionRead, type PreloadAxle } from './preload/state';
 export { turningText } from './preload/words';
-export { capital } from './document/names';
+export { capital } from './base/names';
 export { GATES, type GateName, type GateState } from './plan/gates';
 export { ledgerWords } from './document/ledger-words';
 export { boardWork, facetsOf, type BoardWork } from './board/board';

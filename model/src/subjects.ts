@@ -1,4 +1,4 @@
-import type { Subject } from './engine/subjects';
+import type { Subject } from './frame/subjects';
 import { inspectSubjects } from './inspect/readings';
 import { jointSubjects } from './joint/readings';
 import { meshSubjects, preloadSubjects } from './mesh/readings';

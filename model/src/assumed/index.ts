@@ -1,9 +1,9 @@
 import { entryBase, say, type UnitSystem } from '@hot-spline/core';
 import type { Build } from '../document/schema';
-import { capital } from '../document/names';
-import { defineCapability } from '../engine/capability';
-import type { Derivation } from '../engine/derivation';
-import { fact, type NumberFact, type Place, type StationKind, type Words } from '../engine/finding';
+import { capital } from '../base/names';
+import { defineCapability } from '../frame/capability';
+import type { Derivation } from '../frame/derivation';
+import { fact, type NumberFact, type Place, type StationKind, type Words } from '../frame/finding';
 import { torqueCurve } from '../road/torque-curve';
 
 interface Topic {

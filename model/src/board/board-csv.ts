@@ -1,5 +1,5 @@
-import { csvText } from '../document/csv';
-import type { BoardRow } from '../wire-bodies';
+import { csvText } from '../base/csv';
+import type { BoardRow } from '../wire/bodies';
 import { BOARD_STATE_WORDS } from './board-states';
 
 /** One line a build, in the order of the board. Days are ISO 8601, hours are those with hands on the car. */

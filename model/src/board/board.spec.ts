@@ -3,7 +3,7 @@ import { deriveBuild } from '../derive';
 import { newBuild } from '../document/new-build';
 import { readBuildFile } from '../document/build-file';
 import type { Build } from '../document/schema';
-import type { LedgerEntry, Reading, Signature } from '../engine/readings';
+import type { LedgerEntry, Reading, Signature } from '../frame/readings';
 import { newSetup } from '../mesh/new-setup';
 import { newAxleSpec } from '../library/new-spec';
 import { subjects } from '../subjects';

@@ -1,8 +1,8 @@
 import { entryBase } from '@hot-spline/core';
 import { BuildDeriver } from '../derive';
-import { AXLES } from '../document/names';
+import { AXLES } from '../base/names';
 import type { Build } from '../document/schema';
-import type { LedgerEntry } from '../engine/readings';
+import type { LedgerEntry } from '../frame/readings';
 import { BOARD_STATES, type BoardState } from './board-states';
 
 /** How far the work on a build is. */

@@ -1,4 +1,4 @@
-import { FORMAT_VERSION } from './version';
+import { FORMAT_VERSION } from '../base/version';
 import { InputError, entryOf } from '@hot-spline/core';
 import { keptFiles, driftBuild, reading } from '../testing/builds';
 import { readBuildFile, readFile } from './build-file';

@@ -1,15 +1,15 @@
 import { InputError } from '@hot-spline/core';
-import type { LedgerEntry } from '../engine/readings';
-import { parseOrRefuse } from '../refuse';
-import '../zod';
+import type { LedgerEntry } from '../frame/readings';
+import { parseOrRefuse } from '../base/refuse';
+import '../base/zod';
 import * as z from 'zod';
-import { photoId } from './fields';
+import { photoId } from '../base/fields';
 import { ledgerEntrySchema } from './ledger';
 import { PHOTO_BYTES, PHOTO_TYPES } from './photos';
 import { librarySpecSchema, type LibrarySpec } from '../library/schema';
 import { buildSchema } from './schema';
 import { requireVersion, upgrade } from './upgrade';
-import { FORMAT_VERSION } from './version';
+import { FORMAT_VERSION } from '../base/version';
 
 /** A photo in a file: its bytes in base64. */
 export const photoSchema = z.strictObject({

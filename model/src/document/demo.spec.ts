@@ -5,7 +5,7 @@ import { subjects } from '../subjects';
 import { boardWork } from '../board/board';
 import { weakestLinks } from '../shaft/links';
 import { readBuildFile, type BuildFile } from './build-file';
-import { FORMAT_VERSION } from './version';
+import { FORMAT_VERSION } from '../base/version';
 
 const DEMO = new URL('../../../demo/', import.meta.url);
 const text = (name: string): string => readFileSync(new URL(name, DEMO), 'utf8');

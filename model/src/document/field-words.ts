@@ -1,4 +1,4 @@
-import { capital } from './names';
+import { capital } from '../base/names';
 
 /** What the screens call the places of a build. */
 const WORDS: Readonly<Record<string, string>> = {

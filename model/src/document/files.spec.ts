@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { fileJsonSchema, namedSchemas } from '../engine/file-schemas';
+import { fileJsonSchema, namedSchemas } from './file-schemas';
 
 describe('the files as JSON Schema', () => {
   it('describe each of their keys', () => {

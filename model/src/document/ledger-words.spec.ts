@@ -1,4 +1,4 @@
-import type { LedgerEntry } from '../engine/readings';
+import type { LedgerEntry } from '../frame/readings';
 import { LONGEST_WORD, ledgerWords } from './ledger-words';
 
 const written = { id: '00000000-0000-4000-8000-000000000001', at: '2026-11-26T08:00:00.000Z', who: 'Ines' };

@@ -1,6 +1,6 @@
 import { cutText } from '@hot-spline/core';
-import type { LedgerEntry } from '../engine/readings';
-import type { ReadingValue } from '../engine/values';
+import type { LedgerEntry } from '../frame/readings';
+import type { ReadingValue } from '../frame/values';
 
 /** The longest word that is kept; a search is no longer. */
 export const LONGEST_WORD = 80;

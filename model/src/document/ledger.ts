@@ -1,10 +1,10 @@
-import type { LedgerEntry } from '../engine/readings';
-import type { Subject } from '../engine/subjects';
-import { signedFigures } from '../engine/values';
+import type { LedgerEntry } from '../frame/readings';
+import type { Subject } from '../frame/subjects';
+import { signedFigures } from '../frame/values';
 import { subjects } from '../subjects';
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
-import { idSchema } from './fields';
+import { idSchema } from '../base/fields';
 
 const written = {
   id: idSchema,

@@ -2,7 +2,7 @@ import { CONVERTER_CAPACITY, SHOCK, entryOf } from '@hot-spline/core';
 import { USUAL_SCHOOLS, type Schools } from '../library/schools';
 import { UNIT_PARTS, type Unit } from '../unit/schema';
 import type { Axle, Build } from './schema';
-import { FORMAT_VERSION } from './version';
+import { FORMAT_VERSION } from '../base/version';
 import type { Brief } from '../identity/schema';
 import type { Member, Pack, PlateSpec } from '../pack/schema';
 import type { Road } from '../road/schema';

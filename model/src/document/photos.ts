@@ -1,6 +1,6 @@
-import { AXLES, SIDES } from './names';
+import { AXLES, SIDES } from '../base/names';
 import type { Build } from './schema';
-import type { LedgerEntry } from '../engine/readings';
+import type { LedgerEntry } from '../frame/readings';
 import type { Condition } from '../pack/schema';
 
 /** What a photo may be; other pictures are made into the first of these before they are sent. */

@@ -1,8 +1,8 @@
 import { InputError, entryOf } from '@hot-spline/core';
-import { parseOrRefuse } from '../refuse';
+import { parseOrRefuse } from '../base/refuse';
 import { keptFiles, driftBuild } from '../testing/builds';
 import { buildSchema } from './schema';
-import { FORMAT_VERSION } from './version';
+import { FORMAT_VERSION } from '../base/version';
 
 type Path = readonly (string | number)[];
 

@@ -1,6 +1,6 @@
 import { LIMITS } from '@hot-spline/core';
 import { axleSpecSchema } from '../library/schema';
-import { toothPairSchema } from '../document/fields';
+import { toothPairSchema } from '../base/fields';
 import { tyreSchema } from '../gearing/schema';
 import { briefSchema } from '../identity/schema';
 import {
@@ -18,12 +18,12 @@ import { practiceSchema } from '../practice/schema';
 import { courseSchema, roadSchema, shelfSchema } from '../road/schema';
 import { shaftsSchema } from '../shaft/schema';
 import { unitSchema } from '../unit/schema';
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
-import { entrySchema } from './entry-schema';
-import { idSchema, name, ratio } from './fields';
-import { AXLES, USES } from './names';
-import { FORMAT_VERSION } from './version';
+import { entrySchema } from '../base/entry-schema';
+import { idSchema, name, ratio } from '../base/fields';
+import { AXLES, USES } from '../base/names';
+import { FORMAT_VERSION } from '../base/version';
 
 export const axleSchema = z.strictObject({
   finalDrive: toothPairSchema,

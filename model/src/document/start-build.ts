@@ -1,6 +1,6 @@
 import { newAxleSpec } from '../library/new-spec';
 import type { AxleSpec, Construction } from '../library/schema';
-import type { Use } from './names';
+import type { Use } from '../base/names';
 import { newAxle, newBuild, newConverter } from './new-build';
 import type { Build } from './schema';
 

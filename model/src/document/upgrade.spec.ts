@@ -2,11 +2,11 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { InputError } from '@hot-spline/core';
 import { deriveBuild } from '../derive';
 import { readLibraryFile } from '../library/library-file';
-import { AXLES } from './names';
+import { AXLES } from '../base/names';
 import { readBuildFile, readFile } from './build-file';
 import { buildSchema } from './schema';
 import { upgrade } from './upgrade';
-import { FORMAT_VERSION } from './version';
+import { FORMAT_VERSION } from '../base/version';
 
 const OLD = new URL('./old/', import.meta.url);
 const read = (name: string): unknown => JSON.parse(readFileSync(new URL(name, OLD), 'utf8'));

@@ -1,5 +1,5 @@
 import { InputError } from '@hot-spline/core';
-import { FORMAT_VERSION } from './version';
+import { FORMAT_VERSION } from '../base/version';
 
 /** What is kept and grows. A file is upgraded by its parts. */
 export type Kept = 'build' | 'ledger-entry' | 'library-spec';

@@ -17,9 +17,9 @@ import {
   type TyreSize,
   type Working,
 } from '@hot-spline/core';
-import { EXACT } from '../engine/figure';
+import { EXACT } from '../frame/figure';
 import type { Axle, Build } from '../document/schema';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Tyre } from './schema';
 
 export interface AxleGearingState {

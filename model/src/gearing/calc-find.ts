@@ -1,9 +1,9 @@
 import { LIMITS, MARKS_M, MOST_CANDIDATES, findFinals, type FindProblem, type Vehicle } from '@hot-spline/core';
 import { changeWords, reasonWords } from './find-words';
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
-import { number, out, plain } from '../engine/calc-keys';
-import { defineCalculation } from '../engine/calculations';
+import { number, out, plain } from '../frame/calc-keys';
+import { defineCalculation } from '../frame/calculations';
 import { explainRun } from '../road/calc-run';
 import { distanceM, exampleVehicle, speed, vehicleSchema } from '../road/vehicle-keys';
 

@@ -1,7 +1,7 @@
 import { LIMITS, M_PER_MILE, engineRpm, roadSpeed, toothPair, tyreSize } from '@hot-spline/core';
-import { number, out } from '../engine/calc-keys';
-import { defineCalculation } from '../engine/calculations';
-import '../zod';
+import { number, out } from '../frame/calc-keys';
+import { defineCalculation } from '../frame/calculations';
+import '../base/zod';
 import * as z from 'zod';
 import { explainRpm, explainSpeed, explainTeeth, explainTyreSize } from './axle-gearing';
 import { findCalculation } from './calc-find';

@@ -1,13 +1,13 @@
 import { ABOVE_STALL, axleMismatch, engineRpm, entryBase, explain, toothPair, totalRatio } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Build } from '../document/schema';
-import { capital } from '../document/names';
-import type { Derivation } from '../engine/derivation';
-import { fact } from '../engine/finding';
+import { capital } from '../base/names';
+import type { Derivation } from '../frame/derivation';
+import { fact } from '../frame/finding';
 import type { OperatingPoint } from '../point/schema';
 import { gearingFigures } from './ids';
 import * as words from './words';
-import { EXACT } from '../engine/figure';
+import { EXACT } from '../frame/figure';
 import {
   axleGearingState,
   drivenAxles,

@@ -1,5 +1,5 @@
 import { entryBase, type Bought, type FindGoal, type FindProblem } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Build } from '../document/schema';
 import { vehicleOf } from '../road/vehicle';
 import type { AxleGearingState } from './axle-gearing';

@@ -1,4 +1,4 @@
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 
 /** Ids of the figures of tyre and ratio. */
 export const gearingFigures = {

@@ -1,4 +1,4 @@
-import { defineCapability } from '../engine/capability';
+import { defineCapability } from '../frame/capability';
 import { deriveGearing } from './derive';
 import { gearingFigures } from './ids';
 import { deriveMatch } from './match';

@@ -10,13 +10,13 @@ import {
   toothPair,
   tyreSize,
 } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Build } from '../document/schema';
-import type { Derivation } from '../engine/derivation';
-import { fact } from '../engine/finding';
+import type { Derivation } from '../frame/derivation';
+import { fact } from '../frame/finding';
 import { gearingFigures } from './ids';
 import * as words from './words';
-import { EXACT } from '../engine/figure';
+import { EXACT } from '../frame/figure';
 import { gearRatios, gearingAt, nominalDiameter, rangeRatio, type AxleGearingState } from './axle-gearing';
 
 /** Shortest range of the transfer case. */

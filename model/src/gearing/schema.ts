@@ -1,7 +1,7 @@
 import { LIMITS } from '@hot-spline/core';
-import { entrySchema } from '../document/entry-schema';
-import { designation, percent } from '../document/fields';
-import '../zod';
+import { entrySchema } from '../base/entry-schema';
+import { designation, percent } from '../base/fields';
+import '../base/zod';
 import * as z from 'zod';
 
 export const tyreSchema = z.strictObject({

@@ -1,9 +1,9 @@
 import { entryBase } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Build } from '../document/schema';
-import type { Derivation } from '../engine/derivation';
-import { weakest } from '../engine/figure';
-import { fact } from '../engine/finding';
+import type { Derivation } from '../frame/derivation';
+import { weakest } from '../frame/figure';
+import { fact } from '../frame/finding';
 import { gearingFigures } from '../gearing/ids';
 import type { AxleSpec } from '../library/schema';
 import { ORIGIN_RESTS } from './origin-rests';

@@ -1,6 +1,6 @@
 import { drivenAxles } from '../gearing/axle-gearing';
 import { gearing } from '../gearing';
-import { defineCapability } from '../engine/capability';
+import { defineCapability } from '../frame/capability';
 import { deriveIdentity } from './derive';
 
 /** The brief, and what the identified axle says about the build. */

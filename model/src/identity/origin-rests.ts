@@ -1,4 +1,4 @@
-import type { Rests } from '../engine/figure';
+import type { Rests } from '../frame/figure';
 import type { Origin } from '../library/origins';
 
 /** How far a value of the library can be leaned on. */

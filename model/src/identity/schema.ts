@@ -1,8 +1,8 @@
 import { BEARING_LIMITS, LIMITS } from '@hot-spline/core';
-import { entrySchema } from '../document/entry-schema';
-import { designation, distance, percent, rpm } from '../document/fields';
-import { toothPairSchema } from '../document/fields';
-import '../zod';
+import { entrySchema } from '../base/entry-schema';
+import { designation, distance, percent, rpm } from '../base/fields';
+import { toothPairSchema } from '../base/fields';
+import '../base/zod';
 import * as z from 'zod';
 
 export const COMPLAINTS = [

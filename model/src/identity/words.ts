@@ -1,6 +1,6 @@
 import { say, type UnitSystem } from '@hot-spline/core';
-import { capital } from '../document/names';
-import type { NumberFact, Words } from '../engine/finding';
+import { capital } from '../base/names';
+import type { NumberFact, Words } from '../frame/finding';
 
 export function match(f: { axle: string; ring: string; pinion: string; agree: boolean }): Words {
   const where = capital(f.axle);

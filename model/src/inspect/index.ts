@@ -1,8 +1,8 @@
-import { AXLES, type AxleName } from '../document/names';
+import { AXLES, type AxleName } from '../base/names';
 import type { Axle } from '../document/schema';
-import { defineCapability } from '../engine/capability';
-import { fact, type Verdict } from '../engine/finding';
-import type { Readings } from '../engine/readings';
+import { defineCapability } from '../frame/capability';
+import { fact, type Verdict } from '../frame/finding';
+import type { Readings } from '../frame/readings';
 import { inspectedParts, type PartFinding } from './parts';
 import { inspectSubjects, partDecided, partDonor, partFound, partPhoto } from './readings';
 import * as words from './words';

@@ -1,6 +1,6 @@
 import { newBuild } from '../document/new-build';
 import type { Axle } from '../document/schema';
-import type { InForce, Readings } from '../engine/readings';
+import type { InForce, Readings } from '../frame/readings';
 import { newAxleSpec } from '../library/new-spec';
 import { newWork } from '../plan/new-work';
 import { partStates } from './index';

@@ -1,5 +1,5 @@
 import type { Axle } from '../document/schema';
-import type { Verdict } from '../engine/finding';
+import type { Verdict } from '../frame/finding';
 
 /** Something that is found on a part, and what it means. */
 export interface PartFinding {

@@ -1,7 +1,7 @@
-import { id } from '../document/fields';
-import { AXLES, capital } from '../document/names';
-import { defineSubject } from '../engine/subjects';
-import '../zod';
+import { id } from '../base/fields';
+import { AXLES, capital } from '../base/names';
+import { defineSubject } from '../frame/subjects';
+import '../base/zod';
 import * as z from 'zod';
 
 const keys = { axle: z.enum(AXLES), part: id };

@@ -1,5 +1,5 @@
-import { capital } from '../document/names';
-import type { NumberFact, Words } from '../engine/finding';
+import { capital } from '../base/names';
+import type { NumberFact, Words } from '../frame/finding';
 
 export const runsOn = (f: { axle: string; part: string; found: string; means: string }): Words => ({
   title: `${capital(f.axle)}: ${f.part.toLowerCase()} run on, ${f.found}`,

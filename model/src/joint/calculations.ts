@@ -13,9 +13,9 @@ import {
   jointCapacity,
   type JointMaterial,
 } from '@hot-spline/core';
-import { number, out, plain } from '../engine/calc-keys';
-import { defineCalculation } from '../engine/calculations';
-import '../zod';
+import { number, out, plain } from '../frame/calc-keys';
+import { defineCalculation } from '../frame/calculations';
+import '../base/zod';
 import * as z from 'zod';
 import { explainBolt, explainBottoming, explainCapacity, explainClamp, explainHeat, explainTorque } from './explain';
 

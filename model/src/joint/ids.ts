@@ -1,4 +1,4 @@
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 
 export const jointFigures = {
   /** K·d·F at three quarters of proof. */

@@ -1,10 +1,10 @@
 import { ORIGIN_WORDS } from '../library/origins';
 import { bottoming, entryBase, heatToFit, type BoltClamp } from '@hot-spline/core';
-import { AXLES, type AxleName } from '../document/names';
+import { AXLES, type AxleName } from '../base/names';
 import type { Build } from '../document/schema';
-import { defineCapability } from '../engine/capability';
-import type { Derivation } from '../engine/derivation';
-import { fact } from '../engine/finding';
+import { defineCapability } from '../frame/capability';
+import type { Derivation } from '../frame/derivation';
+import { fact } from '../frame/finding';
 import { gearing } from '../gearing';
 import type { AxleGearingState } from '../gearing/axle-gearing';
 import { ORIGIN_RESTS } from '../identity/origin-rests';

@@ -1,7 +1,7 @@
 import { entryOf } from '@hot-spline/core';
 import { deriveBuild } from '../derive';
 import type { Build } from '../document/schema';
-import type { Reading } from '../engine/readings';
+import type { Reading } from '../frame/readings';
 import { keptFiles, testId } from '../testing/builds';
 import { newJoint } from './new-joint';
 import { compoundOpen, ringBolts } from './readings';

@@ -1,6 +1,6 @@
-import { AXLES, capital } from '../document/names';
-import { defineSubject } from '../engine/subjects';
-import '../zod';
+import { AXLES, capital } from '../base/names';
+import { defineSubject } from '../frame/subjects';
+import '../base/zod';
 import * as z from 'zod';
 
 const axle = z.enum(AXLES);

@@ -1,7 +1,7 @@
 import { EXPANSION, JOINT_LIMITS, LIMITS, type JointMaterial } from '@hot-spline/core';
-import { entrySchema } from '../document/entry-schema';
+import { entrySchema } from '../base/entry-schema';
 import { ORIGINS } from '../library/origins';
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
 
 /** How a bolt is finished and treated, with its nut factor [std: Shigley, from memory]. */

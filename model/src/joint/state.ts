@@ -12,9 +12,9 @@ import {
   type heatToFit,
   type Thread,
 } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Axle } from '../document/schema';
-import type { Readings } from '../engine/readings';
+import type { Readings } from '../frame/readings';
 import { originOf, type Origin } from '../library/origins';
 import { compoundOpen, ringBolts } from './readings';
 import { FINISHES, type Joint } from './schema';

@@ -1,6 +1,6 @@
 import { LIMITS, MESH_LIMITS, entryBase, type Entry } from '@hot-spline/core';
-import { entrySchema } from '../document/entry-schema';
-import '../zod';
+import { entrySchema } from '../base/entry-schema';
+import '../base/zod';
 import * as z from 'zod';
 import { ORIGINS } from './origins';
 

@@ -1,4 +1,4 @@
-import { defineCapability } from '../engine/capability';
+import { defineCapability } from '../frame/capability';
 
 /** What the shop knows: axles, gearboxes, drawers, friction, its own ways. It judges nothing by itself. */
 export const library = defineCapability({

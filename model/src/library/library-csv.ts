@@ -1,6 +1,6 @@
 import { cutText, InputError, parseEntry, type Entry, type Quantity } from '@hot-spline/core';
-import { csvNumber, csvRows, csvWhole, csvText, type BadLine } from '../document/csv';
-import { refusal } from '../refuse';
+import { csvNumber, csvRows, csvWhole, csvText, type BadLine } from '../base/csv';
+import { refusal } from '../base/refuse';
 import { USUAL_SCHOOLS, SCHOOLS, SCHOOL_KEYS } from './schools';
 import { SHEET_FIELDS, SHEET_KEYS, emptySheet, sheetField, type SheetKey, type SpecSheet } from './sheet';
 import {

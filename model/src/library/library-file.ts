@@ -1,8 +1,8 @@
 import { InputError } from '@hot-spline/core';
-import type { BadLine } from '../document/csv';
+import type { BadLine } from '../base/csv';
 import { requireVersion, upgrade } from '../document/upgrade';
-import { FORMAT_VERSION } from '../document/version';
-import { parseOrRefuse } from '../refuse';
+import { FORMAT_VERSION } from '../base/version';
+import { parseOrRefuse } from '../base/refuse';
 import { readLibraryCsv } from './library-csv';
 import { libraryFileSchema, type LibrarySpec } from './schema';
 

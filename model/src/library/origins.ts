@@ -1,4 +1,4 @@
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
 
 /** Where a value of the library comes from; the maker's sheet wins over all others. A value begins as `not-said`: nobody's word. */

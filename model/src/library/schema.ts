@@ -8,10 +8,10 @@ import {
   type MeshConstruction,
   type NumberRange,
 } from '@hot-spline/core';
-import { entrySchema } from '../document/entry-schema';
-import { name } from '../document/fields';
-import { FORMAT_VERSION } from '../document/version';
-import '../zod';
+import { entrySchema } from '../base/entry-schema';
+import { name } from '../base/fields';
+import { FORMAT_VERSION } from '../base/version';
+import '../base/zod';
 import * as z from 'zod';
 import { ORIGINS } from './origins';
 import { schoolsSchema } from './schools';

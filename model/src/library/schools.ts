@@ -1,4 +1,4 @@
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
 
 interface Option {

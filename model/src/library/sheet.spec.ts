@@ -1,5 +1,5 @@
 import { InputError, entryOf, type UnitName } from '@hot-spline/core';
-import { parseOrRefuse } from '../refuse';
+import { parseOrRefuse } from '../base/refuse';
 import { libraryCsv, readLibraryCsv } from './library-csv';
 import { newAxleSpec, newShimBox } from './new-spec';
 import { ORIGINS, leastOf, originOf } from './origins';

@@ -1,7 +1,7 @@
 import type { CONSTRUCTION_SIGNS, Depthwards, MeshConstruction, MeshJob, Round } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
-import type { InForce } from '../engine/readings';
-import type { ReadingValue } from '../engine/values';
+import type { AxleName } from '../base/names';
+import type { InForce } from '../frame/readings';
+import type { ReadingValue } from '../frame/values';
 import type { Construction } from '../library/schema';
 import type { SpecSheet } from '../library/sheet';
 import type { Stage } from './readings';

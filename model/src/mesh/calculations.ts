@@ -25,9 +25,9 @@ import {
   type MeshJob,
 } from '@hot-spline/core';
 import { PRACTICE_CONSTRUCTIONS, assemble, virtualAxle } from '@hot-spline/core/practice';
-import { number, out, plain } from '../engine/calc-keys';
-import { defineCalculation } from '../engine/calculations';
-import '../zod';
+import { number, out, plain } from '../frame/calc-keys';
+import { defineCalculation } from '../frame/calculations';
+import '../base/zod';
 import * as z from 'zod';
 import {
   explainAdvice,

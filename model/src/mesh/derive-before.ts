@@ -1,7 +1,7 @@
 import { ORIGIN_WORDS, originOf } from '../library/origins';
 import { entryBase } from '@hot-spline/core';
-import type { Derivation } from '../engine/derivation';
-import { fact } from '../engine/finding';
+import type { Derivation } from '../frame/derivation';
+import { fact } from '../frame/finding';
 import { depthSchools, stackError } from './depth';
 import { MESH_GUARDS, STATION, at } from './guards';
 import { headShimOf, patternOf } from './state';

@@ -1,9 +1,9 @@
 import { originOf } from '../library/origins';
 import { BACKLASH_GUARD, PATTERN_BAND, entryBase, explain } from '@hot-spline/core';
-import type { Derivation } from '../engine/derivation';
-import type { Rests } from '../engine/figure';
-import { fact } from '../engine/finding';
-import { readingBase, type Readings } from '../engine/readings';
+import type { Derivation } from '../frame/derivation';
+import type { Rests } from '../frame/figure';
+import { fact } from '../frame/finding';
+import { readingBase, type Readings } from '../frame/readings';
 import { ORIGIN_RESTS } from '../identity/origin-rests';
 import { explainBacklash } from './explain';
 import { deriveBefore } from './derive-before';

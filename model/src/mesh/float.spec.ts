@@ -1,6 +1,6 @@
 import { entryOf } from '@hot-spline/core';
 import { deriveBuild } from '../derive';
-import type { LedgerEntry, Signature } from '../engine/readings';
+import type { LedgerEntry, Signature } from '../frame/readings';
 import { gateKey } from '../plan/gates';
 import { floatUnitOf, practiceBuild } from '../practice/start';
 import { floatScore } from '../practice/score';

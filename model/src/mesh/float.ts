@@ -1,7 +1,7 @@
 import { originOf } from '../library/origins';
 import { InputError, explain, floatShim, type Working } from '@hot-spline/core';
-import type { Derivation } from '../engine/derivation';
-import { fact } from '../engine/finding';
+import type { Derivation } from '../frame/derivation';
+import { fact } from '../frame/finding';
 import { ORIGIN_RESTS } from '../identity/origin-rests';
 import { coarseGauge } from './derive-before';
 import { STATION, at } from './guards';

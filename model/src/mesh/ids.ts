@@ -1,4 +1,4 @@
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 
 /** Figures of backlash, pattern and position, of the assembly that is in. */
 export const meshFigures = {

@@ -1,6 +1,6 @@
 import type { Axle } from '../document/schema';
-import { AXLES, type AxleName } from '../document/names';
-import { defineCapability } from '../engine/capability';
+import { AXLES, type AxleName } from '../base/names';
+import { defineCapability } from '../frame/capability';
 import { deriveMesh } from './derive';
 import { meshFigures } from './ids';
 import { pastOfSpec } from './past';

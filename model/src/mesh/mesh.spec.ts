@@ -2,8 +2,8 @@ import { CONSTRUCTIONS, entryOf, meshAdvise, type MeshConstruction } from '@hot-
 import { deriveBuild } from '../derive';
 import { newBuild } from '../document/new-build';
 import type { Build } from '../document/schema';
-import type { LedgerEntry, Reading } from '../engine/readings';
-import type { ReadingValue } from '../engine/values';
+import type { LedgerEntry, Reading } from '../frame/readings';
+import type { ReadingValue } from '../frame/values';
 import { newAxleSpec } from '../library/new-spec';
 import type { SpecSheet } from '../library/sheet';
 import { testId } from '../testing/builds';

@@ -1,5 +1,5 @@
 import { entryOf } from '@hot-spline/core';
-import type { LedgerEntry } from '../engine/readings';
+import type { LedgerEntry } from '../frame/readings';
 import { entry, jobOf, look } from '../testing/bench';
 import { FIRST_TRIAL, newSetup } from './new-setup';
 import { assembled, pattern, patternAt } from './readings';

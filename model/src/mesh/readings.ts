@@ -1,9 +1,9 @@
 import { MESH_LIMITS, LIMITS } from '@hot-spline/core';
-import { entrySchema } from '../document/entry-schema';
-import { idSchema } from '../document/fields';
-import { AXLES, capital } from '../document/names';
-import { defineSubject } from '../engine/subjects';
-import '../zod';
+import { entrySchema } from '../base/entry-schema';
+import { idSchema } from '../base/fields';
+import { AXLES, capital } from '../base/names';
+import { defineSubject } from '../frame/subjects';
+import '../base/zod';
 import * as z from 'zod';
 import { trialSchema } from './schema';
 

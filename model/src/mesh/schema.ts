@@ -1,8 +1,8 @@
 import { CRUSH_STARTS, LIMITS, MESH_LIMITS, type NumberRange } from '@hot-spline/core';
-import { entrySchema } from '../document/entry-schema';
-import { id, idSchema } from '../document/fields';
-import { SIDES } from '../document/names';
-import '../zod';
+import { entrySchema } from '../base/entry-schema';
+import { id, idSchema } from '../base/fields';
+import { SIDES } from '../base/names';
+import '../base/zod';
 import * as z from 'zod';
 
 /** What a reading is taken in; the last of each is what it is when the axle is closed for good. */

@@ -1,7 +1,7 @@
 import { entryOf, meshAdvise, oneSidedMove, seededRandom } from '@hot-spline/core';
 import { newAxleSpec } from '../library/new-spec';
-import type { InForce, Readings } from '../engine/readings';
-import type { ReadingValue } from '../engine/values';
+import type { InForce, Readings } from '../frame/readings';
+import type { ReadingValue } from '../frame/values';
 import { FINAL_TRIAL, FIRST_TRIAL, newSetup } from './new-setup';
 import { pastOf, pastOfSpec } from './past';
 import { assembled, backlash, pattern } from './readings';

@@ -9,8 +9,8 @@ import {
   type MeshJob,
   type MeshTry,
 } from '@hot-spline/core';
-import type { AxleName, Side } from '../document/names';
-import { readingBase, type InForce, type Reading, type Readings } from '../engine/readings';
+import type { AxleName, Side } from '../base/names';
+import { readingBase, type InForce, type Reading, type Readings } from '../frame/readings';
 import type { Construction } from '../library/schema';
 import { isWeak, type SpecSheet } from '../library/sheet';
 import type {

@@ -1,8 +1,8 @@
 import { entryOf, type Entry } from '@hot-spline/core';
 import fc from 'fast-check';
 import { readingsInForce } from '../derive';
-import type { LedgerEntry, Reading } from '../engine/readings';
-import type { ReadingValue } from '../engine/values';
+import type { LedgerEntry, Reading } from '../frame/readings';
+import type { ReadingValue } from '../frame/values';
 import { newShimBox } from '../library/new-spec';
 import { assembled, spacerIn } from './readings';
 import { freeIn, holdingsOf, requireInStock, takenFrom, type Drawer, type Holding } from './stock';

@@ -1,7 +1,7 @@
 import { InputError, entryBase, type Entry } from '@hot-spline/core';
-import { AXLES, type AxleName } from '../document/names';
-import type { Readings } from '../engine/readings';
-import type { ReadingValue } from '../engine/values';
+import { AXLES, type AxleName } from '../base/names';
+import type { Readings } from '../frame/readings';
+import type { ReadingValue } from '../frame/values';
 import type { ShimBox } from '../library/schema';
 import { assembled, spacerIn } from './readings';
 

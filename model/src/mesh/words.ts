@@ -1,7 +1,7 @@
 import { say, saySmall, type UnitSystem } from '@hot-spline/core';
-import { capital } from '../document/names';
-import type { Facts, NumberFact, Words } from '../engine/finding';
-import type { flankPatternSchema } from '../engine/values';
+import { capital } from '../base/names';
+import type { Facts, NumberFact, Words } from '../frame/finding';
+import type { flankPatternSchema } from '../frame/values';
 import type * as z from 'zod';
 import type { Trial } from './schema';
 

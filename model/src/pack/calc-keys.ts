@@ -1,6 +1,6 @@
 import { LIMITS, type NumberRange } from '@hot-spline/core';
-import { number } from '../engine/calc-keys';
-import '../zod';
+import { number } from '../frame/calc-keys';
+import '../base/zod';
 import * as z from 'zod';
 
 /** Keys of one dished spring. */

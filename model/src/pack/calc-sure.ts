@@ -8,9 +8,9 @@ import {
   type NumberRange,
   type SurePack,
 } from '@hot-spline/core';
-import { number, out, plain } from '../engine/calc-keys';
-import { defineCalculation } from '../engine/calculations';
-import '../zod';
+import { number, out, plain } from '../frame/calc-keys';
+import { defineCalculation } from '../frame/calculations';
+import '../base/zod';
 import * as z from 'zod';
 import { springKeys } from './calc-keys';
 

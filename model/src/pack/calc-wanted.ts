@@ -16,10 +16,10 @@ import {
   HOLDS,
   type WantedProblem,
 } from '@hot-spline/core';
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
-import { number, out, plain } from '../engine/calc-keys';
-import { defineCalculation } from '../engine/calculations';
+import { number, out, plain } from '../frame/calc-keys';
+import { defineCalculation } from '../frame/calculations';
 
 const radii = {
   outerRadiusMm: number(LIMITS.radiusMm),

@@ -7,9 +7,9 @@ import {
   packShims,
   wrenchReading,
 } from '@hot-spline/core';
-import { number, out } from '../engine/calc-keys';
-import { defineCalculation } from '../engine/calculations';
-import '../zod';
+import { number, out } from '../frame/calc-keys';
+import { defineCalculation } from '../frame/calculations';
+import '../base/zod';
 import * as z from 'zod';
 import { springKeys } from './calc-keys';
 import { sureCalculation } from './calc-sure';

@@ -8,14 +8,14 @@ import {
   springColumn,
   type SpringGroup,
 } from '@hot-spline/core';
-import { SIDES, capital, type AxleName, type Side } from '../document/names';
+import { SIDES, capital, type AxleName, type Side } from '../base/names';
 import type { PlateSpec } from './schema';
-import type { Derivation } from '../engine/derivation';
-import { fact, type Verdict } from '../engine/finding';
-import type { Readings } from '../engine/readings';
+import type { Derivation } from '../frame/derivation';
+import { fact, type Verdict } from '../frame/finding';
+import type { Readings } from '../frame/readings';
 import { packFigures } from './ids';
 import * as words from './words';
-import { EXACT, type Rests } from '../engine/figure';
+import { EXACT, type Rests } from '../frame/figure';
 import { SPRING_SOURCES, explainBreakaway } from './explain';
 import { packStateOf, type PackContext } from './pack-state';
 import { isSpring, sideFriction, type PackSideState, type PackState } from './state';

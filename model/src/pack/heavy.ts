@@ -1,5 +1,5 @@
 import { packSure, type PackSure, type SurePack } from '@hot-spline/core';
-import { defineHeavy } from '../engine/heavy';
+import { defineHeavy } from '../frame/heavy';
 
 export interface SureAsked {
   readonly packs: readonly SurePack[];

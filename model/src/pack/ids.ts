@@ -1,5 +1,5 @@
 import type { Hold } from '@hot-spline/core';
-import type { AxleName, Side } from '../document/names';
+import type { AxleName, Side } from '../base/names';
 
 /** Ids of the figures of the packs. */
 export const packFigures = {

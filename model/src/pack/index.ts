@@ -1,7 +1,7 @@
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Build } from '../document/schema';
-import { defineCapability } from '../engine/capability';
-import type { Readings } from '../engine/readings';
+import { defineCapability } from '../frame/capability';
+import type { Readings } from '../frame/readings';
 import { derivePack } from './derive';
 import { packFigures } from './ids';
 import { turningInForce } from './pack-state';

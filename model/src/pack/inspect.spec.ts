@@ -3,7 +3,7 @@ import { deriveBuild } from '../derive';
 import type { Build } from '../document/schema';
 import type { Condition, PlateSpec } from './schema';
 import { readingsInForce } from '../derive';
-import type { LedgerEntry } from '../engine/readings';
+import type { LedgerEntry } from '../frame/readings';
 import { driftBuild, reading } from '../testing/builds';
 import { packStateOf } from './pack-state';
 import { conditionVerdict, overhaulAdvice, inspectPack } from './inspect';

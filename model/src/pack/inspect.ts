@@ -1,8 +1,8 @@
 import { entryBase } from '@hot-spline/core';
-import { SIDES, type AxleName, type Side } from '../document/names';
+import { SIDES, type AxleName, type Side } from '../base/names';
 import type { Condition, Member, PlateSpec } from './schema';
-import type { Derivation } from '../engine/derivation';
-import { fact, type Verdict } from '../engine/finding';
+import type { Derivation } from '../frame/derivation';
+import { fact, type Verdict } from '../frame/finding';
 import * as words from './words';
 import type { MemberState, PackState } from './state';
 

@@ -1,5 +1,5 @@
-import type { AxleName } from '../document/names';
-import { readingBase, type InForce, type Readings } from '../engine/readings';
+import type { AxleName } from '../base/names';
+import { readingBase, type InForce, type Readings } from '../frame/readings';
 import type { PlateSpec } from './schema';
 import { lockSlope, type Thrust } from './ramps';
 import { turningTorque } from './readings';

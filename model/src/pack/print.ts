@@ -1,6 +1,6 @@
 import { entryBase } from '@hot-spline/core';
 import type { PlateSpec } from './schema';
-import { SIDES } from '../document/names';
+import { SIDES } from '../base/names';
 
 /**
  * A short mark of both packs as they lie: order, kinds, linings, sizes of the pieces. The same packs have the same mark; names and

@@ -1,7 +1,7 @@
 import { HOLDS, LIMITS } from '@hot-spline/core';
-import { AXLES, SIDES, capital } from '../document/names';
-import { defineSubject } from '../engine/subjects';
-import '../zod';
+import { AXLES, SIDES, capital } from '../base/names';
+import { defineSubject } from '../frame/subjects';
+import '../base/zod';
 import * as z from 'zod';
 import { HOLD_WORDS } from './words';
 

@@ -1,8 +1,8 @@
 import { HOLDS, LIMITS, PRELOAD_ACTS, RAMP_FRICTION, entryBase } from '@hot-spline/core';
-import { entrySchema } from '../document/entry-schema';
-import { angle, diameter, id, percent, photoId, thickness } from '../document/fields';
+import { entrySchema } from '../base/entry-schema';
+import { angle, diameter, id, percent, photoId, thickness } from '../base/fields';
 import { takenFromSchema } from '../library/origins';
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
 
 export const ACTIONS = ['two-way', 'one-and-a-half-way', 'one-way'] as const;

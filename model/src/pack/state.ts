@@ -15,8 +15,8 @@ import {
   type SpringGroup,
 } from '@hot-spline/core';
 import { SPRING_KINDS, type Member, type Pack, type PlateSpec } from './schema';
-import type { AxleName, Side } from '../document/names';
-import { readingBase, type InForce, type Readings } from '../engine/readings';
+import type { AxleName, Side } from '../base/names';
+import { readingBase, type InForce, type Readings } from '../frame/readings';
 import { caseDepth, stackHeight, thickness } from './readings';
 
 export interface MemberState {

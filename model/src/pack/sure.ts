@@ -1,6 +1,6 @@
 import { InputError, entryBase, type SurePack, type UncertainValue } from '@hot-spline/core';
 import type { PlateSpec } from './schema';
-import type { Side } from '../document/names';
+import type { Side } from '../base/names';
 import { isSpring, type MemberState, type PackState } from './state';
 import { wantedBandNm } from './wrench';
 

@@ -1,8 +1,8 @@
 import { entryBase } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
-import type { Derivation } from '../engine/derivation';
-import { fact } from '../engine/finding';
-import { readingBase } from '../engine/readings';
+import type { AxleName } from '../base/names';
+import type { Derivation } from '../frame/derivation';
+import { fact } from '../frame/finding';
+import { readingBase } from '../frame/readings';
 import * as words from './words';
 import { isSpring, type PackSideState, type PackState } from './state';
 

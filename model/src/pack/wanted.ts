@@ -1,5 +1,5 @@
 import { InputError, entryBase, type WantedProblem } from '@hot-spline/core';
-import { SIDES, type Side } from '../document/names';
+import { SIDES, type Side } from '../base/names';
 import type { PlateSpec } from './schema';
 import type { ShimBox } from '../library/schema';
 import { isPlate, isSpring, memberTurns, sideFriction, type MemberState, type PackState } from './state';

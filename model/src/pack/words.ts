@@ -1,6 +1,6 @@
 import { say, saySmall, type Hold, type UnitSystem } from '@hot-spline/core';
-import { capital, sentence } from '../document/names';
-import type { Facts, NumberFact, Words } from '../engine/finding';
+import { capital, sentence } from '../base/names';
+import type { Facts, NumberFact, Words } from '../frame/finding';
 
 export const HOLD_WORDS: Readonly<Record<Hold, string>> = {
   'other-wheel-held': 'other wheel held, gearbox in neutral',

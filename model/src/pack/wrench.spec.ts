@@ -1,6 +1,6 @@
 import { newShimBox } from '../library/new-spec';
 import { HOLDS, InputError, entryBase, entryOf, wantedPack, perPackFromReading } from '@hot-spline/core';
-import { SIDES } from '../document/names';
+import { SIDES } from '../base/names';
 import type { Build } from '../document/schema';
 import type { PlateSpec } from './schema';
 import { deriveBuild } from '../derive';

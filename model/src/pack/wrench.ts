@@ -11,18 +11,18 @@ import {
   type WorkingInput,
   type WrenchReading,
 } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { PlateSpec } from './schema';
-import type { Derivation } from '../engine/derivation';
-import { fact } from '../engine/finding';
-import { readingBase, type InForce, type Readings } from '../engine/readings';
+import type { Derivation } from '../frame/derivation';
+import { fact } from '../frame/finding';
+import { readingBase, type InForce, type Readings } from '../frame/readings';
 import { packFigures } from './ids';
 import { packPrint } from './print';
 import { packStateOf, type PackContext } from './pack-state';
 import { breakaway, steadyTorque } from './readings';
 import * as words from './words';
 import { HOLD_WORDS } from './words';
-import { EXACT } from '../engine/figure';
+import { EXACT } from '../frame/figure';
 import { plateRadius, type PackState } from './state';
 
 /** Prediction and measured breakaway further apart than this want an explanation: a guard band of ours. */

@@ -18,8 +18,8 @@ import {
   orderOfWork,
   type UnitKind,
 } from '@hot-spline/core';
-import { defineCalculation } from '../engine/calculations';
-import '../zod';
+import { defineCalculation } from '../frame/calculations';
+import '../base/zod';
 import * as z from 'zod';
 
 /** The kind of unit that a word for its work speaks of; a plate unit where it speaks of none. */

@@ -1,6 +1,6 @@
 import type { Operation } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
-import type { Finding } from '../engine/finding';
+import type { AxleName } from '../base/names';
+import type { Finding } from '../frame/finding';
 
 /** Whether a finding is about what a step works on: what it writes down, or the sheet that it is read or chosen on. */
 export function concerns(

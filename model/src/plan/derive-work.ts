@@ -1,8 +1,8 @@
 import { toolOf, type PlanFault, type StepId } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Axle } from '../document/schema';
-import type { Derivation } from '../engine/derivation';
-import { fact } from '../engine/finding';
+import type { Derivation } from '../frame/derivation';
+import { fact } from '../frame/finding';
 import { planFigures } from './ids';
 import { samePattern } from './tool-pattern';
 import type { RecordState } from './stand';

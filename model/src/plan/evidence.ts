@@ -1,7 +1,7 @@
 import type { Facts } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Axle } from '../document/schema';
-import type { InForce, Readings } from '../engine/readings';
+import type { InForce, Readings } from '../frame/readings';
 import type { PartState } from '../inspect';
 import { inspectSubjects } from '../inspect/readings';
 import { ringBolts } from '../joint/readings';

@@ -3,7 +3,7 @@ import { InputError, entryOf } from '@hot-spline/core';
 import { printedOrders } from '../../../core/src/testing/printed-orders';
 import type { BuildFile } from '../document/build-file';
 import type { Axle, Build } from '../document/schema';
-import type { LedgerEntry } from '../engine/readings';
+import type { LedgerEntry } from '../frame/readings';
 import { deriveBuild } from '../derive';
 import { newSetup } from '../mesh/new-setup';
 import { keptFiles } from '../testing/builds';

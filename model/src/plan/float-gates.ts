@@ -1,5 +1,5 @@
 import { originOf } from '../library/origins';
-import type { Signature } from '../engine/readings';
+import type { Signature } from '../frame/readings';
 import { isWeak } from '../library/sheet';
 import { floatOf } from '../mesh/float';
 import { meshFigures } from '../mesh/ids';

@@ -1,7 +1,7 @@
 import { entryBase, type Asked } from '@hot-spline/core';
-import type { Derivation } from '../engine/derivation';
-import { fact } from '../engine/finding';
-import type { InForce, Signature } from '../engine/readings';
+import type { Derivation } from '../frame/derivation';
+import { fact } from '../frame/finding';
+import type { InForce, Signature } from '../frame/readings';
 import { allRound, patternFits } from '../mesh/derive';
 import { shiftTo } from '../mesh/shifts';
 import { meshFigures } from '../mesh/ids';
@@ -9,8 +9,8 @@ import { backlashOf, isFinal, patternOf } from '../mesh/state';
 import { preloadVerdict } from '../preload/derive';
 import { preloadFigures } from '../preload/ids';
 import type { PreloadAxle } from '../preload/state';
-import { capital, type AxleName } from '../document/names';
-import type { Words } from '../engine/finding';
+import { capital, type AxleName } from '../base/names';
+import type { Words } from '../frame/finding';
 import type { BacklashRead, MeshAxle, PatternRead } from '../mesh/axle';
 
 export const GATES = ['A', 'B'] as const;

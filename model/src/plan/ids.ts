@@ -1,4 +1,4 @@
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 
 export const planFigures = {
   left: (axle: AxleName) => `plan.${axle}.left` as const,

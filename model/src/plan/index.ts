@@ -1,5 +1,5 @@
-import { AXLES, type AxleName } from '../document/names';
-import { defineCapability } from '../engine/capability';
+import { AXLES, type AxleName } from '../base/names';
+import { defineCapability } from '../frame/capability';
 import { identity } from '../identity';
 import { pack } from '../pack';
 import { shaft } from '../shaft';
@@ -8,7 +8,7 @@ import { inspect } from '../inspect';
 import { joint } from '../joint';
 import { mesh } from '../mesh';
 import { preload } from '../preload';
-import { readingBase } from '../engine/readings';
+import { readingBase } from '../frame/readings';
 import { concerns } from './concerns';
 import { LEAK_SHARE, deriveWork, lossPerMinute } from './derive-work';
 import { evidenceOf, proofsOf } from './evidence';

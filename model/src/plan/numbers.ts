@@ -1,5 +1,5 @@
 import type { Operation, StepId } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Axle } from '../document/schema';
 import { sheetField, type SheetKey } from '../library/sheet';
 import type { MeshAxle } from '../mesh/axle';

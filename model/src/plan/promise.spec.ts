@@ -1,6 +1,6 @@
 import { jobOf, done, entry, keys, look } from '../testing/bench';
 import { entryOf } from '@hot-spline/core';
-import { inForce } from '../engine/readings';
+import { inForce } from '../frame/readings';
 import { assembled } from '../mesh/readings';
 import { subjects } from '../subjects';
 import { promiseOf, quantile, roundsLeft, ROUNDS_AFTER_A_MISS, USUAL_ROUNDS } from './promise';

@@ -1,8 +1,8 @@
 import type { NumberRange, Quantity, Scale } from '@hot-spline/core';
-import { id } from '../document/fields';
-import { AXLES, capital } from '../document/names';
-import { defineSubject } from '../engine/subjects';
-import '../zod';
+import { id } from '../base/fields';
+import { AXLES, capital } from '../base/names';
+import { defineSubject } from '../frame/subjects';
+import '../base/zod';
 import * as z from 'zod';
 
 const axle = z.enum(AXLES);

@@ -10,9 +10,9 @@ import {
   UNIT_WORK,
   type ToolId,
 } from '@hot-spline/core';
-import { entrySchema } from '../document/entry-schema';
-import { id } from '../document/fields';
-import '../zod';
+import { entrySchema } from '../base/entry-schema';
+import { id } from '../base/fields';
+import '../base/zod';
 import * as z from 'zod';
 
 const line = z.string().trim().max(120);

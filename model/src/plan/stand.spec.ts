@@ -1,5 +1,5 @@
 import { entryOf } from '@hot-spline/core';
-import type { LedgerEntry } from '../engine/readings';
+import type { LedgerEntry } from '../frame/readings';
 import { pinionTorque } from '../mesh/readings';
 import { FINAL_TRIAL, newSetup } from '../mesh/new-setup';
 import { assembled, ringRunout } from '../mesh/readings';

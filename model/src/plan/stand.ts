@@ -1,9 +1,9 @@
 import { entryBase, type AgreesWith, type Facts, type Operation, type StepId, type StepRecord } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Axle } from '../document/schema';
-import type { Verdict } from '../engine/finding';
-import { readingBase, readingEntry, type InForce, type Readings } from '../engine/readings';
-import type { SubjectOf } from '../engine/subjects';
+import type { Verdict } from '../frame/finding';
+import { readingBase, readingEntry, type InForce, type Readings } from '../frame/readings';
+import type { SubjectOf } from '../frame/subjects';
 import { originOf } from '../library/origins';
 import { isWeak, sheetField, type SheetKey } from '../library/sheet';
 import type { Numbers, StepNumber } from './numbers';

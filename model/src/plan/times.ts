@@ -1,6 +1,6 @@
-import { AXLES, type AxleName } from '../document/names';
+import { AXLES, type AxleName } from '../base/names';
 import type { Build } from '../document/schema';
-import { readingBase, type Readings } from '../engine/readings';
+import { readingBase, type Readings } from '../frame/readings';
 import { assembled } from '../mesh/readings';
 import { stepDone, stepTime } from './readings';
 

@@ -2,7 +2,7 @@ import { JOBS, TOOLS, entryOf, presetOf } from '@hot-spline/core';
 import { deriveBuild } from '../derive';
 import type { BuildFile } from '../document/build-file';
 import type { Axle, Build } from '../document/schema';
-import type { LedgerEntry } from '../engine/readings';
+import type { LedgerEntry } from '../frame/readings';
 import { sheetField, type SheetKey } from '../library/sheet';
 import { newAxleSpec } from '../library/new-spec';
 import { subjects } from '../subjects';

@@ -18,11 +18,11 @@ import {
   type StepRecord,
   type ToolId,
 } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Axle } from '../document/schema';
-import type { Verdict } from '../engine/finding';
-import { readingBase, readingEntry, type InForce, type Readings } from '../engine/readings';
-import type { SubjectOf } from '../engine/subjects';
+import type { Verdict } from '../frame/finding';
+import { readingBase, readingEntry, type InForce, type Readings } from '../frame/readings';
+import type { SubjectOf } from '../frame/subjects';
 import { isWeak, sheetField, type SheetKey } from '../library/sheet';
 import { STEP_READINGS, lesson, sealant, stepDone, stepPhoto, stepSaid, stepTime, type StepReading } from './readings';
 import type { Work } from './schema';

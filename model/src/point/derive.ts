@@ -1,9 +1,9 @@
 import { engineTorque, entryBase, explain, roadSpeed } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Build } from '../document/schema';
-import type { Derivation } from '../engine/derivation';
-import { EXACT } from '../engine/figure';
-import { fact } from '../engine/finding';
+import type { Derivation } from '../frame/derivation';
+import { EXACT } from '../frame/figure';
+import { fact } from '../frame/finding';
 import { drivenAxles, explainSpeed, gearingAt, speedFan, type AxleGearingState } from '../gearing/axle-gearing';
 import { torqueCurve } from '../road/torque-curve';
 import { axleShare } from '../road/vehicle';

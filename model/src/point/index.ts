@@ -1,4 +1,4 @@
-import { defineCapability } from '../engine/capability';
+import { defineCapability } from '../frame/capability';
 import { gearing } from '../gearing';
 import { derivePoint } from './derive';
 import { pointFigures } from './ids';

@@ -1,8 +1,8 @@
 import { LIMITS, VEHICLE_LIMITS } from '@hot-spline/core';
-import { entrySchema } from '../document/entry-schema';
-import { gearSchema, id, name, percent, rpm } from '../document/fields';
+import { entrySchema } from '../base/entry-schema';
+import { gearSchema, id, name, percent, rpm } from '../base/fields';
 import { takenFromSchema } from '../library/origins';
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
 
 export const engineSchema = z.strictObject({

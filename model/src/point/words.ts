@@ -1,5 +1,5 @@
 import { formatUnit, say, type UnitSystem } from '@hot-spline/core';
-import type { NumberFact, Words } from '../engine/finding';
+import type { NumberFact, Words } from '../frame/finding';
 
 type N = NumberFact;
 

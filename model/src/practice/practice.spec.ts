@@ -2,7 +2,7 @@ import { LESSONS, inTruth } from '@hot-spline/core/practice';
 import { deriveBuild } from '../derive';
 import { buildSchema } from '../document/schema';
 import { testId } from '../testing/builds';
-import type { LedgerEntry } from '../engine/readings';
+import type { LedgerEntry } from '../frame/readings';
 import { assembled } from '../mesh/readings';
 import { practiceBacklash, practicePlace, practiceScore } from './score';
 import { practiceAxleOf, practiceBuild } from './start';

@@ -1,4 +1,4 @@
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
 
 /** A build for practice: its axle is made up, its truth hidden behind a lesson or a seed. */

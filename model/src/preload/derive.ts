@@ -1,7 +1,7 @@
 import { originOf } from '../library/origins';
 import { entryBase } from '@hot-spline/core';
-import type { Derivation } from '../engine/derivation';
-import { fact, type Place } from '../engine/finding';
+import type { Derivation } from '../frame/derivation';
+import { fact, type Place } from '../frame/finding';
 import { ORIGIN_RESTS } from '../identity/origin-rests';
 import { explainCollapsible, explainTotal } from '../mesh/explain';
 import { preloadFigures } from './ids';

@@ -1,4 +1,4 @@
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 
 export const preloadFigures = {
   pinion: (axle: AxleName) => `preload.${axle}.pinion` as const,

@@ -1,5 +1,5 @@
-import { AXLES, type AxleName } from '../document/names';
-import { defineCapability } from '../engine/capability';
+import { AXLES, type AxleName } from '../base/names';
+import { defineCapability } from '../frame/capability';
 import { mesh } from '../mesh';
 import { preloadSubjects } from '../mesh/readings';
 import { derivePreload } from './derive';

@@ -1,8 +1,8 @@
 import { NM_PER_LBF_IN, entryOf } from '@hot-spline/core';
 import { deriveBuild } from '../derive';
 import { newBuild } from '../document/new-build';
-import type { LedgerEntry, Reading, Signature } from '../engine/readings';
-import type { ReadingValue } from '../engine/values';
+import type { LedgerEntry, Reading, Signature } from '../frame/readings';
+import type { ReadingValue } from '../frame/values';
 import { newAxleSpec } from '../library/new-spec';
 import type { Origin } from '../library/origins';
 import { FINAL_TRIAL, FIRST_TRIAL, newSetup } from '../mesh/new-setup';

@@ -1,5 +1,5 @@
 import { entryOf } from '@hot-spline/core';
-import type { LedgerEntry } from '../engine/readings';
+import type { LedgerEntry } from '../frame/readings';
 import { assembled, carrierTorque, caseGrowth, sideSaid, zeroPlay } from '../mesh/readings';
 import { newSetup } from '../mesh/new-setup';
 import { entry, jobOf, look } from '../testing/bench';

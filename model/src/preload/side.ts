@@ -1,6 +1,6 @@
 import { entryBase, type Quantity, type Scale } from '@hot-spline/core';
-import type { Verdict } from '../engine/finding';
-import { readingBase, type InForce, type Readings } from '../engine/readings';
+import type { Verdict } from '../frame/finding';
+import { readingBase, type InForce, type Readings } from '../frame/readings';
 import { isWeak, type SpecSheet } from '../library/sheet';
 import { originOf } from '../library/origins';
 import type { MeshAxle } from '../mesh/axle';

@@ -7,8 +7,8 @@ import {
   type NutReading,
   type SolidReading,
 } from '@hot-spline/core';
-import type { Rests } from '../engine/figure';
-import { readingBase, type InForce, type Readings } from '../engine/readings';
+import type { Rests } from '../frame/figure';
+import { readingBase, type InForce, type Readings } from '../frame/readings';
 import { ORIGIN_RESTS } from '../identity/origin-rests';
 import { isWeak } from '../library/sheet';
 import { pinionTorque, sealDrag, totalTorque } from '../mesh/readings';

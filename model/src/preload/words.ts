@@ -1,5 +1,5 @@
 import { formatIn, say, unitLabel, type UnitSystem } from '@hot-spline/core';
-import type { Facts, NumberFact, Words } from '../engine/finding';
+import type { Facts, NumberFact, Words } from '../frame/finding';
 import type { SideMethod } from './side';
 
 type F<K extends string, W extends string = never, B extends string = never> = Facts &

@@ -7,10 +7,10 @@ import {
   type ConverterHeat,
   type Vehicle,
 } from '@hot-spline/core';
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
-import { number, out, plain } from '../engine/calc-keys';
-import { defineCalculation } from '../engine/calculations';
+import { number, out, plain } from '../frame/calc-keys';
+import { defineCalculation } from '../frame/calculations';
 import { distanceM, exampleVehicle, vehicleKeys } from './vehicle-keys';
 
 const heatSchema = z.strictObject({

@@ -10,10 +10,10 @@ import {
   type RunOptions,
   type Vehicle,
 } from '@hot-spline/core';
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
-import { number, out, plain } from '../engine/calc-keys';
-import { defineCalculation } from '../engine/calculations';
+import { number, out, plain } from '../frame/calc-keys';
+import { defineCalculation } from '../frame/calculations';
 import { distanceM, exampleVehicle, vehicleKeys } from './vehicle-keys';
 
 const runSchema = z.strictObject({

@@ -9,10 +9,10 @@ import {
   type SearchProblem,
   type Vehicle,
 } from '@hot-spline/core';
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
-import { number, out, plain } from '../engine/calc-keys';
-import { defineCalculation } from '../engine/calculations';
+import { number, out, plain } from '../frame/calc-keys';
+import { defineCalculation } from '../frame/calculations';
 import { exampleVehicle, speed, vehicleSchema } from './vehicle-keys';
 
 const courseSchema = z.strictObject({

@@ -19,13 +19,13 @@ import {
   type SlipMark,
   type Vehicle,
 } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Build } from '../document/schema';
 import { explainHeat } from './calc-heat';
 import { explainRun } from './calc-run';
-import type { Derivation } from '../engine/derivation';
-import type { Figure } from '../engine/figure';
-import { fact, type Place } from '../engine/finding';
+import type { Derivation } from '../frame/derivation';
+import type { Figure } from '../frame/figure';
+import { fact, type Place } from '../frame/finding';
 import { roadFigures } from './ids';
 import * as words from './words';
 import type { AxleGearingState } from '../gearing/axle-gearing';

@@ -1,5 +1,5 @@
 import { roadSearch, type FoundSet, type SearchProblem, type SearchResult } from '@hot-spline/core';
-import { defineHeavy } from '../engine/heavy';
+import { defineHeavy } from '../frame/heavy';
 
 /** What is known while a search runs; enough to show if it is stopped. */
 export interface SearchNews {

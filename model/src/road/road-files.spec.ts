@@ -1,6 +1,6 @@
 import { InputError, entryBase, entryOf } from '@hot-spline/core';
-import { csvNumber, csvText, csvWhole, headerUnit } from '../document/csv';
-import { encodingOf, textOf } from '../document/text';
+import { csvNumber, csvText, csvWhole, headerUnit } from '../base/csv';
+import { encodingOf, textOf } from '../base/text';
 import { readTorqueCsv } from './torque-csv';
 import { TraceReader, traceColumns } from './trace-csv';
 

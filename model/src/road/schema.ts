@@ -1,8 +1,8 @@
 import { LIMITS, MOST_CORNERS, SEARCH_LIMITS, VEHICLE_LIMITS } from '@hot-spline/core';
-import { entrySchema } from '../document/entry-schema';
-import { id, name, percent } from '../document/fields';
-import { toothPairSchema } from '../document/fields';
-import '../zod';
+import { entrySchema } from '../base/entry-schema';
+import { id, name, percent } from '../base/fields';
+import { toothPairSchema } from '../base/fields';
+import '../base/zod';
 import * as z from 'zod';
 
 /** What the longitudinal equation needs beside engine and gears. */

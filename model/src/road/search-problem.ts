@@ -1,5 +1,5 @@
 import { InputError, entryBase, type SearchProblem } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Build } from '../document/schema';
 import type { AxleGearingState } from '../gearing/axle-gearing';
 import { vehicleOf } from './vehicle';

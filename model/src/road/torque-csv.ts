@@ -1,6 +1,6 @@
 import { cutText, InputError, UNITS, entryOf, powerTorque, toBase, type Entry, type UnitName } from '@hot-spline/core';
-import { bestColumn, columnUnit, columnsOf, isDataRow, type Column, type Wanted } from '../document/columns';
-import { csvNumber, csvRows, csvWhole, headerUnit, type BadLine } from '../document/csv';
+import { bestColumn, columnUnit, columnsOf, isDataRow, type Column, type Wanted } from '../base/columns';
+import { csvNumber, csvRows, csvWhole, headerUnit, type BadLine } from '../base/csv';
 
 export const MOST_CURVE_POINTS = 100;
 const MOST_LINES = 20_000;

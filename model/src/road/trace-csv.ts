@@ -8,16 +8,8 @@ import {
   type TraceSample,
   type UnitName,
 } from '@hot-spline/core';
-import {
-  bestColumn,
-  clockSeconds,
-  columnUnit,
-  columnsOf,
-  isDataRow,
-  type Column,
-  type Wanted,
-} from '../document/columns';
-import { csvNumber, type BadLine } from '../document/csv';
+import { bestColumn, clockSeconds, columnUnit, columnsOf, isDataRow, type Column, type Wanted } from '../base/columns';
+import { csvNumber, type BadLine } from '../base/csv';
 
 export type TraceSpeedUnit = 'km/h' | 'mph' | 'm/s' | 'kn';
 export type TraceTimeUnit = 's' | 'ms' | 'min';

@@ -1,7 +1,7 @@
 import { INERTIA, LIMITS, VEHICLE_LIMITS, type NumberRange } from '@hot-spline/core';
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
-import { number } from '../engine/calc-keys';
+import { number } from '../frame/calc-keys';
 
 const limits = VEHICLE_LIMITS;
 export const speed: NumberRange = { min: 0, max: LIMITS.speedKmh.max / 3.6 };

@@ -1,5 +1,5 @@
 import { entryBase, type Vehicle } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Build } from '../document/schema';
 import { gearRatios, rangeRatio, type AxleGearingState } from '../gearing/axle-gearing';
 import { torqueCurve } from './torque-curve';

@@ -1,6 +1,6 @@
 import { entryBase, say, type Entry, type UnitSystem } from '@hot-spline/core';
-import { capital } from '../document/names';
-import type { NumberFact, Words } from '../engine/finding';
+import { capital } from '../base/names';
+import type { NumberFact, Words } from '../frame/finding';
 
 /** Finishes that everybody calls by a name, metres [exact: a foot is 0.3048 m]. */
 const FINISHES = [

@@ -1,4 +1,4 @@
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 
 export const runInFigures = {
   distance: (axle: AxleName) => `runin.${axle}.distance` as const,

@@ -1,9 +1,9 @@
 import { entryBase } from '@hot-spline/core';
-import { AXLES, type AxleName } from '../document/names';
+import { AXLES, type AxleName } from '../base/names';
 import type { Axle } from '../document/schema';
-import { defineCapability } from '../engine/capability';
-import { fact } from '../engine/finding';
-import { readingBase, type InForce, type Readings } from '../engine/readings';
+import { defineCapability } from '../frame/capability';
+import { fact } from '../frame/finding';
+import { readingBase, type InForce, type Readings } from '../frame/readings';
 import { stepDone } from '../plan/readings';
 import { runInFigures } from './ids';
 import {

@@ -1,6 +1,6 @@
-import { AXLES, capital } from '../document/names';
-import { defineSubject } from '../engine/subjects';
-import '../zod';
+import { AXLES, capital } from '../base/names';
+import { defineSubject } from '../frame/subjects';
+import '../base/zod';
 import * as z from 'zod';
 
 const trip = z.string().regex(/^[1-9]\d{0,2}$/, 'must be 1 to 999');

@@ -1,6 +1,6 @@
 import { entryOf } from '@hot-spline/core';
 import { deriveBuild } from '../derive';
-import type { Reading } from '../engine/readings';
+import type { Reading } from '../frame/readings';
 import { newWork } from '../plan/new-work';
 import type { Work } from '../plan/schema';
 import { done, entry, jobOf, look } from '../testing/bench';

@@ -8,9 +8,9 @@ import {
   spline,
   torsion,
 } from '@hot-spline/core';
-import { number, out, plain } from '../engine/calc-keys';
-import { defineCalculation } from '../engine/calculations';
-import '../zod';
+import { number, out, plain } from '../frame/calc-keys';
+import { defineCalculation } from '../frame/calculations';
+import '../base/zod';
 import * as z from 'zod';
 
 const boreMm = number({ min: 0, max: SHAFT_LIMITS.diameterMm.max, unit: 'mm' });

@@ -1,4 +1,4 @@
-import type { AxleName, Side } from '../document/names';
+import type { AxleName, Side } from '../base/names';
 
 export const shaftFigures = {
   torque: (axle: AxleName, side: Side) => `shaft.${axle}.${side}.torque` as const,

@@ -1,10 +1,10 @@
 import { originOf } from '../library/origins';
 import { entryBase, explain, torqueAt, type Working } from '@hot-spline/core';
-import { AXLES, SIDES, type AxleName, type Side } from '../document/names';
+import { AXLES, SIDES, type AxleName, type Side } from '../base/names';
 import type { Build } from '../document/schema';
-import { defineCapability } from '../engine/capability';
-import type { Derivation } from '../engine/derivation';
-import { fact } from '../engine/finding';
+import { defineCapability } from '../frame/capability';
+import type { Derivation } from '../frame/derivation';
+import { fact } from '../frame/finding';
 import { gearing } from '../gearing';
 import { ORIGIN_RESTS } from '../identity/origin-rests';
 import { unit } from '../unit';

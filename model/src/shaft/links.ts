@@ -1,8 +1,8 @@
 import { entryBase } from '@hot-spline/core';
-import { AXLES, SIDES, type AxleName } from '../document/names';
+import { AXLES, SIDES, type AxleName } from '../base/names';
 import type { Build } from '../document/schema';
 import type { Derived } from '../derive';
-import type { Place, StationKind } from '../engine/finding';
+import type { Place, StationKind } from '../frame/finding';
 import { jointFigures } from '../joint/ids';
 import { gearRatios } from '../gearing/axle-gearing';
 import { lowRange } from '../gearing/match';

@@ -1,6 +1,6 @@
 import { LIMITS, SHAFT_LIMITS, SPLINE_ANGLES } from '@hot-spline/core';
-import { entrySchema } from '../document/entry-schema';
-import '../zod';
+import { entrySchema } from '../base/entry-schema';
+import '../base/zod';
 import * as z from 'zod';
 
 /** Shear yield by material, MPa: tensile yield/√3; general figures, from memory, no maker’s. */

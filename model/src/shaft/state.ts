@@ -1,5 +1,5 @@
 import { CRITICAL_SHARE, criticalSpeed, entryBase, jointAngle, spline, torsion, type Spline } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Build } from '../document/schema';
 import type { AxleGearingState } from '../gearing/axle-gearing';
 import { gearRatios, rangeRatio } from '../gearing/axle-gearing';

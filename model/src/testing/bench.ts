@@ -2,7 +2,7 @@ import { entryOf, type Job } from '@hot-spline/core';
 import { deriveBuild } from '../derive';
 import { newBuild } from '../document/new-build';
 import type { Axle, Build } from '../document/schema';
-import type { LedgerEntry, Reading, Signature } from '../engine/readings';
+import type { LedgerEntry, Reading, Signature } from '../frame/readings';
 import { newAxleSpec } from '../library/new-spec';
 import { newWork } from '../plan/new-work';
 import { STEP_READINGS, stepDone, stepSaid } from '../plan/readings';

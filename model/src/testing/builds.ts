@@ -3,9 +3,9 @@ import { entryOf, type Entry } from '@hot-spline/core';
 import { readBuildFile, type BuildFile } from '../document/build-file';
 import type { Build } from '../document/schema';
 import type { PlateSpec } from '../pack/schema';
-import type { Reading } from '../engine/readings';
-import type { SubjectOf } from '../engine/subjects';
-import { numberValue } from '../engine/values';
+import type { Reading } from '../frame/readings';
+import type { SubjectOf } from '../frame/subjects';
+import { numberValue } from '../frame/values';
 
 /** The newest kept documents: what is tested with does not move when the demo builds are changed. */
 const kept = new URL('../document/old/7/', import.meta.url);

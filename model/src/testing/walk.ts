@@ -1,7 +1,7 @@
 import { entryOf, type Entry, type StepRecord, type UnitName } from '@hot-spline/core';
 import { deriveBuild } from '../derive';
 import type { Build } from '../document/schema';
-import type { LedgerEntry } from '../engine/readings';
+import type { LedgerEntry } from '../frame/readings';
 import { partDecided } from '../inspect/readings';
 import { inspectedParts } from '../inspect/parts';
 import { ringBolts } from '../joint/readings';

@@ -7,10 +7,10 @@ import {
   type CompareSituation,
   type CompareUnit,
 } from '@hot-spline/core';
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
-import { number, out, plain } from '../engine/calc-keys';
-import { defineCalculation } from '../engine/calculations';
+import { number, out, plain } from '../frame/calc-keys';
+import { defineCalculation } from '../frame/calculations';
 
 const torque = number(LIMITS.torqueNm);
 const slope = number({ min: 0, max: 20 });

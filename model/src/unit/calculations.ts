@@ -1,7 +1,7 @@
 import { LIMITS, PRELOAD_ACTS, RAMP_FRICTION, preloadThat, unitLock } from '@hot-spline/core';
-import { number, out } from '../engine/calc-keys';
-import { defineCalculation } from '../engine/calculations';
-import '../zod';
+import { number, out } from '../frame/calc-keys';
+import { defineCalculation } from '../frame/calculations';
+import '../base/zod';
 import * as z from 'zod';
 import { unitCompare } from './calc-compare';
 import { explainUnitLock } from './explain';

@@ -1,5 +1,5 @@
 import { SITUATIONS, compareUnit, factsOf, type CompareUnit } from '@hot-spline/core';
-import { USES, type Use } from '../document/names';
+import { USES, type Use } from '../base/names';
 import { deriveBuild } from '../derive';
 import { keptFiles, driftBuild } from '../testing/builds';
 import { CRITERIA } from '../identity/schema';

@@ -6,7 +6,7 @@ import {
   type CompareUnit,
   type SituationSettings,
 } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Build } from '../document/schema';
 import { bevelGear, type Unit } from './schema';
 import { ORDINARY, openUnit, unitAs } from '../document/new-build';

@@ -12,11 +12,11 @@ import {
   type Preload,
   type UnitLock,
 } from '@hot-spline/core';
-import { SIDES, type AxleName } from '../document/names';
+import { SIDES, type AxleName } from '../base/names';
 import type { PlateSpec } from '../pack/schema';
 import { bevelGear, type Unit } from './schema';
-import type { Derivation } from '../engine/derivation';
-import { fact } from '../engine/finding';
+import type { Derivation } from '../frame/derivation';
+import { fact } from '../frame/finding';
 import { unitFigures } from './ids';
 import * as words from './words';
 import { lockSlope, packTorquePerNewton, plateUnit, type Flank } from '../pack/ramps';

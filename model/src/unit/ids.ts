@@ -1,4 +1,4 @@
-import type { AxleName, Side } from '../document/names';
+import type { AxleName, Side } from '../base/names';
 
 /** Ids of the figures of the unit. */
 export const unitFigures = {

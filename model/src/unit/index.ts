@@ -1,6 +1,6 @@
 import { entryBase } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
-import { defineCapability } from '../engine/capability';
+import type { AxleName } from '../base/names';
+import { defineCapability } from '../frame/capability';
 import { gearing } from '../gearing';
 import { pack } from '../pack';
 import { point } from '../point';

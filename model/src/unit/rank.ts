@@ -1,5 +1,5 @@
 import { SITUATIONS, lockAtInput, lockLaw, type CompareResult, type SituationName } from '@hot-spline/core';
-import type { Use } from '../document/names';
+import type { Use } from '../base/names';
 import { CRITERIA, type Criterion } from '../identity/schema';
 import type { ComparedUnit } from './compare';
 import type { Unit } from './schema';

@@ -1,7 +1,7 @@
 import { LIMITS } from '@hot-spline/core';
-import { AXLES, SIDES, capital } from '../document/names';
-import { defineSubject } from '../engine/subjects';
-import '../zod';
+import { AXLES, SIDES, capital } from '../base/names';
+import { defineSubject } from '../frame/subjects';
+import '../base/zod';
 import * as z from 'zod';
 
 const small = { of: 'number', counts: 'least', quantity: 'length', scale: 'small', range: LIMITS.thicknessMm } as const;

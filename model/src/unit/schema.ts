@@ -1,7 +1,7 @@
 import { LIMITS, entryBase, type BevelGear } from '@hot-spline/core';
-import { entrySchema } from '../document/entry-schema';
+import { entrySchema } from '../base/entry-schema';
 import { plateSchema } from '../pack/schema';
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
 
 export const UNIT_TYPES = [

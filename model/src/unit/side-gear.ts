@@ -7,13 +7,13 @@ import {
   wrenchReading,
 } from '@hot-spline/core';
 import { ORDINARY } from '../document/new-build';
-import { SIDES, capital, type AxleName, type Side } from '../document/names';
+import { SIDES, capital, type AxleName, type Side } from '../base/names';
 import type { PlateSpec } from '../pack/schema';
 import { packSideState, type PackState } from '../pack/state';
 import { bevelGear, type Unit } from './schema';
-import type { Derivation } from '../engine/derivation';
-import { fact } from '../engine/finding';
-import { readingBase, type Readings } from '../engine/readings';
+import type { Derivation } from '../frame/derivation';
+import { fact } from '../frame/finding';
+import { readingBase, type Readings } from '../frame/readings';
 import { unitFigures } from './ids';
 import { insertFit, sideGearBacklash } from './readings';
 import * as words from './words';

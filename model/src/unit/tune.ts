@@ -1,12 +1,12 @@
 import { entryBase, entryOf, plateOrders, wrenchReading, type Entry } from '@hot-spline/core';
-import { SIDES, type AxleName } from '../document/names';
+import { SIDES, type AxleName } from '../base/names';
 import type { Complaint } from '../identity/schema';
 import type { PlateSpec } from '../pack/schema';
 import { openUnit } from '../document/new-build';
 import { layPack } from '../pack/wanted';
 import { packStateOf, type PackContext } from '../pack/pack-state';
 import { isPlate, memberTurns } from '../pack/state';
-import type { Readings } from '../engine/readings';
+import type { Readings } from '../frame/readings';
 import { unitState } from './derive';
 
 /** Steps of a trial, ours: small enough to feel one at a time. */

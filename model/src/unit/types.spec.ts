@@ -5,7 +5,7 @@ import { UNIT_TYPES, bevelGear, type Unit } from './schema';
 import { buildSchema, type Build } from '../document/schema';
 import { deriveBuild } from '../derive';
 import { driftBuild, reading } from '../testing/builds';
-import type { LedgerEntry } from '../engine/readings';
+import type { LedgerEntry } from '../frame/readings';
 import { plateRadius } from '../pack/state';
 import { unitHolds, unitState } from './derive';
 

@@ -1,6 +1,6 @@
 import { formatUnit, say, saySmall, type UnitSystem } from '@hot-spline/core';
-import { capital } from '../document/names';
-import type { NumberFact, Words } from '../engine/finding';
+import { capital } from '../base/names';
+import type { NumberFact, Words } from '../frame/finding';
 
 type N = NumberFact;
 

@@ -1,5 +1,5 @@
 import { InputError, entryOf } from '@hot-spline/core';
-import { entrySchema } from './document/entry-schema';
+import { entrySchema } from './entry-schema';
 import { fieldPath, parseOrRefuse } from './refuse';
 import './zod';
 import * as z from 'zod';

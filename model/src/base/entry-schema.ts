@@ -7,7 +7,7 @@ import {
   type Quantity,
   type UnitName,
 } from '@hot-spline/core';
-import '../zod';
+import './zod';
 import * as z from 'zod';
 
 const unitNames: UnitName[] = [...(Object.keys(UNITS) as Exclude<UnitName, ''>[]), ''];

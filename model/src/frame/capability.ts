@@ -1,5 +1,5 @@
 import type { Build } from '../document/schema';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { OperatingPoint } from '../point/schema';
 import type { Derivation } from './derivation';
 import type { FigureIds } from './figure';

@@ -1,5 +1,5 @@
 import type { Quantity, Scale, UnitSystem } from '@hot-spline/core';
-import type { AxleName } from '../document/names';
+import type { AxleName } from '../base/names';
 import type { Rests } from './figure';
 
 /** Most serious first in every list. */

@@ -1,7 +1,7 @@
-import './zod';
+import '../base/zod';
 import * as z from 'zod';
-import { calculations } from './calculations';
-import { KB, body, flag, json, type WireRoute } from './wire';
+import { calculations } from '../calculations';
+import { KB, body, flag, json, type WireRoute } from './index';
 
 /** Calculations are posted to by name; each has a path of its own in the description. */
 export const calculationRoutes = (registry = calculations): WireRoute[] =>

@@ -1,9 +1,9 @@
 import { InputError, type Entry, type UnitName } from '@hot-spline/core';
-import { csvRows, csvText } from '../document/csv';
-import { ledgerEntrySchema } from '../document/ledger';
-import { parseOrRefuse } from '../refuse';
+import { csvRows, csvText } from '../base/csv';
+import { ledgerEntrySchema } from './ledger';
+import { parseOrRefuse } from '../base/refuse';
 import type * as z from 'zod';
-import type { LedgerEntry, Reading } from './readings';
+import type { LedgerEntry, Reading } from '../frame/readings';
 
 /** One line an entry, oldest first. Numbers stand as typed, as a number and with their unit; all else is JSON. */
 export const LEDGER_CSV_HEADER = [

@@ -1,13 +1,13 @@
 // What goes over the wire, in Zod: bodies and answers of the routes.
 import { CONSTRUCTIONS, DECIMAL_SIGNS } from '@hot-spline/core';
-import { idSchema, photoId } from './document/fields';
-import { AXLES } from './document/names';
-import { buildSchema, type Build } from './document/schema';
-import { BOARD_STATES } from './board/board-states';
-import { RESTS } from './engine/figure';
-import { STATIONS, VERDICTS } from './engine/finding';
-import { librarySpecSchema, type LibrarySpec } from './library/schema';
-import './zod';
+import { idSchema, photoId } from '../base/fields';
+import { AXLES } from '../base/names';
+import { buildSchema, type Build } from '../document/schema';
+import { BOARD_STATES } from '../board/board-states';
+import { RESTS } from '../frame/figure';
+import { STATIONS, VERDICTS } from '../frame/finding';
+import { librarySpecSchema, type LibrarySpec } from '../library/schema';
+import '../base/zod';
 import * as z from 'zod';
 
 export const who = z.string().trim().max(60).default('');

@@ -1,10 +1,10 @@
 import { UNITS } from '@hot-spline/core';
-import { buildFileSchema, shopFileSchema } from '../document/build-file';
-import { DESCRIPTIONS } from '../document/descriptions';
-import { ledgerEntrySchema, ledgerEntryShape } from '../document/ledger';
-import { buildSchema } from '../document/schema';
+import { buildFileSchema, shopFileSchema } from './build-file';
+import { DESCRIPTIONS } from './descriptions';
+import { ledgerEntrySchema, ledgerEntryShape } from './ledger';
+import { buildSchema } from './schema';
 import { libraryFileSchema, librarySpecSchema } from '../library/schema';
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
 
 type Json = Record<string, unknown>;

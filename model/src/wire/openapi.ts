@@ -1,9 +1,9 @@
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
-import { calculationRoutes } from '../calculation-routes';
-import { routes, type WireAnswer, type WireRoute } from '../wire';
-import { problemSchema } from '../wire-bodies';
-import { jsonSchemaOf, namedSchemas } from './file-schemas';
+import { calculationRoutes } from './calculation-routes';
+import { routes, type WireAnswer, type WireRoute } from './index';
+import { problemSchema } from './bodies';
+import { jsonSchemaOf, namedSchemas } from '../document/file-schemas';
 import { calculations } from '../calculations';
 
 type Json = Record<string, unknown>;

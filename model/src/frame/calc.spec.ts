@@ -1,8 +1,8 @@
 import { InputError } from '@hot-spline/core';
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
 import { calculations } from '../calculations';
-import { openApi } from './openapi';
+import { openApi } from '../wire/openapi';
 
 /** Names and keys of the public interface, with the values that it promises. */
 const promised: [string, unknown, Record<string, unknown>][] = [

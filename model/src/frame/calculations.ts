@@ -1,6 +1,6 @@
 import { cutText, InputError, type Working } from '@hot-spline/core';
-import { parseOrRefuse } from '../refuse';
-import '../zod';
+import { parseOrRefuse } from '../base/refuse';
+import '../base/zod';
 import * as z from 'zod';
 
 /** One public calculation. Its name and keys are a public interface. */

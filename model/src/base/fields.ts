@@ -1,5 +1,5 @@
 import { LIMITS, InputError, tyreSize, type NumberRange } from '@hot-spline/core';
-import '../zod';
+import './zod';
 import * as z from 'zod';
 import { entrySchema } from './entry-schema';
 

@@ -1,11 +1,11 @@
 import { STAND_INS } from '@hot-spline/core';
-import { buildFileSchema, shopFileSchema } from './document/build-file';
-import { idSchema, photoId } from './document/fields';
-import { ledgerEntrySchema } from './document/ledger';
-import { AXLES } from './document/names';
-import { PHOTO_BYTES, PHOTO_TYPES } from './document/photos';
-import { BOARD_STATES } from './board/board-states';
-import { libraryFileSchema } from './library/schema';
+import { buildFileSchema, shopFileSchema } from '../document/build-file';
+import { idSchema, photoId } from '../base/fields';
+import { ledgerEntrySchema } from '../document/ledger';
+import { AXLES } from '../base/names';
+import { PHOTO_BYTES, PHOTO_TYPES } from '../document/photos';
+import { BOARD_STATES } from '../board/board-states';
+import { libraryFileSchema } from '../library/schema';
 import {
   archiveSchema,
   archived,
@@ -24,8 +24,8 @@ import {
   shopSettingsSchema,
   storedBuildSchema,
   storedSpecSchema,
-} from './wire-bodies';
-import './zod';
+} from './bodies';
+import '../base/zod';
 import * as z from 'zod';
 
 /** The API: every route once, for server, browser and OpenAPI. */

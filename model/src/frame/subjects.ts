@@ -1,5 +1,5 @@
 import type { Build } from '../document/schema';
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
 import { valueSchema, type ReadingValue, type ValueKind } from './values';
 

@@ -10,9 +10,9 @@ import {
   type Quantity,
   type Scale,
 } from '@hot-spline/core';
-import { entrySchema } from '../document/entry-schema';
-import { idSchema, photoId } from '../document/fields';
-import '../zod';
+import { entrySchema } from '../base/entry-schema';
+import { idSchema, photoId } from '../base/fields';
+import '../base/zod';
 import * as z from 'zod';
 
 /** Which of several readings of one thing counts; all of them are kept. */

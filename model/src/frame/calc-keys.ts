@@ -1,5 +1,5 @@
 import type { NumberRange } from '@hot-spline/core';
-import '../zod';
+import '../base/zod';
 import * as z from 'zod';
 
 /** A number inside one of the core's ranges, so that the JSON Schema says it too. */
