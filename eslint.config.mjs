@@ -1,5 +1,7 @@
 import angular from 'angular-eslint';
+import boundaries from 'eslint-plugin-boundaries';
 import tseslint from 'typescript-eslint';
+import { elements, policies } from './eslint-matrix.mjs';
 
 /** Imports only point upwards in this list: core, model, server and web. */
 const rooms = {
@@ -21,7 +23,7 @@ const rooms = {
   },
 };
 
-const boundaries = Object.entries(rooms).map(([room, { patterns, why }]) => ({
+const betweenRooms = Object.entries(rooms).map(([room, { patterns, why }]) => ({
   files: [`${room}/src/**/*.ts`],
   ignores: ['**/*.spec.ts', '**/testing/**'],
   rules: {
@@ -90,7 +92,17 @@ export default tseslint.config(
       ],
     },
   },
-  ...boundaries,
+  ...betweenRooms,
+  {
+    files: ['core/src/**/*.ts', 'model/src/**/*.ts', 'server/src/**/*.ts'],
+    ignores: ['**/*.spec.ts', '**/testing/**'],
+    plugins: { boundaries },
+    settings: {
+      'boundaries/elements': elements,
+      'import/resolver': { node: { extensions: ['.ts', '.mjs'] } },
+    },
+    rules: { 'boundaries/dependencies': ['error', { default: 'allow', policies }] },
+  },
   {
     files: ['web/src/**/*.ts'],
     extends: [...angular.configs.tsRecommended],

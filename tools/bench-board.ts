@@ -7,7 +7,7 @@ import { orderOfWork, planFaults } from '@hot-spline/core';
 import { FORMAT_VERSION, deriveBuild, newBuild, readBuildFile, factsOf, type LedgerEntry } from '@hot-spline/model';
 import { migrate, readMigrations } from '../server/src/db/migrate';
 import { openPglite } from '../server/src/db/pglite';
-import { readBoard, recall } from '../server/src/board/store';
+import { readBoard, recall } from '../server/src/keep/board';
 import { PAPERS } from '../web/src/app/papers/documents';
 import type { PaperInput } from '../web/src/app/papers/paper';
 

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createInterface } from 'node:readline';
 import { InputError } from '@hot-spline/core';
 // Only what calculates: the whole model takes longer to load than a calculation to run.
-import { calculations } from '../model/src/calculations';
+import { calculations } from '../model/src/assembly/calculations';
 
 const USAGE = `usage: npm run --silent calc -- NAME '{json}'   (or JSON on standard input)
        npm run --silent calc -- NAME '{json}' --working

@@ -1,7 +1,7 @@
 // Everything public of the computation, listed once.
-export { InputError, describeRange, requireNumber, type NumberRange } from './errors';
-export { LIMITS } from './limits';
-export { cutText } from './text';
+export { InputError, describeRange, requireNumber, type NumberRange } from './base/errors';
+export { LIMITS } from './base/limits';
+export { cutText } from './base/text';
 export {
   explain,
   type Explained,
@@ -11,7 +11,7 @@ export {
   type Working,
   type WorkingInput,
   type WorkingValue,
-} from './working';
+} from './working/working';
 
 export {
   KG_PER_LB,
@@ -108,7 +108,7 @@ export {
   type FoundFinal,
   type FindFigures,
   type Reason,
-} from './gearing/find';
+} from './road/find';
 
 export { enginePower, engineTorque, powerTorque, torqueLookup, type TorquePoint } from './road/engine-torque';
 export { motorCurve, quickCurve, type EnginePeaks, type MotorPeaks } from './road/quick-curve';
@@ -231,7 +231,7 @@ export {
   type SurePack,
   type UncertainValue,
 } from './pack/sure';
-export { normalFrom, seededRandom } from './random';
+export { normalFrom, seededRandom } from './base/random';
 export { effectiveFriction, learnedFriction, studentT, type LearnedFriction } from './pack/friction';
 export { frictionRadius, packBreakaway, type PackFriction, type WearModel } from './pack/breakaway';
 export {
@@ -310,7 +310,7 @@ export {
   type NutReading,
 } from './preload/collapsible';
 export { solidPreload, type SolidNext, type SolidReading } from './preload/solid';
-export { floatShim } from './shim/float';
+export { floatShim } from './mesh/float-shim';
 export { carrierPreload } from './preload/total';
 export { shimPack, shimPacker, type ShimPack, type ShimPackRules } from './shim/pack';
 export {

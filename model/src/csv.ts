@@ -1,6 +1,6 @@
 // Comma-separated files in and out: apart from the rest, for whoever needs them.
 export { LIBRARY_CSV_HEADER, libraryCsv, readLibraryCsv } from './library/library-csv';
-export { readLibraryFile, type LibraryImport } from './library/library-file';
+export { readLibraryFile, type LibraryImport } from './files/library-file';
 export { csvNumber, csvRows, csvText, type BadLine } from './base/csv';
 export { CURVE_UNITS, readTorqueCsv, type CurveUnit, type TorqueImport } from './road/torque-csv';
 export {
@@ -12,6 +12,6 @@ export {
   type TraceSpeedUnit,
   type TraceTimeUnit,
 } from './road/trace-csv';
-export { LEDGER_CSV_HEADER, ledgerCsv, readLedgerCsv } from './document/ledger-csv';
+export { LEDGER_CSV_HEADER, ledgerCsv, readLedgerCsv } from './files/ledger-csv';
 export { encodingOf, textOf, type TextEncoding } from './base/text';
-export { BOARD_CSV_HEADER, boardCsv } from './board/board-csv';
+export { BOARD_CSV_HEADER, boardCsv } from './wire/board-csv';

@@ -18,17 +18,10 @@ export { buildSchema, type Axle, type Build } from './document/schema';
 export { courseSchema, type CourseSpec, type Road, type Shelf, type ShelfPairSpec } from './road/schema';
 export type { KeptPoint } from './point/schema';
 export type { Tyre } from './gearing/schema';
-export {
-  freshId,
-  newAxle,
-  newBrief,
-  newBuild,
-  newConverter,
-  newPlateSpec,
-  newRoad,
-  openUnit,
-  unitAs,
-} from './document/new-build';
+export { freshId } from './base/fresh-id';
+export { newAxle, newBrief, newBuild, newConverter, newRoad } from './start/new-build';
+export { newPlateSpec } from './pack/new-plates';
+export { openUnit, unitAs } from './unit/new-unit';
 export {
   CONSTRUCTIONS,
   ORIGINS,
@@ -68,8 +61,8 @@ export { explainHeat } from './road/calc-heat';
 export { climbOf, climbingVehicle } from './road/derive';
 export { explainRun } from './road/calc-run';
 export { lowRange } from './gearing/match';
-export { goalOf, findProblemOf, findStandIns } from './gearing/find-problem';
-export { changeWords, reasonWords, scoreWords } from './gearing/find-words';
+export { goalOf, findProblemOf, findStandIns } from './road/find-problem';
+export { changeWords, reasonWords, scoreWords } from './road/find-words';
 export { idSchema } from './base/fields';
 export { decisionSchema, ledgerEntrySchema, signatureSchema, voidSchema } from './document/ledger';
 export { EXACT, RESTS, type Figure, type Rests } from './frame/figure';
@@ -99,9 +92,9 @@ export {
 export { defineSubject, type Subject, type SubjectOf } from './frame/subjects';
 export { countedEntry, numberValue, type ReadingValue, type ValueKind } from './frame/values';
 export { defineCapability, type Capability, type Given, type Inputs } from './frame/capability';
-export { HEAVY, calculations } from './calculations';
-export { capabilities, type FigureId } from './capabilities';
-export { subjects } from './subjects';
+export { HEAVY, calculations } from './assembly/calculations';
+export { capabilities, type FigureId } from './assembly/capabilities';
+export { subjects } from './assembly/subjects';
 export { defineHeavy, unattended, type HeavyContext, type HeavyWork } from './frame/heavy';
 export type { SearchNews } from './road/heavy';
 export type { SureAsked } from './pack/heavy';
@@ -114,7 +107,7 @@ export {
   type AxleState,
   type Derived,
   type Looking,
-} from './derive';
+} from './assembly/derive';
 export { gearingFigures } from './gearing/ids';
 export { pointFigures } from './point/ids';
 export { roadFigures } from './road/ids';
@@ -126,7 +119,7 @@ export { insertFit, sideGearBacklash } from './unit/readings';
 export { type OperatingPoint } from './point/schema';
 export { FORMAT_VERSION } from './base/version';
 export { entryVersion, requireVersion, upgrade, type Kept } from './document/upgrade';
-export { fileJsonSchema } from './document/file-schemas';
+export { fileJsonSchema } from './files/file-schemas';
 export { calculationRoutes } from './wire/calculation-routes';
 export { routes, type WireRoute } from './wire/index';
 export {
@@ -206,8 +199,8 @@ export {
   shopFileSchema,
   type BuildFile,
   type PhotoFile,
-} from './document/build-file';
-export { PHOTO_BYTES, PHOTO_TYPES, photosOf, type PhotoType } from './document/photos';
+} from './files/build-file';
+export { PHOTO_BYTES, PHOTO_TYPES, photosOf, type PhotoType } from './files/photos';
 export {
   GonePlace,
   applyChanges,
@@ -220,7 +213,7 @@ export {
 } from './document/changes';
 export { fieldWords, valueWords } from './document/field-words';
 export { settleAssumed } from './document/assumed';
-export { startBuild, startLike, type StartAnswers } from './document/start-build';
+export { startBuild, startLike, type StartAnswers } from './start/start-build';
 export { newAxleSpec, newShimBox } from './library/new-spec';
 export { SEATS, type Instrument, type Seat, type SetUpBearing } from './library/schema';
 export {

@@ -11,9 +11,9 @@ import type { Database } from './db/database';
 import { ledgerRoutes } from './ledger/routes';
 import { gaugeRoutes } from './gauges/routes';
 import { photoRoutes } from './photos/routes';
-import { refuseOtherMethods } from './http';
+import { refuseOtherMethods } from './base/http';
 import { libraryRoutes } from './library/routes';
-import { Problem, errorHandler, notFound } from './problem';
+import { Problem, errorHandler, notFound } from './base/problem';
 import { shopRoutes } from './shop/routes';
 
 export interface AppOptions {

@@ -10,7 +10,7 @@ import { createApp } from './app';
 import { readConfig } from './config';
 import type { Database } from './db/database';
 import { readMigrations } from './db/migrate';
-import { Problem, errorHandler } from './problem';
+import { Problem, errorHandler } from './base/problem';
 import { ROOT } from './serve';
 
 const root = fileURLToPath(ROOT);

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { FORMAT_VERSION, buildSchema, newBuild, readBuildFile, type BuildFile } from '@hot-spline/model';
 import { readLedgerCsv } from '@hot-spline/model/csv';
 import { ROOT, type Running } from './serve';
-import { surveyBuilds } from './builds/store';
+import { surveyBuilds } from './keep/builds';
 import { call, freshFolder, startShop } from './testing/shop';
 
 const old = (name: string): { build: Record<string, unknown>; ledger: Record<string, unknown>[] } =>

@@ -2,9 +2,9 @@ import { createHash } from 'node:crypto';
 import { readFileSync, readdirSync } from 'node:fs';
 import { readBuildFile } from '@hot-spline/model';
 import { readLibraryFile } from '@hot-spline/model/csv';
-import { createBuild } from './builds/store';
+import { createBuild } from './keep/builds';
 import type { Database } from './db/database';
-import { saveSpec } from './library/store';
+import { saveSpec } from './keep/library';
 
 /** The same demo build gets the same id everywhere, so that links to it hold. */
 function demoId(name: string): string {

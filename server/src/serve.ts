@@ -5,7 +5,7 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { pino, type Logger } from 'pino';
 import { createApp } from './app';
-import { surveyBuilds } from './builds/store';
+import { surveyBuilds } from './keep/builds';
 import type { Config } from './config';
 import type { Database } from './db/database';
 import { lockFolder } from './db/folder-lock';

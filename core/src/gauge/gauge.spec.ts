@@ -1,4 +1,4 @@
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { gaugeReader, gaugeUnit, unitNameOf } from './line';
 import { STAND_INS, standInReading } from './stand-in';
 import { swings } from './swings';

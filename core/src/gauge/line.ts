@@ -1,4 +1,4 @@
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { numberReadings, type DecimalSign } from '../units/number';
 import { NM_PER_LBF_FT, NM_PER_LBF_IN, UNITS, type Quantity, type UnitName } from '../units/quantities';
 

@@ -1,5 +1,5 @@
-import { InputError, requireNumber } from '../errors';
-import { normalFrom, seededRandom } from '../random';
+import { InputError, requireNumber } from '../base/errors';
+import { normalFrom, seededRandom } from '../base/random';
 
 export const STAND_INS = ['indicator', 'calliper', 'micrometer', 'wrench'] as const;
 export type StandIn = (typeof STAND_INS)[number];

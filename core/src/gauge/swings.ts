@@ -1,4 +1,4 @@
-import { requireNumber } from '../errors';
+import { requireNumber } from '../base/errors';
 
 /** Ours: a swing smaller than this, mm, is scatter; a turn back by this share of the swing ends it. */
 const LEAST_MM = 0.01;

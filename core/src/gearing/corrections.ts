@@ -1,5 +1,5 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 
 const WEAR = { min: 0, max: 50, unit: 'mm' };
 const SPEED = { min: 0, max: LIMITS.speedKmh.max / 3.6, unit: 'm/s' };

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { M_PER_MILE } from '../units/quantities';
 import { measuredCircumference, rollingCircumference } from './rolling-circumference';
 import { axleMismatch, engineRpm, roadSpeed, rpmAfterShift } from './road-speed';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { bearingOrders, orderFrequency } from './noise';
 
 describe('gearing: what is heard', () => {

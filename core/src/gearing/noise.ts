@@ -1,5 +1,5 @@
-import { requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 
 /** A rolling bearing as its kinematics need it. */
 export interface RollingBearing {

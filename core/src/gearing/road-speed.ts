@@ -1,5 +1,5 @@
-import { requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 import { growthFactor, grownSpeed, slippingRpm, type TyreGrowth } from './corrections';
 
 /** Everything between crankshaft and ground. Ratios are numerically higher when shorter. */

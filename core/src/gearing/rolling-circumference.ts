@@ -1,5 +1,5 @@
-import { requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 
 /** `radial`: 3.05·D [standard: ETRTO rolling-circumference factor, from memory]; `unloaded`: π·D [exact]. */
 export type RollingFactor = 'radial' | 'unloaded';

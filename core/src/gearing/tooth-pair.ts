@@ -1,5 +1,5 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 
 /** `hunting`: every tooth meets every tooth. The other two need their timing marks aligned. */
 export type Hunting = 'hunting' | 'partial' | 'non-hunting';

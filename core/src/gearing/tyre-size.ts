@@ -1,5 +1,5 @@
-import { cutText } from '../text';
-import { InputError } from '../errors';
+import { cutText } from '../base/text';
+import { InputError } from '../base/errors';
 import { MM_PER_INCH } from '../units/quantities';
 
 export type TyreForm = 'metric' | 'inch' | 'inch-slick' | 'metric-slick' | 'diameter';

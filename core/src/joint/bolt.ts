@@ -1,4 +1,4 @@
-import { InputError, requireNumber } from '../errors';
+import { InputError, requireNumber } from '../base/errors';
 import { JOINT_LIMITS } from './limits';
 import { threadOf, type Thread } from './thread';
 

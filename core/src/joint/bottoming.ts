@@ -1,4 +1,4 @@
-import { requireNumber } from '../errors';
+import { requireNumber } from '../base/errors';
 import { JOINT_LIMITS, type JointVerdict } from './limits';
 
 export interface Bottoming {

@@ -1,4 +1,4 @@
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { boltLoad } from './bolt';
 import { boltClamp } from './clamp';
 import { boltTorque } from './torque';

@@ -1,5 +1,5 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 import { PRELOAD_SHARE, boltLoad } from './bolt';
 import { JOINT_LIMITS, type JointVerdict } from './limits';
 import { threadOf } from './thread';

@@ -1,5 +1,5 @@
 import { starPattern } from './star';
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { adapterSetting } from './adapter';
 import { boltLoad } from './bolt';
 import { bottoming } from './bottoming';

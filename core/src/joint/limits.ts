@@ -1,4 +1,4 @@
-import type { NumberRange } from '../errors';
+import type { NumberRange } from '../base/errors';
 
 /** Ranges of a bolted joint: beyond them a number is a slip of the finger. */
 export const JOINT_LIMITS = {

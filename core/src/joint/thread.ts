@@ -1,4 +1,4 @@
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 
 const INCH = 25.4;
 

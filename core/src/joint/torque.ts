@@ -1,5 +1,5 @@
-import { requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 import { JOINT_LIMITS } from './limits';
 
 export interface BoltTorque {

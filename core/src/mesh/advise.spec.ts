@@ -1,10 +1,10 @@
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { FAMILIES, assemble, trueReadings, virtualAxle, type VirtualAxle } from '../practice/virtual-axle';
 import { meshAdvise } from './advise';
 import { PATTERN_BAND, type MeshJob, type MeshTry } from './job';
 import { meshMap } from './map';
 import { axlePrior, drawAxles, learnAxle, predictor, readingOf, type Value } from './axle-model';
-import { normalFrom, seededRandom } from '../random';
+import { normalFrom, seededRandom } from '../base/random';
 
 const refuses = (run: () => unknown, field: string): void => {
   expect(run).toThrowMatching((error) => error instanceof InputError && error.field === field);

@@ -1,7 +1,7 @@
-import { InputError, requireNumber } from '../errors';
-import { chiSquaredAbove, normalAbove, normalBetween } from '../normal';
+import { InputError, requireNumber } from '../base/errors';
+import { chiSquaredAbove, normalAbove, normalBetween } from '../base/normal';
 import type { ShimStock } from '../pack/shims';
-import { normalFrom, seededRandom } from '../random';
+import { normalFrom, seededRandom } from '../base/random';
 import { shimPacker } from '../shim/pack';
 import {
   OBSERVED,

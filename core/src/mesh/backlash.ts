@@ -1,4 +1,4 @@
-import { InputError, requireNumber } from '../errors';
+import { InputError, requireNumber } from '../base/errors';
 import { MESH_LIMITS } from './limits';
 
 /** Lower and upper end of a band, mm. */

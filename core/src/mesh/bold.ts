@@ -1,4 +1,4 @@
-import { normalFrom, seededRandom } from '../random';
+import { normalFrom, seededRandom } from '../base/random';
 import { closeChance, movesOf, roughChance, type MeshMove } from './advise';
 import {
   OBSERVED,

@@ -1,5 +1,5 @@
-import { InputError } from '../errors';
-import { seededRandom } from '../random';
+import { InputError } from '../base/errors';
+import { seededRandom } from '../base/random';
 import { backlashRound, onceATurn } from './backlash';
 import { adjusterNotches, carrierSides, carryOver, oneSidedMove } from './carrier';
 import { CONSTRUCTIONS, CONSTRUCTION_SIGNS, DEPTH_SHIMS, DEPTH_SHIM_MOVES, depthSign } from './construction';

@@ -1,4 +1,4 @@
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { COUNT, axlePrior, changeSlot, learnAxle, spreadOf, type Changes, type Spread } from './axle-model';
 import { checkJob, type MeshJob } from './job';
 

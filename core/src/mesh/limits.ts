@@ -1,4 +1,4 @@
-import type { NumberRange } from '../errors';
+import type { NumberRange } from '../base/errors';
 
 /** Ranges outside of which a set-up reading is a slip of the finger. */
 export const MESH_LIMITS = {

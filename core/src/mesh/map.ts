@@ -1,4 +1,4 @@
-import { normalFrom, seededRandom } from '../random';
+import { normalFrom, seededRandom } from '../base/random';
 import { OBSERVED, drawAxles, learnAxle, predictor, readingOf, type Position } from './axle-model';
 import { bestGuess, checkJob, moveTo, positionOf, type Limits, type MeshJob, type Ready, type Suspect } from './job';
 

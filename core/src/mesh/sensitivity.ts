@@ -1,5 +1,5 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 import { MESH_LIMITS } from './limits';
 
 /** How much backlash, in the pitch plane, one mm of movement takes away. */

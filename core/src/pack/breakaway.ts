@@ -1,5 +1,5 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 
 /** Bedded plates wear until pressure × radius is even; new or rigid ones press evenly. */
 export type WearModel = 'uniform-wear' | 'uniform-pressure';

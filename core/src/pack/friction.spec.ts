@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { frictionRadius, packBreakaway } from './breakaway';
 import { effectiveFriction, learnedFriction } from './friction';
 import { HOLDS, perPackFromReading, wrenchReading } from './wrench';

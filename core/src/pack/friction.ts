@@ -1,5 +1,5 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 
 /**
  * Friction coefficient that a measured breakaway stands for. The mean pack torque is μ·r·(n_L·F_L + n_R·F_R)/2, so

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { frictionRadius, packBreakaway } from './breakaway';
 import { discSpringForce, type DiscSpring } from './disc-spring';
 import { groupFreeHeight, springColumn, nestedDiscs, sameGroup } from './spring-column';

@@ -1,4 +1,4 @@
-import { InputError, requireNumber } from '../errors';
+import { InputError, requireNumber } from '../base/errors';
 
 export interface ShimSide {
   /** Everything in the stack but the shims. */

@@ -1,4 +1,4 @@
-import { normalFrom, seededRandom } from '../random';
+import { normalFrom, seededRandom } from '../base/random';
 import { packBreakaway } from './breakaway';
 import { nestedDiscs, springColumn } from './spring-column';
 import { packSure, type SurePack, type UncertainValue } from './sure';

@@ -1,6 +1,6 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
-import { normalFrom, oneByOne, uniformBlocks } from '../random';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
+import { normalFrom, oneByOne, uniformBlocks } from '../base/random';
 import { frictionRadius, type WearModel } from './breakaway';
 import { columnPeak, groupFreeHeight, groupReach, sameGroup, springColumn, type SpringGroup } from './spring-column';
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { packBreakaway } from './breakaway';
 import { columnPeak, columnTravel, groupFreeHeight, springColumn, nestedDiscs, type DiscGroup } from './spring-column';
 import { frictionInterfaces, type PackMember } from './interfaces';

@@ -1,5 +1,5 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 import { frictionRadius, packBreakaway, type PackFriction } from './breakaway';
 import { columnPeak, columnTravel, groupFreeHeight, springColumn, type SpringGroup } from './spring-column';
 import { type PackMember } from './interfaces';

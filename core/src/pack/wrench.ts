@@ -1,5 +1,5 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 import type { PreloadActs } from '../unit/unit-lock';
 
 const FRICTION_TORQUE = { min: 0, max: 1e12, unit: 'N·m' };

@@ -1,4 +1,4 @@
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { usualFacts, type Told } from '../testing/facts';
 import { judged, permitted, triples, type Order } from '../testing/order-checker';
 import { ACTS, ASKED, type Act } from './acts';

@@ -1,4 +1,4 @@
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import type { DepthShimPlace, MeshConstruction } from '../mesh/construction';
 
 /** How it comes to us. `parts`: in pieces or new; nothing is stripped or read before. */

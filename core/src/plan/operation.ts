@@ -1,4 +1,4 @@
-import type { NumberRange } from '../errors';
+import type { NumberRange } from '../base/errors';
 import type { Quantity, Scale } from '../units/quantities';
 import type { Act, Asked } from './acts';
 import type { Case } from './facts';

@@ -1,5 +1,5 @@
-import { requireNumber } from '../errors';
-import { normalFrom, seededRandom } from '../random';
+import { requireNumber } from '../base/errors';
+import { normalFrom, seededRandom } from '../base/random';
 import { MESH_LIMITS } from '../mesh/limits';
 
 /** A reduction unit whose one shim sets end float; its truth is hidden from whoever sets it up. */

@@ -1,7 +1,7 @@
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { CONSTRUCTION_SIGNS } from '../mesh/construction';
 import { crushRise } from '../preload/collapsible';
-import { normalFrom, seededRandom } from '../random';
+import { normalFrom, seededRandom } from '../base/random';
 import { FAMILIES, virtualAxle, type Family, type PracticeConstruction, type VirtualAxle } from './virtual-axle';
 
 /** A virtual axle with what the mesh alone has not: what closing up takes, and its spacer. */

@@ -1,4 +1,4 @@
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { CONSTRUCTIONS } from '../mesh/construction';
 import { LESSONS, practiceAxle, practiceTorque } from './lessons';
 import { byAdvice, inTruth, playAxle, ruleOfThumb } from './rule-of-thumb';

@@ -1,9 +1,9 @@
-import { requireNumber } from '../errors';
+import { requireNumber } from '../base/errors';
 import { MESH_LIMITS } from '../mesh/limits';
 import type { MeshTry, Patch } from '../mesh/job';
 import { CONSTRUCTION_SIGNS, depthSign, type Depthwards, type MeshConstruction } from '../mesh/construction';
 import { meshSensitivity } from '../mesh/sensitivity';
-import { normalFrom, seededRandom } from '../random';
+import { normalFrom, seededRandom } from '../base/random';
 
 /** Constructions that have a mesh to set. */
 export const PRACTICE_CONSTRUCTIONS = [

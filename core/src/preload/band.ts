@@ -1,5 +1,5 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 
 /** @throws InputError naming `bandNm` for ends that are no band */
 export function requireTorqueBand(band: readonly [number, number]): readonly [number, number] {

@@ -1,5 +1,5 @@
-import { InputError } from '../errors';
-import { normalFrom, seededRandom } from '../random';
+import { InputError } from '../base/errors';
+import { normalFrom, seededRandom } from '../base/random';
 import { collapsiblePreload, crushRise, stepRisk, type NutReading } from './collapsible';
 
 const refuses = (run: () => unknown, field: string): void => {

@@ -1,6 +1,6 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
-import { normalAbove } from '../normal';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
+import { normalAbove } from '../base/normal';
 import { requireTorqueBand } from './band';
 
 export interface NutReading {

@@ -1,4 +1,4 @@
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { solidPreload } from './solid';
 import { carrierPreload } from './total';
 

@@ -1,5 +1,5 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 
 /**
  * Turning torque of the carrier bearings, N·m, from what the whole takes at the pinion: T_total = T_pinion + T_carrier/i

@@ -1,5 +1,5 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 import { converterPoint, type ConverterPoint } from './converter';
 import { engineTorque } from './engine-torque';
 import { readyCar, type GearState, type Vehicle } from './vehicle';

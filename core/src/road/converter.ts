@@ -1,5 +1,5 @@
-import { InputError, requireNumber, type NumberRange } from '../errors';
-import { LIMITS } from '../limits';
+import { InputError, requireNumber, type NumberRange } from '../base/errors';
+import { LIMITS } from '../base/limits';
 
 /** A torque converter: torque ratio against speed ratio is a straight line from stall to coupling. */
 export interface Converter {

@@ -1,5 +1,5 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 
 const SPEED = { min: 0, max: LIMITS.speedKmh.max / 3.6, unit: 'm/s' };
 const DISTANCE = { min: 0, max: 1e6, unit: 'm' };

@@ -1,4 +1,4 @@
-import { requireNumber } from '../errors';
+import { requireNumber } from '../base/errors';
 import { KG_PER_LB, MPS_PER_MPH, WATT_PER_HP } from '../units/quantities';
 import { VEHICLE_LIMITS } from './vehicle';
 

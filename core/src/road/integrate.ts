@@ -1,4 +1,4 @@
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 
 /** What moves: time s, distance m, speed m/s, and the energies that explain the speed, J. */
 export interface Motion {

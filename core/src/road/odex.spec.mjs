@@ -1,7 +1,7 @@
 // The same equations through a general-purpose ODE package of the registry (odex: Gragg–Bulirsch–Stoer extrapolation).
 // Plain JavaScript: the package's declarations don't go with strict TypeScript.
 import { Solver } from 'odex';
-import { seededRandom } from '../random.ts';
+import { seededRandom } from '../base/random.ts';
 import { roadRun } from './run.ts';
 
 const g = 9.80665;

@@ -1,5 +1,5 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 import { powerTorque, type TorquePoint } from './engine-torque';
 
 const POWER = { above: 0, max: 1e7, unit: 'W' };

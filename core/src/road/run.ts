@@ -1,4 +1,4 @@
-import { InputError, requireNumber } from '../errors';
+import { InputError, requireNumber } from '../base/errors';
 import { Integrator, atRest, type Law, type Motion } from './integrate';
 import {
   bestShiftSpeed,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { growthFactor } from '../gearing/corrections';
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { converterPeakEfficiency, converterPoint, mostTorqueRatio, requireConverter } from './converter';
 import { GRAVITY, bestShiftSpeed, readyCar, wongInertiaFactor, type Push, type Vehicle } from './vehicle';
 

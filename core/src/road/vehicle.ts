@@ -1,6 +1,6 @@
-import { InputError, requireNumber, type NumberRange } from '../errors';
+import { InputError, requireNumber, type NumberRange } from '../base/errors';
 import { growthFactor, grownSpeed, type TyreGrowth } from '../gearing/corrections';
-import { LIMITS } from '../limits';
+import { LIMITS } from '../base/limits';
 import { contactLimits, noLimit, undrivenLoad } from './contact';
 import {
   CONVERTER_LIMITS,

@@ -1,5 +1,5 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 import { SHAFT_LIMITS } from './limits';
 
 /** Share of the critical speed that a shaft is driven to at most [from memory]. */

@@ -1,5 +1,5 @@
-import { requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 import { SHAFT_LIMITS } from './limits';
 
 /** Of the swing that is left, rad/s²: comfortable, and the end; and most rpm × degrees of a joint [trade tables, from memory]. */

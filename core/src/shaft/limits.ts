@@ -1,4 +1,4 @@
-import type { NumberRange } from '../errors';
+import type { NumberRange } from '../base/errors';
 
 /** Ranges of shafts: beyond them a number is a slip of the finger. */
 export const SHAFT_LIMITS = {

@@ -1,4 +1,4 @@
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { criticalSpeed } from './critical';
 import { jointAngle } from './joint-angle';
 import { spline } from './spline';

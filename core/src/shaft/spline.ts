@@ -1,4 +1,4 @@
-import { InputError, requireNumber } from '../errors';
+import { InputError, requireNumber } from '../base/errors';
 import { SHAFT_LIMITS } from './limits';
 import { requireBore, torqueAt } from './torsion';
 

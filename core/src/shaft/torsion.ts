@@ -1,5 +1,5 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 import { SHAFT_LIMITS } from './limits';
 
 /** Torque at a shear stress in a round, solid or hollow, N·m: π·(d⁴ − b⁴)·τ/(16·d) [exact]. */

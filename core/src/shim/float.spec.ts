@@ -1,5 +1,5 @@
-import { InputError } from '../errors';
-import { floatShim } from './float';
+import { InputError } from '../base/errors';
+import { floatShim } from '../mesh/float-shim';
 
 describe('a shim for end float', () => {
   it('53 thou in, 12 measured, 8 wanted: 57 [worked example, common practice, no published source]', () => {

@@ -1,6 +1,6 @@
 // shim.pack against a mixed-integer solver on the same box. Plain JavaScript: the package has no strict declarations.
 import highsLoader from 'highs';
-import { seededRandom } from '../random.ts';
+import { seededRandom } from '../base/random.ts';
 import { shimPack } from './pack.ts';
 
 /**

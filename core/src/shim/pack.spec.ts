@@ -1,5 +1,5 @@
-import { InputError } from '../errors';
-import { seededRandom } from '../random';
+import { InputError } from '../base/errors';
+import { seededRandom } from '../base/random';
 import { shimPack } from './pack';
 
 const refuses = (run: () => unknown, field: string): void => {

@@ -1,4 +1,4 @@
-import { InputError, requireNumber } from '../errors';
+import { InputError, requireNumber } from '../base/errors';
 import { SAME_MM, SHIM_LIMITS, Stacks, type ShimStock, type Stack } from '../pack/shims';
 
 export interface ShimPack {

@@ -1,5 +1,5 @@
-import { requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 
 /**
  * Torque bias ratio from the locking value: TBR = (1+S)/(1−S) [exact]. S = 0.5 gives 3.

@@ -1,5 +1,5 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 import { lockingValue } from './bias';
 import { preloadThat, type Preload, type PreloadActs } from './unit-lock';
 

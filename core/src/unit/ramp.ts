@@ -1,5 +1,5 @@
-import { InputError, requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 
 /**
  * A ramp angle with its convention. `rotation-plane`: measured from the plane of rotation, so that 90° locks nothing

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { INSERT_FIT_MM, shimForBacklash, sideGearBacklashSlope } from './side-gear';
 
 const gear = { meanRadiusMm: 30, pressureAngleDeg: 22.5, coneAngleDeg: 55 };

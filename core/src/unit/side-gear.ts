@@ -1,5 +1,5 @@
-import { requireNumber } from '../errors';
-import { LIMITS } from '../limits';
+import { requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 import { requireBevel, type BevelGear } from './compare';
 
 /** Fit of a friction insert between the side gears, mm: a guard of ours; the insert’s sheet wins. */

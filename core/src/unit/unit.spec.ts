@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { biasRatio, lockingValue, wheelTorques } from './bias';
 import { rampFrictionShare, rampFromRotationPlane, rampLockCoefficient, rampThrust, solidRampAngle } from './ramp';
 import { lockAt, preloadThat, unitLock } from './unit-lock';

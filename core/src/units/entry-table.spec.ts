@@ -1,4 +1,4 @@
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { entrySays, parseEntry, parseLeast, type EntryRules } from './entry';
 import { numberReadings, type DecimalSign } from './number';
 import type { Quantity, Scale, UnitName, UnitSystem } from './quantities';

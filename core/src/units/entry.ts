@@ -1,5 +1,5 @@
-import { cutText } from '../text';
-import { InputError, describeRange, type NumberRange } from '../errors';
+import { cutText } from '../base/text';
+import { InputError, describeRange, type NumberRange } from '../base/errors';
 import { formatIn, saySmall, unitLabel } from './format';
 import { inThousands, numberReadings, type DecimalSign } from './number';
 import { UNITS, scaleUnit, toBase, type Quantity, type Scale, type UnitName, type UnitSystem } from './quantities';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { InputError } from '../errors';
+import { InputError } from '../base/errors';
 import { entryBase, entryOf, entryText, parseEntry, parseLeast, type EntryRules } from './entry';
 import { formatUnit, say, saySmall } from './format';
 import { MM_PER_INCH, UNITS, type UnitSystem } from './quantities';

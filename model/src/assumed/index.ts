@@ -1,5 +1,5 @@
 import { entryBase, say, type UnitSystem } from '@hot-spline/core';
-import type { Build } from '../document/schema';
+import type { Build } from '../frame/document';
 import { capital } from '../base/names';
 import { defineCapability } from '../frame/capability';
 import type { Derivation } from '../frame/derivation';

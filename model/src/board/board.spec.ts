@@ -1,12 +1,11 @@
 import { entryOf } from '@hot-spline/core';
-import { deriveBuild } from '../derive';
-import { newBuild } from '../document/new-build';
-import { readBuildFile } from '../document/build-file';
+import { deriveBuild } from '../assembly/derive';
+import { newBuild } from '../start/new-build';
+import { readBuildFile } from '../files/build-file';
 import type { Build } from '../document/schema';
 import type { LedgerEntry, Reading, Signature } from '../frame/readings';
 import { newSetup } from '../mesh/new-setup';
 import { newAxleSpec } from '../library/new-spec';
-import { subjects } from '../subjects';
 import { newJoint } from '../joint/new-joint';
 import { newShafts } from '../shaft/new-shafts';
 import { tripKind } from '../runin/readings';

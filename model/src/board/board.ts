@@ -1,7 +1,7 @@
 import { entryBase } from '@hot-spline/core';
-import { BuildDeriver } from '../derive';
+import { BuildDeriver } from '../assembly/derive';
 import { AXLES } from '../base/names';
-import type { Build } from '../document/schema';
+import type { Build } from '../frame/document';
 import type { LedgerEntry } from '../frame/readings';
 import { BOARD_STATES, type BoardState } from './board-states';
 

@@ -1,10 +1,9 @@
 import { readFileSync, readdirSync } from 'node:fs';
-import { deriveBuild } from '../derive';
-import { readLibraryFile } from '../library/library-file';
-import { subjects } from '../subjects';
+import { deriveBuild } from '../assembly/derive';
+import { readLibraryFile } from '../files/library-file';
 import { boardWork } from '../board/board';
 import { weakestLinks } from '../shaft/links';
-import { readBuildFile, type BuildFile } from './build-file';
+import { readBuildFile, type BuildFile } from '../files/build-file';
 import { FORMAT_VERSION } from '../base/version';
 
 const DEMO = new URL('../../../demo/', import.meta.url);

@@ -1,7 +1,7 @@
 import type { LedgerEntry } from '../frame/readings';
 import type { Subject } from '../frame/subjects';
 import { signedFigures } from '../frame/values';
-import { subjects } from '../subjects';
+import { subjects } from '../assembly/subjects';
 import '../base/zod';
 import * as z from 'zod';
 import { idSchema } from '../base/fields';

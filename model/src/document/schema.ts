@@ -1,55 +1,17 @@
-import { LIMITS } from '@hot-spline/core';
-import { axleSpecSchema } from '../library/schema';
-import { toothPairSchema } from '../base/fields';
-import { tyreSchema } from '../gearing/schema';
-import { briefSchema } from '../identity/schema';
-import {
-  couplingSchema,
-  engineSchema,
-  gearboxSchema,
-  keptPointSchema,
-  operatingPointSchema,
-  transferSchema,
-} from '../point/schema';
-import { jointSchema } from '../joint/schema';
-import { setupSchema } from '../mesh/schema';
-import { workSchema } from '../plan/schema';
-import { practiceSchema } from '../practice/schema';
-import { courseSchema, roadSchema, shelfSchema } from '../road/schema';
-import { shaftsSchema } from '../shaft/schema';
-import { unitSchema } from '../unit/schema';
-import '../base/zod';
-import * as z from 'zod';
-import { entrySchema } from '../base/entry-schema';
-import { idSchema, name, ratio } from '../base/fields';
+import { axleShape, buildShape } from '../assembly/slices';
+import { idSchema, name } from '../base/fields';
 import { AXLES, USES } from '../base/names';
 import { FORMAT_VERSION } from '../base/version';
+import '../base/zod';
+import * as z from 'zod';
+import type { Build } from '../frame/document';
 
-export const axleSchema = z.strictObject({
-  finalDrive: toothPairSchema,
-  hubRatio: ratio,
-  tyre: tyreSchema,
-  unit: unitSchema,
-  /** What this axle is; null while nobody has looked. */
-  identity: axleSpecSchema.nullable(),
-  /** Which of the carriers of `identity` is in it; empty where that is not known. */
-  carrier: z.string().max(40),
-  /** As stamped on the set in the axle. A set is lapped as a pair: the two must agree. */
-  matchNumbers: z.strictObject({ ring: z.string().trim().max(30), pinion: z.string().trim().max(30) }),
-  /** How it is set up; null while nobody has begun. */
-  setup: setupSchema.nullable(),
-  /** The work on it: order, parts, tools, trays; null while nobody has planned it. */
-  work: workSchema.nullable(),
-  /** The bolted joint of its ring; null while nobody has said. */
-  joint: jointSchema.nullable(),
-  /** Its shafts and the prop shaft; null while nobody has said. */
-  shafts: shaftsSchema.nullable(),
-});
+export const axleSchema = z.strictObject(axleShape);
 
 /** A path of the document: what nobody has said yet is listed by it. */
 const assumedPath = z.string().regex(/^[A-Za-z]+(\.[A-Za-z]+)*$/, 'must be a path such as engine.torqueCurve');
 
-/** The specification of a build: its slices, put together by hand. */
+/** The specification of a build: what it says of itself, and the part of each capability. */
 export const buildSchema = z
   .strictObject({
     format: z.literal('hot-spline/build'),
@@ -69,30 +31,9 @@ export const buildSchema = z
       .array(assumedPath.max(60))
       .max(60)
       .refine((paths) => new Set(paths).size === paths.length, { message: 'one path stands twice' }),
-    engine: engineSchema,
-    coupling: couplingSchema,
-    gearbox: gearboxSchema,
-    transfer: transferSchema.nullable(),
     driven: z.enum(['rear', 'front', 'both']),
     axles: z.strictObject({ rear: axleSchema.nullable(), front: axleSchema.nullable() }),
-    cruiseSpeed: entrySchema('speed', { above: 0, max: LIMITS.speedKmh.max / 3.6, unit: 'm/s' }),
-    /** Final drives laid over the present one. */
-    candidates: z.array(toothPairSchema).max(4),
-    brief: briefSchema,
-    road: roadSchema,
-    shelf: shelfSchema,
-    course: courseSchema.nullable(),
-    /** Operating points that are kept: cruise, trap, corner exit, crawl. */
-    points: z
-      .array(keptPointSchema)
-      .max(12)
-      .refine((points) => new Set(points.map((point) => point.id)).size === points.length, {
-        message: 'two points carry one id',
-      }),
-    /** A made-up axle to practise on; null for a build of somebody's. */
-    practice: practiceSchema.nullable(),
-    /** Where a device looks first; from then on where it looks is its own. */
-    startPoint: operatingPointSchema,
+    ...buildShape,
   })
   .superRefine((build, context) => {
     const needed = build.driven === 'both' ? AXLES : [build.driven];
@@ -108,5 +49,8 @@ export const buildSchema = z
     }
   });
 
-export type Build = z.infer<typeof buildSchema>;
-export type Axle = z.infer<typeof axleSchema>;
+export type { Axle, Build } from '../frame/document';
+
+/** Two shapes that are one: what parses is what capabilities see. Does not compile where a part is missing in one of them. */
+type Same<A, B> = [A] extends [B] ? ([B] extends [A] ? true : never) : never;
+export const SAME_SHAPE: Same<z.infer<typeof buildSchema>, Build> = true;

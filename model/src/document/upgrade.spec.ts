@@ -1,9 +1,9 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { InputError } from '@hot-spline/core';
-import { deriveBuild } from '../derive';
-import { readLibraryFile } from '../library/library-file';
+import { deriveBuild } from '../assembly/derive';
+import { readLibraryFile } from '../files/library-file';
 import { AXLES } from '../base/names';
-import { readBuildFile, readFile } from './build-file';
+import { readBuildFile, readFile } from '../files/build-file';
 import { buildSchema } from './schema';
 import { upgrade } from './upgrade';
 import { FORMAT_VERSION } from '../base/version';

@@ -1,7 +1,7 @@
 import { InputError } from '@hot-spline/core';
 import '../base/zod';
 import * as z from 'zod';
-import { calculations } from '../calculations';
+import { calculations } from '../assembly/calculations';
 import { openApi } from '../wire/openapi';
 
 /** Names and keys of the public interface, with the values that it promises. */

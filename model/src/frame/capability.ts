@@ -1,27 +1,23 @@
-import type { Build } from '../document/schema';
+import type { Build, Taught } from './document';
 import type { AxleName } from '../base/names';
-import type { OperatingPoint } from '../point/schema';
 import type { Derivation } from './derivation';
 import type { FigureIds } from './figure';
 import type { Finding, Place, StationKind } from './finding';
 import type { Readings, Signature } from './readings';
 import type { Subject } from './subjects';
-import type { PastSetup } from '../mesh/axle';
 
 /** Everything that figures and findings are worked out from. */
-export interface Inputs {
+export interface Inputs extends Taught {
   readonly build: Build;
   readonly readings: Readings;
   /** The signature in force under each gate. */
   readonly signed: ReadonlyMap<string, Signature>;
   /** Where one looks: gear, range and engine speed. It belongs to the device, not to the document. */
-  readonly point: OperatingPoint;
+  readonly point: Build['startPoint'];
   /** The axle that the Line follows. */
   readonly main: AxleName;
   /** The day as YYYY-MM-DD, for what falls due; without it nothing does. */
   readonly today: string | null;
-  /** Set-ups of the shop before this one: what axles of a spec taught. */
-  readonly past: readonly PastSetup[];
 }
 
 /** What the capabilities that this one needs gave; null where one could not be worked out. */

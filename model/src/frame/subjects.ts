@@ -1,4 +1,4 @@
-import type { Build } from '../document/schema';
+import type { Build } from './document';
 import '../base/zod';
 import * as z from 'zod';
 import { valueSchema, type ReadingValue, type ValueKind } from './values';

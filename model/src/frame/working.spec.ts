@@ -1,5 +1,5 @@
 import { coursePace, type Course, type Vehicle } from '@hot-spline/core';
-import { calculations } from '../calculations';
+import { calculations } from '../assembly/calculations';
 
 interface Shown {
   readonly result: { readonly value: number };

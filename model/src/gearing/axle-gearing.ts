@@ -18,7 +18,7 @@ import {
   type Working,
 } from '@hot-spline/core';
 import { EXACT } from '../frame/figure';
-import type { Axle, Build } from '../document/schema';
+import type { Axle, Build } from '../frame/document';
 import type { AxleName } from '../base/names';
 import type { Tyre } from './schema';
 

@@ -4,7 +4,6 @@ import { defineCalculation } from '../frame/calculations';
 import '../base/zod';
 import * as z from 'zod';
 import { explainRpm, explainSpeed, explainTeeth, explainTyreSize } from './axle-gearing';
-import { findCalculation } from './calc-find';
 
 const gearingKeys = {
   rollingCircumferenceMm: number(LIMITS.circumferenceMm),
@@ -65,6 +64,4 @@ export const gearingCalculations = [
     run: toothPair,
     explain: (pair) => explainTeeth('Ratio by tooth count', pair),
   }),
-
-  findCalculation,
 ];

@@ -1,10 +1,9 @@
 import { ABOVE_STALL, axleMismatch, engineRpm, entryBase, explain, toothPair, totalRatio } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
-import type { Build } from '../document/schema';
+import type { Build } from '../frame/document';
 import { capital } from '../base/names';
 import type { Derivation } from '../frame/derivation';
 import { fact } from '../frame/finding';
-import type { OperatingPoint } from '../point/schema';
 import { gearingFigures } from './ids';
 import * as words from './words';
 import { EXACT } from '../frame/figure';
@@ -237,5 +236,5 @@ export function finalsOf(build: Build, own: AxleGearingState): { label: string; 
 }
 
 /** Ratio from crankshaft to wheel at the operating point. */
-export const totalAtPoint = (build: Build, own: AxleGearingState, { gear, range }: OperatingPoint): number =>
+export const totalAtPoint = (build: Build, own: AxleGearingState, { gear, range }: Build['startPoint']): number =>
   totalRatio(gearingAt(build, own, gear, range));

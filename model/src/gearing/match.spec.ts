@@ -1,13 +1,13 @@
 import { entryBase, InputError, entryOf, findFinals } from '@hot-spline/core';
-import { deriveBuild } from '../derive';
+import { deriveBuild } from '../assembly/derive';
 import type { Build } from '../document/schema';
-import { calculations } from '../calculations';
+import { calculations } from '../assembly/calculations';
 import { keptFiles } from '../testing/builds';
 import { searchProblemOf } from '../road/search-problem';
 import { vehicleOf } from '../road/vehicle';
 import { axleGearingState } from './axle-gearing';
-import { goalOf, findProblemOf } from './find-problem';
-import { changeWords, reasonWords, scoreWords } from './find-words';
+import { goalOf, findProblemOf } from '../road/find-problem';
+import { changeWords, reasonWords, scoreWords } from '../road/find-words';
 
 const demo = (name: string): Build => structuredClone(keptFiles()[`${name}.json`]?.build as Build);
 const figure = (build: Build, id: string): number | null => deriveBuild(build, []).figures.get(id)?.value ?? null;

@@ -11,7 +11,7 @@ import {
   tyreSize,
 } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
-import type { Build } from '../document/schema';
+import type { Build } from '../frame/document';
 import type { Derivation } from '../frame/derivation';
 import { fact } from '../frame/finding';
 import { gearingFigures } from './ids';

@@ -1,6 +1,6 @@
-import { LIMITS } from '@hot-spline/core';
+import { LIMITS, type Entry } from '@hot-spline/core';
 import { entrySchema } from '../base/entry-schema';
-import { designation, percent } from '../base/fields';
+import { designation, percent, ratio, toothPairSchema } from '../base/fields';
 import '../base/zod';
 import * as z from 'zod';
 
@@ -26,3 +26,25 @@ export const tyreSchema = z.strictObject({
 });
 
 export type Tyre = z.infer<typeof tyreSchema>;
+
+/** Its part of the document. */
+export const gearingSlice = {
+  axle: { finalDrive: toothPairSchema, hubRatio: ratio, tyre: tyreSchema },
+  build: {
+    cruiseSpeed: entrySchema('speed', { above: 0, max: LIMITS.speedKmh.max / 3.6, unit: 'm/s' }),
+    /** Final drives laid over the present one. */
+    candidates: z.array(toothPairSchema).max(4),
+  },
+} as const;
+
+declare module '../frame/document' {
+  interface AxleSlices {
+    finalDrive: z.infer<typeof toothPairSchema>;
+    hubRatio: Entry;
+    tyre: Tyre;
+  }
+  interface BuildSlices {
+    cruiseSpeed: Entry;
+    candidates: z.infer<typeof toothPairSchema>[];
+  }
+}

@@ -1,6 +1,6 @@
 import { entryBase } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
-import type { Build } from '../document/schema';
+import type { Build } from '../frame/document';
 import type { Derivation } from '../frame/derivation';
 import { weakest } from '../frame/figure';
 import { fact } from '../frame/finding';

@@ -1,7 +1,7 @@
 import { newAxleSpec } from '../library/new-spec';
 import { entryOf } from '@hot-spline/core';
 import type { Build } from '../document/schema';
-import { deriveBuild } from '../derive';
+import { deriveBuild } from '../assembly/derive';
 import { driftBuild } from '../testing/builds';
 import type { AxleSpec } from '../library/schema';
 

@@ -74,3 +74,24 @@ export const briefSchema = z.strictObject({
 export type Brief = z.infer<typeof briefSchema>;
 export type Complaint = (typeof COMPLAINTS)[number];
 export type Goal = (typeof GOALS)[number];
+
+/** Its part of the document. */
+export const identitySlice = {
+  axle: {
+    /** Which of the carriers of `identity` is in it; empty where that is not known. */
+    carrier: z.string().max(40),
+    /** As stamped on the set in the axle. A set is lapped as a pair: the two must agree. */
+    matchNumbers: z.strictObject({ ring: z.string().trim().max(30), pinion: z.string().trim().max(30) }),
+  },
+  build: { brief: briefSchema },
+} as const;
+
+declare module '../frame/document' {
+  interface AxleSlices {
+    carrier: string;
+    matchNumbers: { ring: string; pinion: string };
+  }
+  interface BuildSlices {
+    brief: Brief;
+  }
+}

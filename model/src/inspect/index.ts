@@ -1,5 +1,5 @@
 import { AXLES, type AxleName } from '../base/names';
-import type { Axle } from '../document/schema';
+import type { Axle } from '../frame/document';
 import { defineCapability } from '../frame/capability';
 import { fact, type Verdict } from '../frame/finding';
 import type { Readings } from '../frame/readings';

@@ -1,4 +1,4 @@
-import { newBuild } from '../document/new-build';
+import { newBuild } from '../start/new-build';
 import type { Axle } from '../document/schema';
 import type { InForce, Readings } from '../frame/readings';
 import { newAxleSpec } from '../library/new-spec';

@@ -1,4 +1,4 @@
-import type { Axle } from '../document/schema';
+import type { Axle } from '../frame/document';
 import type { Verdict } from '../frame/finding';
 
 /** Something that is found on a part, and what it means. */

@@ -1,4 +1,4 @@
-import type { Work } from '../plan/schema';
+import type { Axle } from '../frame/document';
 import type { PartState } from './index';
 
 export interface WholeJob {
@@ -25,7 +25,7 @@ const days = (n: number): string => (n === 1 ? '1 day' : `${n} days`);
  * @param daysUntil days from today to a day written YYYY-MM-DD; the model knows no clock
  */
 export function wholeJob(
-  work: Work,
+  work: NonNullable<Axle['work']>,
   parts: readonly PartState[],
   hands: { readonly leftH: number; readonly rate: number | null },
   daysUntil: (day: string) => number,

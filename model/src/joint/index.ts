@@ -1,7 +1,7 @@
 import { ORIGIN_WORDS } from '../library/origins';
 import { bottoming, entryBase, heatToFit, type BoltClamp } from '@hot-spline/core';
 import { AXLES, type AxleName } from '../base/names';
-import type { Build } from '../document/schema';
+import type { Build } from '../frame/document';
 import { defineCapability } from '../frame/capability';
 import type { Derivation } from '../frame/derivation';
 import { fact } from '../frame/finding';

@@ -1,5 +1,5 @@
 import { entryOf } from '@hot-spline/core';
-import { deriveBuild } from '../derive';
+import { deriveBuild } from '../assembly/derive';
 import type { Build } from '../document/schema';
 import type { Reading } from '../frame/readings';
 import { keptFiles, testId } from '../testing/builds';

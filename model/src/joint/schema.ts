@@ -60,3 +60,15 @@ export const jointSchema = z.strictObject({
 });
 
 export type Joint = z.infer<typeof jointSchema>;
+
+/** Its part of the document. */
+export const jointSlice = {
+  /** The bolted joint of its ring; null while nobody has said. */
+  axle: { joint: jointSchema.nullable() },
+} as const;
+
+declare module '../frame/document' {
+  interface AxleSlices {
+    joint: Joint | null;
+  }
+}

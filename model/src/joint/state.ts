@@ -13,7 +13,7 @@ import {
   type Thread,
 } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
-import type { Axle } from '../document/schema';
+import type { Axle } from '../frame/document';
 import type { Readings } from '../frame/readings';
 import { originOf, type Origin } from '../library/origins';
 import { compoundOpen, ringBolts } from './readings';

@@ -1,9 +1,9 @@
 import { emptySheet } from './sheet';
 import { readFileSync } from 'node:fs';
 import { InputError, entryBase } from '@hot-spline/core';
-import { openUnit, unitAs } from '../document/new-build';
+import { openUnit, unitAs } from '../unit/new-unit';
 import { libraryCsv, readLibraryCsv } from './library-csv';
-import { readLibraryFile } from './library-file';
+import { readLibraryFile } from '../files/library-file';
 import { librarySpecSchema } from './schema';
 import { USUAL_SCHOOLS, type Schools } from './schools';
 

@@ -214,3 +214,15 @@ export type GearSetSpec = z.infer<typeof gearSetSchema>;
 export type CarrierSpec = z.infer<typeof carrierSchema>;
 export type Construction = MeshConstruction;
 export { CONSTRUCTIONS };
+
+/** Its part of the document. */
+export const librarySlice = {
+  /** What an axle is; null while nobody has looked. */
+  axle: { identity: axleSpecSchema.nullable() },
+} as const;
+
+declare module '../frame/document' {
+  interface AxleSlices {
+    identity: AxleSpec | null;
+  }
+}

@@ -118,3 +118,10 @@ export interface MeshAxle {
   /** Number of the assembly of each try of the job. */
   readonly tries: readonly number[];
 }
+
+declare module '../frame/document' {
+  interface Taught {
+    /** Set-ups of the shop before this one: what axles of a spec taught. */
+    readonly past: readonly PastSetup[];
+  }
+}

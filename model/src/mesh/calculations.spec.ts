@@ -1,5 +1,5 @@
 import { InputError } from '@hot-spline/core';
-import { calculations } from '../calculations';
+import { calculations } from '../assembly/calculations';
 
 const run = (name: string, input: unknown) => calculations.run(name, input);
 const refuses = (name: string, input: unknown, field: string): void => {

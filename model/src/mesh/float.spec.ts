@@ -1,5 +1,5 @@
 import { entryOf } from '@hot-spline/core';
-import { deriveBuild } from '../derive';
+import { deriveBuild } from '../assembly/derive';
 import type { LedgerEntry, Signature } from '../frame/readings';
 import { gateKey } from '../plan/gates';
 import { floatUnitOf, practiceBuild } from '../practice/start';

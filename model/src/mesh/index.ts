@@ -1,4 +1,4 @@
-import type { Axle } from '../document/schema';
+import type { Axle } from '../frame/document';
 import { AXLES, type AxleName } from '../base/names';
 import { defineCapability } from '../frame/capability';
 import { deriveMesh } from './derive';

@@ -1,6 +1,6 @@
 import { CONSTRUCTIONS, entryOf, meshAdvise, type MeshConstruction } from '@hot-spline/core';
-import { deriveBuild } from '../derive';
-import { newBuild } from '../document/new-build';
+import { deriveBuild } from '../assembly/derive';
+import { newBuild } from '../start/new-build';
 import type { Build } from '../document/schema';
 import type { LedgerEntry, Reading } from '../frame/readings';
 import type { ReadingValue } from '../frame/values';

@@ -144,3 +144,15 @@ export const setupSchema = z.strictObject({
 });
 export type Setup = z.infer<typeof setupSchema>;
 export type StackPart = z.infer<typeof stackPartSchema>;
+
+/** Its part of the document. */
+export const meshSlice = {
+  /** How it is set up; null while nobody has begun. */
+  axle: { setup: setupSchema.nullable() },
+} as const;
+
+declare module '../frame/document' {
+  interface AxleSlices {
+    setup: Setup | null;
+  }
+}

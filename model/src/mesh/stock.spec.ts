@@ -1,6 +1,6 @@
 import { entryOf, type Entry } from '@hot-spline/core';
 import fc from 'fast-check';
-import { readingsInForce } from '../derive';
+import { readingsInForce } from '../assembly/derive';
 import type { LedgerEntry, Reading } from '../frame/readings';
 import type { ReadingValue } from '../frame/values';
 import { newShimBox } from '../library/new-spec';

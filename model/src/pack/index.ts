@@ -1,12 +1,12 @@
 import type { AxleName } from '../base/names';
-import type { Build } from '../document/schema';
+import type { Build } from '../frame/document';
 import { defineCapability } from '../frame/capability';
 import type { Readings } from '../frame/readings';
 import { derivePack } from './derive';
 import { packFigures } from './ids';
 import { turningInForce } from './pack-state';
 import { packSubjects } from './readings';
-import { bevelGear } from '../unit/schema';
+import { bevelGear } from './bevel-gear';
 import { pinionRatio, platesOf, thrustOf } from './plates';
 import type { PackState } from './state';
 

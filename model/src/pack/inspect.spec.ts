@@ -1,8 +1,8 @@
 import { entryOf } from '@hot-spline/core';
-import { deriveBuild } from '../derive';
+import { deriveBuild } from '../assembly/derive';
 import type { Build } from '../document/schema';
 import type { Condition, PlateSpec } from './schema';
-import { readingsInForce } from '../derive';
+import { readingsInForce } from '../assembly/derive';
 import type { LedgerEntry } from '../frame/readings';
 import { driftBuild, reading } from '../testing/builds';
 import { packStateOf } from './pack-state';

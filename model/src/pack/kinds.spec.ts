@@ -1,5 +1,5 @@
 import { entryOf } from '@hot-spline/core';
-import { newPlateSpec } from '../document/new-build';
+import { newPlateSpec } from './new-plates';
 import type { Member, PlateSpec } from './schema';
 import { packStateOf } from './pack-state';
 import { packSideState, slidingFriction } from './state';

@@ -1,16 +1,16 @@
 import { entryBase } from '@hot-spline/core';
-import type { Axle } from '../document/schema';
-import { bevelGear, type Unit } from '../unit/schema';
+import type { Axle } from '../frame/document';
+import { bevelGear } from './bevel-gear';
 import type { PackContext } from './pack-state';
 import type { PlateSpec } from './schema';
 
 /** The plates that a unit works with, with or without ramps; null where it has none at work, even if some are kept. */
-export function platesOf(unit: Unit | undefined): PlateSpec | null {
+export function platesOf(unit: Axle['unit'] | undefined): PlateSpec | null {
   return unit?.type === 'plate' || unit?.type === 'side-gear-thrust' ? unit.plate : null;
 }
 
 /** The side gears whose thrust clamps the plates; null where ramps do. */
-export function thrustOf(unit: Unit | undefined): Unit['sideGear'] {
+export function thrustOf(unit: Axle['unit'] | undefined): Axle['unit']['sideGear'] {
   return unit?.type === 'side-gear-thrust' ? unit.sideGear : null;
 }
 

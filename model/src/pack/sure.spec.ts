@@ -1,5 +1,5 @@
 import { InputError, entryOf, packSure } from '@hot-spline/core';
-import { deriveBuild } from '../derive';
+import { deriveBuild } from '../assembly/derive';
 import { driftBuild, reading, withPlate } from '../testing/builds';
 import { INSTRUMENTS, surePackOf } from './sure';
 

@@ -3,7 +3,7 @@ import { HOLDS, InputError, entryBase, entryOf, wantedPack, perPackFromReading }
 import { SIDES } from '../base/names';
 import type { Build } from '../document/schema';
 import type { PlateSpec } from './schema';
-import { deriveBuild } from '../derive';
+import { deriveBuild } from '../assembly/derive';
 import { driftBuild, reading, withPlate } from '../testing/builds';
 import { packPrint } from './print';
 import { layPack, wantedProblemOf } from './wanted';

@@ -1,6 +1,6 @@
 import { toolOf, type PlanFault, type StepId } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
-import type { Axle } from '../document/schema';
+import type { Axle } from '../frame/document';
 import type { Derivation } from '../frame/derivation';
 import { fact } from '../frame/finding';
 import { planFigures } from './ids';

@@ -1,6 +1,6 @@
 import type { Facts } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
-import type { Axle } from '../document/schema';
+import type { Axle } from '../frame/document';
 import type { InForce, Readings } from '../frame/readings';
 import type { PartState } from '../inspect';
 import { inspectSubjects } from '../inspect/readings';

@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { InputError, entryOf } from '@hot-spline/core';
 import { printedOrders } from '../../../core/src/testing/printed-orders';
-import type { BuildFile } from '../document/build-file';
+import type { BuildFile } from '../files/build-file';
 import type { Axle, Build } from '../document/schema';
 import type { LedgerEntry } from '../frame/readings';
-import { deriveBuild } from '../derive';
+import { deriveBuild } from '../assembly/derive';
 import { newSetup } from '../mesh/new-setup';
 import { keptFiles } from '../testing/builds';
 import { asBefore } from '../testing/walk';

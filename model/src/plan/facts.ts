@@ -11,7 +11,7 @@ import {
   type Facts,
   type UnitKind,
 } from '@hot-spline/core';
-import type { Axle } from '../document/schema';
+import type { Axle } from '../frame/document';
 import type { Unit } from '../unit/schema';
 import type { Work } from './schema';
 

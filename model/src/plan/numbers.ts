@@ -1,6 +1,6 @@
 import type { Operation, StepId } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
-import type { Axle } from '../document/schema';
+import type { Axle } from '../frame/document';
 import { sheetField, type SheetKey } from '../library/sheet';
 import type { MeshAxle } from '../mesh/axle';
 

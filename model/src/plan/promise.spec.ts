@@ -2,7 +2,7 @@ import { jobOf, done, entry, keys, look } from '../testing/bench';
 import { entryOf } from '@hot-spline/core';
 import { inForce } from '../frame/readings';
 import { assembled } from '../mesh/readings';
-import { subjects } from '../subjects';
+import { subjects } from '../assembly/subjects';
 import { promiseOf, quantile, roundsLeft, ROUNDS_AFTER_A_MISS, USUAL_ROUNDS } from './promise';
 import { stepTime } from './readings';
 import { timesOf, type JobTimes } from './times';
@@ -87,5 +87,20 @@ describe('hours and rounds that are promised', () => {
       { axle: 'rear', job: 'ratio-swap', steps: { raise: 25 }, rounds: 2, days: 4 },
     ]);
     expect(timesOf(build, inForce([], subjects))).toEqual([]);
+    // Over the end of a leap year's February and of a year: 28 Feb to 1 Mar 2028 are three days, 31 Dec to 1 Jan two [exact].
+    const days = (from: string, to: string) =>
+      timesOf(
+        build,
+        inForce(
+          [
+            { ...done('brief'), at: from },
+            { ...over, at: to },
+          ],
+          subjects,
+        ),
+      )[0]?.days;
+    expect(days('2028-02-28T08:00:00.000Z', '2028-03-01T08:00:00.000Z')).toBe(3);
+    expect(days('2027-12-31T08:00:00.000Z', '2028-01-01T08:00:00.000Z')).toBe(2);
+    expect(days('2026-01-01T08:00:00.000Z', '2027-01-01T08:00:00.000Z')).toBe(366);
   });
 });

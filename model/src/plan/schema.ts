@@ -151,3 +151,15 @@ export const workSchema = z.strictObject({
 });
 
 export type Work = z.infer<typeof workSchema>;
+
+/** Its part of the document. */
+export const planSlice = {
+  /** The work on it: order, parts, tools, trays; null while nobody has planned it. */
+  axle: { work: workSchema.nullable() },
+} as const;
+
+declare module '../frame/document' {
+  interface AxleSlices {
+    work: Work | null;
+  }
+}

@@ -1,6 +1,6 @@
 import { entryBase, type AgreesWith, type Facts, type Operation, type StepId, type StepRecord } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
-import type { Axle } from '../document/schema';
+import type { Axle } from '../frame/document';
 import type { Verdict } from '../frame/finding';
 import { readingBase, readingEntry, type InForce, type Readings } from '../frame/readings';
 import type { SubjectOf } from '../frame/subjects';

@@ -1,5 +1,5 @@
 import { AXLES, type AxleName } from '../base/names';
-import type { Build } from '../document/schema';
+import type { Build } from '../frame/document';
 import { readingBase, type Readings } from '../frame/readings';
 import { assembled } from '../mesh/readings';
 import { stepDone, stepTime } from './readings';
@@ -16,8 +16,14 @@ export interface JobTimes {
   readonly days: number | null;
 }
 
-const DAY_MS = 86_400_000;
-const day = (at: string): number => Math.floor(Date.parse(at) / DAY_MS);
+/** Days since 1 March of the year 0, of a moment by its date in UTC [exact: proleptic Gregorian calendar]. */
+function day(at: string): number {
+  const [year = 0, month = 1, date = 1] = at.slice(0, 10).split('-').map(Number);
+  // A year that begins with March ends with the leap day.
+  const [y, m] = month > 2 ? [year, month - 3] : [year - 1, month + 9];
+  const leaps = Math.floor(y / 4) - Math.floor(y / 100) + Math.floor(y / 400);
+  return 365 * y + leaps + Math.floor((153 * m + 2) / 5) + date - 1;
+}
 
 /** What a build teaches of hours and days. */
 export function timesOf(build: Build, readings: Readings): readonly JobTimes[] {

@@ -1,11 +1,11 @@
 import { JOBS, TOOLS, entryOf, presetOf } from '@hot-spline/core';
-import { deriveBuild } from '../derive';
-import type { BuildFile } from '../document/build-file';
+import { deriveBuild } from '../assembly/derive';
+import type { BuildFile } from '../files/build-file';
 import type { Axle, Build } from '../document/schema';
 import type { LedgerEntry } from '../frame/readings';
 import { sheetField, type SheetKey } from '../library/sheet';
 import { newAxleSpec } from '../library/new-spec';
-import { subjects } from '../subjects';
+import { subjects } from '../assembly/subjects';
 import { partDecided, partFound } from '../inspect/readings';
 import { done, entry, jobOf, keys, look, read, said, sign } from '../testing/bench';
 import { keptFiles } from '../testing/builds';

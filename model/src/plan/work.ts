@@ -1,6 +1,4 @@
-import { originOf } from '../library/origins';
 import {
-  entryBase,
   gateAsks,
   neededParts,
   orderAsWorked,
@@ -8,23 +6,19 @@ import {
   partOf,
   planFaults,
   toolOf,
-  type AgreesWith,
   type Facts,
   type NeededPart,
   type Operation,
   type PartId,
   type PlanFault,
   type StepId,
-  type StepRecord,
   type ToolId,
 } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
-import type { Axle } from '../document/schema';
-import type { Verdict } from '../frame/finding';
-import { readingBase, readingEntry, type InForce, type Readings } from '../frame/readings';
+import type { Axle } from '../frame/document';
+import { readingBase, type Readings } from '../frame/readings';
 import type { SubjectOf } from '../frame/subjects';
-import { isWeak, sheetField, type SheetKey } from '../library/sheet';
-import { STEP_READINGS, lesson, sealant, stepDone, stepPhoto, stepSaid, stepTime, type StepReading } from './readings';
+import { lesson, sealant, stepPhoto, stepTime } from './readings';
 import type { Work } from './schema';
 import { factsOf } from './facts';
 import { metalOf, type Metal } from './metal';

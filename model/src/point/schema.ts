@@ -67,3 +67,33 @@ export const keptPointSchema = z.strictObject({ id, name, ...operatingPointSchem
 
 export type OperatingPoint = z.infer<typeof operatingPointSchema>;
 export type KeptPoint = z.infer<typeof keptPointSchema>;
+
+/** Its part of the document. */
+export const pointSlice = {
+  build: {
+    engine: engineSchema,
+    coupling: couplingSchema,
+    gearbox: gearboxSchema,
+    transfer: transferSchema.nullable(),
+    /** Operating points that are kept: cruise, trap, corner exit, crawl. */
+    points: z
+      .array(keptPointSchema)
+      .max(12)
+      .refine((points) => new Set(points.map((point) => point.id)).size === points.length, {
+        message: 'two points carry one id',
+      }),
+    /** Where a device looks first; from then on where it looks is its own. */
+    startPoint: operatingPointSchema,
+  },
+} as const;
+
+declare module '../frame/document' {
+  interface BuildSlices {
+    engine: z.infer<typeof engineSchema>;
+    coupling: z.infer<typeof couplingSchema>;
+    gearbox: z.infer<typeof gearboxSchema>;
+    transfer: z.infer<typeof transferSchema> | null;
+    points: KeptPoint[];
+    startPoint: OperatingPoint;
+  }
+}

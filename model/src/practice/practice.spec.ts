@@ -1,5 +1,5 @@
 import { LESSONS, inTruth } from '@hot-spline/core/practice';
-import { deriveBuild } from '../derive';
+import { deriveBuild } from '../assembly/derive';
 import { buildSchema } from '../document/schema';
 import { testId } from '../testing/builds';
 import type { LedgerEntry } from '../frame/readings';

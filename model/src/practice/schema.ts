@@ -8,3 +8,15 @@ export const practiceSchema = z.strictObject({
   seed: z.int().min(0).max(4_294_967_295),
 });
 export type Practice = z.infer<typeof practiceSchema>;
+
+/** Its part of the document. */
+export const practiceSlice = {
+  /** A made-up axle to practise on; null for a build of somebody's. */
+  build: { practice: practiceSchema.nullable() },
+} as const;
+
+declare module '../frame/document' {
+  interface BuildSlices {
+    practice: Practice | null;
+  }
+}

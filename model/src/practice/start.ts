@@ -7,8 +7,8 @@ import {
   type FloatUnit,
   type PracticeAxle,
 } from '@hot-spline/core/practice';
-import { newBuild } from '../document/new-build';
-import type { Build } from '../document/schema';
+import { newBuild } from '../start/new-build';
+import type { Build } from '../frame/document';
 import { newAxleSpec } from '../library/new-spec';
 import type { Construction } from '../library/schema';
 import { newSetup } from '../mesh/new-setup';

@@ -1,6 +1,6 @@
 import { NM_PER_LBF_IN, entryOf } from '@hot-spline/core';
-import { deriveBuild } from '../derive';
-import { newBuild } from '../document/new-build';
+import { deriveBuild } from '../assembly/derive';
+import { newBuild } from '../start/new-build';
 import type { LedgerEntry, Reading, Signature } from '../frame/readings';
 import type { ReadingValue } from '../frame/values';
 import { newAxleSpec } from '../library/new-spec';

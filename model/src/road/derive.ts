@@ -20,7 +20,7 @@ import {
   type Vehicle,
 } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
-import type { Build } from '../document/schema';
+import type { Build } from '../frame/document';
 import { explainHeat } from './calc-heat';
 import { explainRun } from './calc-run';
 import type { Derivation } from '../frame/derivation';

@@ -1,6 +1,6 @@
 import { entryBase, ringBounds, type RingBounds } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
-import type { Build } from '../document/schema';
+import type { Build } from '../frame/document';
 import type { AxleGearingState } from '../gearing/axle-gearing';
 import { lowRange } from '../gearing/match';
 import { vehicleOf } from './vehicle';

@@ -75,3 +75,16 @@ export type Road = z.infer<typeof roadSchema>;
 export type Shelf = z.infer<typeof shelfSchema>;
 export type ShelfPairSpec = z.infer<typeof shelfPairSchema>;
 export type CourseSpec = z.infer<typeof courseSchema>;
+
+/** Its part of the document. */
+export const roadSlice = {
+  build: { road: roadSchema, shelf: shelfSchema, course: courseSchema.nullable() },
+} as const;
+
+declare module '../frame/document' {
+  interface BuildSlices {
+    road: Road;
+    shelf: Shelf;
+    course: CourseSpec | null;
+  }
+}

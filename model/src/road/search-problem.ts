@@ -1,6 +1,6 @@
 import { InputError, entryBase, type SearchProblem } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
-import type { Build } from '../document/schema';
+import type { Build } from '../frame/document';
 import type { AxleGearingState } from '../gearing/axle-gearing';
 import { vehicleOf } from './vehicle';
 

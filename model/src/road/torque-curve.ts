@@ -1,5 +1,5 @@
 import { entryBase, enginePower, type TorquePoint } from '@hot-spline/core';
-import type { Build } from '../document/schema';
+import type { Build } from '../frame/document';
 
 /** The torque curve in base units. */
 export function torqueCurve(build: Build): TorquePoint[] {

@@ -1,6 +1,6 @@
 import { entryBase, type Vehicle } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
-import type { Build } from '../document/schema';
+import type { Build } from '../frame/document';
 import { gearRatios, rangeRatio, type AxleGearingState } from '../gearing/axle-gearing';
 import { torqueCurve } from './torque-curve';
 

@@ -1,6 +1,6 @@
 import { entryBase } from '@hot-spline/core';
 import { AXLES, type AxleName } from '../base/names';
-import type { Axle } from '../document/schema';
+import type { Axle } from '../frame/document';
 import { defineCapability } from '../frame/capability';
 import { fact } from '../frame/finding';
 import { readingBase, type InForce, type Readings } from '../frame/readings';

@@ -1,5 +1,5 @@
 import { entryOf } from '@hot-spline/core';
-import { deriveBuild } from '../derive';
+import { deriveBuild } from '../assembly/derive';
 import type { Reading } from '../frame/readings';
 import { newWork } from '../plan/new-work';
 import type { Work } from '../plan/schema';

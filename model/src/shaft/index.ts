@@ -1,7 +1,7 @@
 import { originOf } from '../library/origins';
 import { entryBase, explain, torqueAt, type Working } from '@hot-spline/core';
 import { AXLES, SIDES, type AxleName, type Side } from '../base/names';
-import type { Build } from '../document/schema';
+import type { Build } from '../frame/document';
 import { defineCapability } from '../frame/capability';
 import type { Derivation } from '../frame/derivation';
 import { fact } from '../frame/finding';

@@ -1,10 +1,10 @@
 import { entryBase } from '@hot-spline/core';
 import { AXLES, SIDES, type AxleName } from '../base/names';
-import type { Build } from '../document/schema';
-import type { Derived } from '../derive';
+import type { Build } from '../frame/document';
+import type { Figure } from '../frame/figure';
 import type { Place, StationKind } from '../frame/finding';
 import { jointFigures } from '../joint/ids';
-import { gearRatios } from '../gearing/axle-gearing';
+import { gearRatios, type AxleGearingState } from '../gearing/axle-gearing';
 import { lowRange } from '../gearing/match';
 import { ringEnds, ringTorque } from '../road/ring-torque';
 import { torqueCurve } from '../road/torque-curve';
@@ -25,7 +25,10 @@ export interface Link {
  */
 export function weakestLinks(
   build: Build,
-  derived: Pick<Derived, 'figures' | 'gearing'>,
+  derived: {
+    readonly figures: ReadonlyMap<string, Figure>;
+    readonly gearing: Partial<Record<AxleName, AxleGearingState>>;
+  },
   axle: AxleName,
 ): readonly Link[] {
   const links: Link[] = [];

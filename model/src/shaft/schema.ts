@@ -73,3 +73,15 @@ export type Shafts = z.infer<typeof shaftsSchema>;
 export type Shaft = z.infer<typeof shaft>;
 /** One end in torsion: of a side shaft, or of the pinion. */
 export type Twisted = Pick<Shaft, 'splines' | 'pitch' | 'angle' | 'material' | 'shear' | 'neck' | 'bore'>;
+
+/** Its part of the document. */
+export const shaftSlice = {
+  /** Its shafts and the prop shaft; null while nobody has said. */
+  axle: { shafts: shaftsSchema.nullable() },
+} as const;
+
+declare module '../frame/document' {
+  interface AxleSlices {
+    shafts: Shafts | null;
+  }
+}

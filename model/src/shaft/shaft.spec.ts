@@ -1,6 +1,6 @@
 import { entryBase, entryOf, type Entry } from '@hot-spline/core';
-import { deriveBuild } from '../derive';
-import type { BuildFile } from '../document/build-file';
+import { deriveBuild } from '../assembly/derive';
+import type { BuildFile } from '../files/build-file';
 import type { Build } from '../document/schema';
 import { keptFiles } from '../testing/builds';
 import { weakestLinks } from './links';

@@ -1,6 +1,6 @@
 import { CRITICAL_SHARE, criticalSpeed, entryBase, jointAngle, spline, torsion, type Spline } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
-import type { Build } from '../document/schema';
+import type { Build } from '../frame/document';
 import type { AxleGearingState } from '../gearing/axle-gearing';
 import { gearRatios, rangeRatio } from '../gearing/axle-gearing';
 import { ringEnds, ringTorque } from '../road/ring-torque';

@@ -1,6 +1,6 @@
 import { entryOf, type Job } from '@hot-spline/core';
-import { deriveBuild } from '../derive';
-import { newBuild } from '../document/new-build';
+import { deriveBuild } from '../assembly/derive';
+import { newBuild } from '../start/new-build';
 import type { Axle, Build } from '../document/schema';
 import type { LedgerEntry, Reading, Signature } from '../frame/readings';
 import { newAxleSpec } from '../library/new-spec';

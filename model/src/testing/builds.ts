@@ -1,6 +1,6 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { entryOf, type Entry } from '@hot-spline/core';
-import { readBuildFile, type BuildFile } from '../document/build-file';
+import { readBuildFile, type BuildFile } from '../files/build-file';
 import type { Build } from '../document/schema';
 import type { PlateSpec } from '../pack/schema';
 import type { Reading } from '../frame/readings';

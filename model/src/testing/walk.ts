@@ -1,5 +1,5 @@
 import { entryOf, type Entry, type StepRecord, type UnitName } from '@hot-spline/core';
-import { deriveBuild } from '../derive';
+import { deriveBuild } from '../assembly/derive';
 import type { Build } from '../document/schema';
 import type { LedgerEntry } from '../frame/readings';
 import { partDecided } from '../inspect/readings';

@@ -1,6 +1,6 @@
 import { SITUATIONS, compareUnit, factsOf, type CompareUnit } from '@hot-spline/core';
 import { USES, type Use } from '../base/names';
-import { deriveBuild } from '../derive';
+import { deriveBuild } from '../assembly/derive';
 import { keptFiles, driftBuild } from '../testing/builds';
 import { CRITERIA } from '../identity/schema';
 import { comparedGround, comparedSettings, comparedUnits } from './compare';

@@ -7,9 +7,10 @@ import {
   type SituationSettings,
 } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
-import type { Build } from '../document/schema';
-import { bevelGear, type Unit } from './schema';
-import { ORDINARY, openUnit, unitAs } from '../document/new-build';
+import type { Build } from '../frame/document';
+import { bevelGear } from '../pack/bevel-gear';
+import { type Unit } from './schema';
+import { ORDINARY, openUnit, unitAs } from './new-unit';
 import { gearRatios, type AxleGearingState } from '../gearing/axle-gearing';
 import { torqueCurve } from '../road/torque-curve';
 import { packStateOf } from '../pack/pack-state';

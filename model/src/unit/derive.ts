@@ -14,7 +14,8 @@ import {
 } from '@hot-spline/core';
 import { SIDES, type AxleName } from '../base/names';
 import type { PlateSpec } from '../pack/schema';
-import { bevelGear, type Unit } from './schema';
+import { bevelGear } from '../pack/bevel-gear';
+import { type Unit } from './schema';
 import type { Derivation } from '../frame/derivation';
 import { fact } from '../frame/finding';
 import { unitFigures } from './ids';

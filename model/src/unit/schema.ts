@@ -1,4 +1,4 @@
-import { LIMITS, entryBase, type BevelGear } from '@hot-spline/core';
+import { LIMITS } from '@hot-spline/core';
 import { entrySchema } from '../base/entry-schema';
 import { plateSchema } from '../pack/schema';
 import '../base/zod';
@@ -82,11 +82,13 @@ export const unitSchema = z
 
 export type Unit = z.infer<typeof unitSchema>;
 
-/** Side gears, as the core reads them. */
-export function bevelGear(gear: NonNullable<Unit['sideGear']>): BevelGear {
-  return {
-    meanRadiusMm: entryBase(gear.meanRadius),
-    pressureAngleDeg: entryBase(gear.pressureAngle),
-    coneAngleDeg: entryBase(gear.coneAngle),
-  };
+/** Its part of the document. */
+export const unitSlice = {
+  axle: { unit: unitSchema },
+} as const;
+
+declare module '../frame/document' {
+  interface AxleSlices {
+    unit: Unit;
+  }
 }

@@ -6,11 +6,12 @@ import {
   sideGearBacklashSlope,
   wrenchReading,
 } from '@hot-spline/core';
-import { ORDINARY } from '../document/new-build';
+import { ORDINARY } from './new-unit';
 import { SIDES, capital, type AxleName, type Side } from '../base/names';
 import type { PlateSpec } from '../pack/schema';
 import { packSideState, type PackState } from '../pack/state';
-import { bevelGear, type Unit } from './schema';
+import { bevelGear } from '../pack/bevel-gear';
+import { type Unit } from './schema';
 import type { Derivation } from '../frame/derivation';
 import { fact } from '../frame/finding';
 import { readingBase, type Readings } from '../frame/readings';

@@ -1,8 +1,8 @@
 import { entryBase, entryOf, rampLockCoefficient } from '@hot-spline/core';
 import type { Complaint } from '../identity/schema';
 import type { PlateSpec } from '../pack/schema';
-import { deriveBuild } from '../derive';
-import { readingsInForce } from '../derive';
+import { deriveBuild } from '../assembly/derive';
+import { readingsInForce } from '../assembly/derive';
 import { driftBuild, withPlate } from '../testing/builds';
 import { plateUnit } from '../pack/ramps';
 import { TUNE_STEPS, WISHES, tuneFor, type Advice } from './tune';

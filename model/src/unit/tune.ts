@@ -2,7 +2,7 @@ import { entryBase, entryOf, plateOrders, wrenchReading, type Entry } from '@hot
 import { SIDES, type AxleName } from '../base/names';
 import type { Complaint } from '../identity/schema';
 import type { PlateSpec } from '../pack/schema';
-import { openUnit } from '../document/new-build';
+import { openUnit } from './new-unit';
 import { layPack } from '../pack/wanted';
 import { packStateOf, type PackContext } from '../pack/pack-state';
 import { isPlate, memberTurns } from '../pack/state';

@@ -1,9 +1,10 @@
 import { compareUnit, entryOf, sideGearThrust, type CompareSituation } from '@hot-spline/core';
 import fc from 'fast-check';
-import { openUnit, unitAs } from '../document/new-build';
-import { UNIT_TYPES, bevelGear, type Unit } from './schema';
+import { openUnit, unitAs } from './new-unit';
+import { bevelGear } from '../pack/bevel-gear';
+import { UNIT_TYPES, type Unit } from './schema';
 import { buildSchema, type Build } from '../document/schema';
-import { deriveBuild } from '../derive';
+import { deriveBuild } from '../assembly/derive';
 import { driftBuild, reading } from '../testing/builds';
 import type { LedgerEntry } from '../frame/readings';
 import { plateRadius } from '../pack/state';

@@ -1,6 +1,6 @@
 import '../base/zod';
 import * as z from 'zod';
-import { calculations } from '../calculations';
+import { calculations } from '../assembly/calculations';
 import { KB, body, flag, json, type WireRoute } from './index';
 
 /** Calculations are posted to by name; each has a path of its own in the description. */

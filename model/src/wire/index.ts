@@ -1,9 +1,9 @@
 import { STAND_INS } from '@hot-spline/core';
-import { buildFileSchema, shopFileSchema } from '../document/build-file';
+import { buildFileSchema, shopFileSchema } from '../files/build-file';
 import { idSchema, photoId } from '../base/fields';
 import { ledgerEntrySchema } from '../document/ledger';
 import { AXLES } from '../base/names';
-import { PHOTO_BYTES, PHOTO_TYPES } from '../document/photos';
+import { PHOTO_BYTES, PHOTO_TYPES } from '../files/photos';
 import { BOARD_STATES } from '../board/board-states';
 import { libraryFileSchema } from '../library/schema';
 import {

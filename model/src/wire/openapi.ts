@@ -3,8 +3,8 @@ import * as z from 'zod';
 import { calculationRoutes } from './calculation-routes';
 import { routes, type WireAnswer, type WireRoute } from './index';
 import { problemSchema } from './bodies';
-import { jsonSchemaOf, namedSchemas } from '../document/file-schemas';
-import { calculations } from '../calculations';
+import { jsonSchemaOf, namedSchemas } from '../files/file-schemas';
+import { calculations } from '../assembly/calculations';
 
 type Json = Record<string, unknown>;
 

@@ -2,9 +2,9 @@ import { routes } from '@hot-spline/model';
 import { boardCsv } from '@hot-spline/model/csv';
 import { Router } from 'express';
 import type { Database } from '../db/database';
-import { on } from '../http';
-import { Problem } from '../problem';
-import { eraseCustomer, listCustomers, readBoard, recall, saveCustomer } from './store';
+import { on } from '../base/http';
+import { Problem } from '../base/problem';
+import { eraseCustomer, listCustomers, readBoard, recall, saveCustomer } from '../keep/board';
 
 /** The board of the shop: where each job stands, whose it is, and who else has what failed. */
 export function boardRoutes(db: Database): Router {

@@ -9,11 +9,11 @@ import {
 } from '@hot-spline/model';
 import { Router } from 'express';
 import type { Database } from '../db/database';
-import { on } from '../http';
-import { readLedger } from '../ledger/store';
-import { listSpecs } from '../library/store';
-import { Problem, otherContent, staleVersion } from '../problem';
-import { pastFor, setUps } from '../shop/set-ups';
+import { on } from '../base/http';
+import { readLedger } from '../keep/ledger';
+import { listSpecs } from '../keep/library';
+import { Problem, otherContent, staleVersion } from '../base/problem';
+import { pastFor, setUps } from '../keep/set-ups';
 import {
   archiveBuild,
   createBuild,
@@ -23,7 +23,7 @@ import {
   readBuild,
   readVersion,
   saveBuild,
-} from './store';
+} from '../keep/builds';
 
 export function unknownBuild(id: string): Problem {
   return new Problem(404, 'unknown-build', 'No such build', `There is no build ${id}.`);

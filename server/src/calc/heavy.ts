@@ -1,7 +1,7 @@
 import { Worker } from 'node:worker_threads';
 import { InputError } from '@hot-spline/core';
 import type { HEAVY } from '@hot-spline/model';
-import { Problem } from '../problem';
+import { Problem } from '../base/problem';
 import type { HeavyMessage } from './heavy-worker';
 
 type Heavy = typeof HEAVY;

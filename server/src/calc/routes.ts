@@ -1,6 +1,6 @@
 import { calculations, routes } from '@hot-spline/model';
 import { Router } from 'express';
-import { on } from '../http';
+import { on } from '../base/http';
 import { runHeavy } from './heavy';
 
 export function calcRoutes(): Router {

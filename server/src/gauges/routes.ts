@@ -1,8 +1,8 @@
 import { standInReading } from '@hot-spline/core';
 import { routes } from '@hot-spline/model';
 import { Router } from 'express';
-import { on } from '../http';
-import { Problem } from '../problem';
+import { on } from '../base/http';
+import { Problem } from '../base/problem';
 
 /** How often a stand-in sends a line, and how long at most: a page that is left open does not hold it for ever. */
 const EVERY_MS = 50;

@@ -2,11 +2,11 @@ import { entryVersion, routes, upgrade } from '@hot-spline/model';
 import { ledgerCsv } from '@hot-spline/model/csv';
 import { Router } from 'express';
 import { unknownBuild } from '../builds/routes';
-import { readBuild } from '../builds/store';
+import { readBuild } from '../keep/builds';
 import type { Database } from '../db/database';
-import { on } from '../http';
-import { requireStock } from '../shop/set-ups';
-import { append, readLedger } from './store';
+import { on } from '../base/http';
+import { requireStock } from '../keep/set-ups';
+import { append, readLedger } from '../keep/ledger';
 
 export function ledgerRoutes(db: Database): Router {
   const router = Router();

@@ -2,9 +2,9 @@ import { FORMAT_VERSION, routes } from '@hot-spline/model';
 import { libraryCsv } from '@hot-spline/model/csv';
 import { Router } from 'express';
 import type { Database } from '../db/database';
-import { on } from '../http';
-import { Problem, otherContent, staleVersion } from '../problem';
-import { archiveSpec, listSpecs, saveSpec } from './store';
+import { on } from '../base/http';
+import { Problem, otherContent, staleVersion } from '../base/problem';
+import { archiveSpec, listSpecs, saveSpec } from '../keep/library';
 
 export function libraryRoutes(db: Database): Router {
   const router = Router();

@@ -2,9 +2,9 @@ import { InputError } from '@hot-spline/core';
 import { PHOTO_TYPES, routes, type PhotoType } from '@hot-spline/model';
 import { Router } from 'express';
 import type { Database } from '../db/database';
-import { on } from '../http';
-import { Problem } from '../problem';
-import { keepPhoto, readPhoto } from './store';
+import { on } from '../base/http';
+import { Problem } from '../base/problem';
+import { keepPhoto, readPhoto } from '../keep/photos';
 
 export function photoRoutes(db: Database): Router {
   const router = Router();

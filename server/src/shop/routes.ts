@@ -1,9 +1,9 @@
 import { fileJsonSchema, openApi, routes } from '@hot-spline/model';
 import { Router } from 'express';
 import type { Database } from '../db/database';
-import { on } from '../http';
-import { setUps } from './set-ups';
-import { readShop, saveSettings } from './store';
+import { on } from '../base/http';
+import { setUps } from '../keep/set-ups';
+import { readShop, saveSettings } from '../keep/shop';
 
 /** The shop itself, and what describes the API and the files. */
 export function shopRoutes(db: Database, version: string): Router {

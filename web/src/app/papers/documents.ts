@@ -27,7 +27,6 @@ import {
   list,
   page,
   readingRows,
-  figureText,
   figureRows,
   axlesOf,
   axleTitle,

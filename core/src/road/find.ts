@@ -1,0 +1,434 @@
+import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
+import { engineTorque } from './engine-torque';
+import { roadRun } from './run';
+import { GRAVITY, readyCar, type Vehicle } from './vehicle';
+import { crawlRatio, growthFactor, slippingRpm, speedReadingCorrection } from '../gearing/corrections';
+import { toothPair, type Hunting, type ToothPair } from '../gearing/tooth-pair';
+
+/** Ratios that one carrier takes, both ends included. */
+export interface CarrierSeries {
+  readonly name: string;
+  readonly fromRatio: number;
+  readonly toRatio: number;
+  readonly price?: number;
+  readonly leadDays?: number;
+}
+
+/** Something that is bought beside the set; what is left out nobody has asked. */
+export interface Bought {
+  readonly price?: number;
+  readonly leadDays?: number;
+}
+
+/** A gear set that can be had for this axle. */
+export interface Candidate extends ToothPair {
+  /** Torque that the ring gear stands, N·m. */
+  readonly torqueLimitNm?: number;
+  readonly price?: number;
+  readonly leadDays?: number;
+  /** The ring comes welded to its carrier: one piece. */
+  readonly welded?: boolean;
+}
+
+/** What the final drive is chosen for. Speeds in m/s, windows in rpm. */
+export type FindGoal =
+  | { readonly kind: 'time'; readonly distanceM: number }
+  | { readonly kind: 'finish'; readonly distanceM: number; readonly lowRpm: number; readonly highRpm: number }
+  | { readonly kind: 'cruise'; readonly speedMps: number; readonly lowRpm: number; readonly highRpm: number }
+  | { readonly kind: 'crawl'; readonly ratio: number };
+
+export interface FindProblem {
+  /** With the final drive that is in the axle now. */
+  readonly vehicle: Vehicle;
+  readonly candidates: readonly Candidate[];
+  readonly goal: FindGoal;
+  /** Distance of the run that every candidate makes beside the goal; 402.336 m if left out. */
+  readonly distanceM?: number;
+  readonly cruiseMps?: number;
+  /** Slip of the driven wheels at that cruise as a share of wheel speed; 0 if left out. */
+  readonly wheelSlip?: number;
+  /** Low range of the transfer case, for crawling; the range of the vehicle if left out. */
+  readonly lowRange?: number;
+  readonly carriers?: readonly CarrierSeries[];
+  readonly presentCarrier?: string;
+  /** New ring bolts, and the speed reading set right again, where they have been asked for. */
+  readonly extras?: { readonly ringBolts?: Bought; readonly recalibration?: Bought };
+  /** Where the speed is read: ahead of the final drive a new ratio changes it. */
+  readonly sender?: 'gearbox' | 'wheel';
+  /** Cruise at least this far above rated stall: a quarter of it unless told, ours; the converter's sheet wins. */
+  readonly aboveStallRpm?: number;
+  /** How much more than steady torque arrives for a moment; 1 unless told. */
+  readonly shock?: number;
+}
+
+/** Coded, so that the wording can be anywhere: `value` against `limit` in base units. */
+export interface Reason {
+  readonly code:
+    | 'goal-best'
+    | 'goal-behind'
+    | 'window-met'
+    | 'window-below'
+    | 'window-above'
+    | 'crawl-short'
+    | 'crawl-met'
+    | 'stall-near'
+    | 'stall-clear'
+    | 'cruise-limiter'
+    | 'torque-over'
+    | 'finish-limiter'
+    | 'hunts'
+    | 'does-not-hunt'
+    | 'carrier-none'
+    | 'extra-shift'
+    | 'fewer-shifts';
+  readonly side: 'for' | 'against';
+  readonly value: number;
+  readonly limit: number;
+}
+
+/** What has to be changed with it. */
+export type Change =
+  | { readonly code: 'carrier'; readonly name: string }
+  | { readonly code: 'speed-reading'; readonly factor: number }
+  /** Rolling radius that would keep today's rpm, as a factor. */
+  | { readonly code: 'tyre'; readonly factor: number }
+  | { readonly code: 'timing-marks'; readonly divisor: number };
+
+/** One thing that a candidate makes the builder buy. */
+export interface BillItem {
+  readonly code: 'set' | 'carrier' | 'ring-bolts' | 'recalibration';
+  /** Of a carrier. */
+  readonly name?: string;
+  readonly price: number | null;
+  readonly leadDays: number | null;
+}
+
+/** Everything that is needed, and what is known of its price. */
+export interface Bill {
+  readonly items: readonly BillItem[];
+  /** Sum of the prices that are known; null where none is. */
+  readonly price: number | null;
+  /** Whether every price is known. */
+  readonly whole: boolean;
+  /** The longest lead time of what is needed; null where none is known. */
+  readonly leadDays: number | null;
+}
+
+export interface FindFigures {
+  readonly timeS: number;
+  readonly finishMps: number;
+  readonly finishRpm: number;
+  readonly shifts: number;
+  readonly cruiseRpm: number | null;
+  readonly aboveStallRpm: number | null;
+  readonly crawlRatio: number;
+  readonly ringTorqueNm: number;
+  readonly topMps: number;
+}
+
+export interface FoundFinal {
+  readonly candidate: Candidate;
+  readonly ratio: number;
+  readonly hunting: Hunting;
+  readonly verdict: 'fits' | 'watch' | 'stop';
+  /** What the goal is measured by, smaller is better: seconds, rpm outside the window, or share of crawl missing. */
+  readonly score: number;
+  readonly figures: FindFigures;
+  readonly reasons: readonly Reason[];
+  readonly changes: readonly Change[];
+  /** What it takes beside the hours; nothing for the set that is in. */
+  readonly bill: Bill;
+  /** Against the next better one: how far its score is behind, and what that one costs more, all that it takes counted. */
+  readonly behindNext: {
+    readonly score: number;
+    readonly price: number | null;
+    readonly leadDays: number | null;
+  } | null;
+}
+
+export const MOST_CANDIDATES = 60;
+const QUARTER_MILE_M = 402.336;
+/** A tyre that is closer than this to today's is no change of tyre. */
+const TYRE_MATTERS = 0.02;
+
+function checkGoal(goal: FindGoal): void {
+  const distance = { above: 0, max: 100_000, unit: 'm' };
+  if (goal.kind === 'time' || goal.kind === 'finish') requireNumber('goal.distanceM', goal.distanceM, distance);
+  if (goal.kind === 'cruise') requireNumber('goal.speedMps', goal.speedMps, { above: 0, max: 600, unit: 'm/s' });
+  if (goal.kind === 'crawl') requireNumber('goal.ratio', goal.ratio, { above: 0, max: 2000 });
+  if (goal.kind === 'finish' || goal.kind === 'cruise') {
+    requireNumber('goal.lowRpm', goal.lowRpm, LIMITS.rpm);
+    requireNumber('goal.highRpm', goal.highRpm, LIMITS.rpm);
+    if (goal.highRpm <= goal.lowRpm)
+      throw new InputError('goal.highRpm', 'goal.highRpm must be above goal.lowRpm.', `more than ${goal.lowRpm} rpm`);
+  }
+}
+
+/** What of a bill has no price: two bills compare where the same is unknown in both. */
+const asked = ({ items }: Bill): string =>
+  items
+    .filter(({ price }) => price === null)
+    .map(({ code, name }) => `${code} ${name ?? ''}`)
+    .join();
+
+function requireBought(field: string, { price, leadDays }: Bought): void {
+  if (price !== undefined) requireNumber(`${field}.price`, price, { min: 0, max: 1e9 });
+  if (leadDays !== undefined) requireNumber(`${field}.leadDays`, leadDays, { min: 0, max: 3650 });
+}
+
+const outside = (rpm: number, low: number, high: number): number => Math.max(low - rpm, rpm - high, 0);
+
+/** Ours: cruise stays clear of rated stall by this share of it, or the converter runs hot. For automatics alone. */
+export const ABOVE_STALL = 0.25;
+
+/** How much more than the steady torque can arrive for a moment, where nobody has said: a guard of ours. */
+export const SHOCK = 1.5;
+
+/** What can arrive at the ring gear from each end, N·m; the less of both does. */
+export interface RingBounds {
+  /** Engine × lowest gear × low range × final × efficiency × shock; null for an engine of constant power, which has no most. */
+  readonly engineNm: number | null;
+  /** What the tyres of the axle hold. */
+  readonly tyresNm: number;
+}
+
+/**
+ * Most torque at the ring gear in N·m, the same footing for every link of the driveline: the engine's in first and low range with
+ * its losses and its shock, or what the tyres of one axle hold, whichever is less. The axle is taken to carry at most half as much
+ * again as its standing share: a guard band of ours.
+ * Not counted: that a clutch slips first; wheels that hop.
+ * @param shock how much more than steady arrives for a moment
+ * @throws InputError naming the field
+ */
+export function ringBounds(
+  vehicle: Vehicle,
+  finalRatio: number,
+  lowRange = vehicle.rangeRatio ?? 1,
+  shock = 1,
+): RingBounds {
+  const hub = vehicle.hubRatio ?? 1;
+  const more = requireNumber('shock', shock, { min: 1, max: 5 });
+  // No axle carries more than the whole car.
+  const load = Math.min(1, 1.5 * vehicle.driven.staticShare);
+  const tyres = (vehicle.tyre.grip * vehicle.massKg * GRAVITY * load * vehicle.tyre.rollingRadiusMm) / 1000 / hub;
+  if (!('torqueCurve' in vehicle.engine)) return { engineNm: null, tyresNm: tyres };
+  const { torqueCurve } = vehicle.engine;
+  const most = Math.max(...torqueCurve.map((point) => point.torqueNm));
+  const { converter } = vehicle;
+  const launched = converter ? engineTorque(torqueCurve, converter.stallRpm) * converter.torqueRatio : 0;
+  const ratios = (vehicle.gears[0] ?? 1) * lowRange * finalRatio;
+  return { engineNm: Math.max(most, launched) * ratios * vehicle.driveline.efficiency * more, tyresNm: tyres };
+}
+
+/** The less of both ends, N·m. @throws InputError naming the field */
+export function mostRingTorque(...of: Parameters<typeof ringBounds>): number {
+  const { engineNm, tyresNm } = ringBounds(...of);
+  return engineNm === null ? tyresNm : Math.min(engineNm, tyresNm);
+}
+
+/**
+ * What changing to a candidate makes the builder buy: the set; a carrier where the series changes, or where a ring is welded to
+ * it, the one that comes out or the one that goes in; ring bolts, which are not used twice; the speed reading set right.
+ */
+function billOf(problem: FindProblem, candidate: Candidate, changes: readonly Change[]): Bill {
+  const { vehicle, candidates, carriers = [], presentCarrier, extras = {} } = problem;
+  const ratio = candidate.ring / candidate.pinion;
+  const isPresent = (one: Candidate): boolean => Math.abs(one.ring / one.pinion / vehicle.finalRatio - 1) < 1e-6;
+  if (isPresent(candidate)) return { items: [], price: 0, whole: true, leadDays: null };
+  const line = (code: BillItem['code'], of: Bought | undefined, name?: string): BillItem => ({
+    code,
+    ...(name === undefined ? {} : { name }),
+    price: of?.price ?? null,
+    leadDays: of?.leadDays ?? null,
+  });
+  const items = [line('set', candidate)];
+  const change = changes.find(({ code }) => code === 'carrier');
+  const welded = candidate.welded === true || candidates.some((one) => isPresent(one) && one.welded === true);
+  if (change || welded) {
+    const takes = carriers.filter(({ fromRatio, toRatio }) => ratio >= fromRatio - 1e-9 && ratio <= toRatio + 1e-9);
+    const carrier = takes.find(({ name }) => name === presentCarrier) ?? takes[0];
+    items.push(line('carrier', carrier, carrier?.name ?? ''));
+  }
+  if (candidate.welded !== true) items.push(line('ring-bolts', extras.ringBolts));
+  if (changes.some(({ code }) => code === 'speed-reading')) items.push(line('recalibration', extras.recalibration));
+  const prices = items.flatMap(({ price }) => (price === null ? [] : [price]));
+  const days = items.flatMap(({ leadDays }) => (leadDays === null ? [] : [leadDays]));
+  return {
+    items,
+    price: prices.length === 0 ? null : prices.reduce((a, b) => a + b, 0),
+    whole: prices.length === items.length,
+    leadDays: days.length === 0 ? null : Math.max(...days),
+  };
+}
+
+function assess(problem: FindProblem, candidate: Candidate): Omit<FoundFinal, 'behindNext'> {
+  const { vehicle, goal } = problem;
+  const { ratio, hunting, commonDivisor } = toothPair(candidate);
+  const tried: Vehicle = { ...vehicle, finalRatio: ratio };
+  const distanceM =
+    goal.kind === 'time' || goal.kind === 'finish' ? goal.distanceM : (problem.distanceM ?? QUARTER_MILE_M);
+  const run = roadRun(tried, { distanceM });
+  const car = readyCar(tried);
+  const tallest = car.gears.at(-1);
+  const slip = vehicle.converter?.slip ?? 0;
+  const wheel = requireNumber('wheelSlip', problem.wheelSlip ?? 0, { min: 0, max: 0.9 });
+  const rpmAt = (speed: number): number => {
+    const { growth, rollingRadiusMm } = vehicle.tyre;
+    const circumference = ((2 * Math.PI * rollingRadiusMm) / 1000) * (growth ? growthFactor(growth, speed) : 1);
+    return slippingRpm((60 * speed * (tallest?.totalRatio ?? 1)) / circumference, { converter: slip, wheel });
+  };
+  const cruiseMps = goal.kind === 'cruise' ? goal.speedMps : problem.cruiseMps;
+  const cruiseRpm = cruiseMps === undefined ? null : rpmAt(cruiseMps);
+  const stall = vehicle.converter?.stallRpm ?? null;
+  const limit = 'limitRpm' in vehicle.engine ? vehicle.engine.limitRpm : Number.POSITIVE_INFINITY;
+  const figures: FindFigures = {
+    timeS: run.timeS,
+    finishMps: run.speedMps,
+    finishRpm: run.rpm,
+    shifts: run.shifts.length,
+    cruiseRpm,
+    aboveStallRpm: cruiseRpm === null || stall === null ? null : cruiseRpm - stall,
+    crawlRatio: crawlRatio(
+      vehicle.gears[0] ?? 1,
+      problem.lowRange ?? vehicle.rangeRatio ?? 1,
+      ratio,
+      vehicle.hubRatio ?? 1,
+    ),
+    ringTorqueNm: mostRingTorque(vehicle, ratio, problem.lowRange, problem.shock),
+    topMps: tallest?.limitMps ?? 0,
+  };
+  const reasons: Reason[] = [];
+  const give = (side: Reason['side'], code: Reason['code'], value: number, at: number): void => {
+    reasons.push({ side, code, value, limit: at });
+  };
+  let stop = false;
+  let watch = false;
+  let score = figures.timeS;
+  if (goal.kind === 'finish' || goal.kind === 'cruise') {
+    const rpm = goal.kind === 'finish' ? figures.finishRpm : (cruiseRpm ?? 0);
+    score = outside(rpm, goal.lowRpm, goal.highRpm);
+    if (score === 0) give('for', 'window-met', rpm, goal.lowRpm);
+    else if (rpm < goal.lowRpm) give('against', 'window-below', rpm, goal.lowRpm);
+    else give('against', 'window-above', rpm, goal.highRpm);
+  } else if (goal.kind === 'crawl') {
+    score = Math.max(0, 1 - figures.crawlRatio / goal.ratio);
+    give(score > 0 ? 'against' : 'for', score > 0 ? 'crawl-short' : 'crawl-met', figures.crawlRatio, goal.ratio);
+  }
+  if (cruiseRpm !== null && cruiseRpm > limit) {
+    give('against', 'cruise-limiter', cruiseRpm, limit);
+    stop = true;
+  }
+  if (figures.aboveStallRpm !== null) {
+    const wanted = requireNumber('aboveStallRpm', problem.aboveStallRpm ?? ABOVE_STALL * (stall ?? 0), {
+      min: 0,
+      max: 5000,
+      unit: 'rpm',
+    });
+    const hot = figures.aboveStallRpm < wanted;
+    give(hot ? 'against' : 'for', hot ? 'stall-near' : 'stall-clear', figures.aboveStallRpm, wanted);
+    watch ||= hot;
+  }
+  if (run.limitTimesS.limiter > 0) {
+    give('against', 'finish-limiter', run.limitTimesS.limiter, 0);
+    watch = true;
+  }
+  if (candidate.torqueLimitNm !== undefined && figures.ringTorqueNm > candidate.torqueLimitNm) {
+    give('against', 'torque-over', figures.ringTorqueNm, candidate.torqueLimitNm);
+    stop = true;
+  }
+  const hunts = hunting === 'hunting';
+  give(hunts ? 'for' : 'against', hunts ? 'hunts' : 'does-not-hunt', commonDivisor, 1);
+
+  const changes: Change[] = [];
+  if (!hunts) changes.push({ code: 'timing-marks', divisor: commonDivisor });
+  const { carriers = [], presentCarrier } = problem;
+  if (carriers.length > 0) {
+    const fitting = carriers.filter(({ fromRatio, toRatio }) => ratio >= fromRatio - 1e-9 && ratio <= toRatio + 1e-9);
+    if (fitting.length === 0) {
+      give('against', 'carrier-none', ratio, 0);
+      stop = true;
+    } else if (presentCarrier !== undefined && !fitting.some(({ name }) => name === presentCarrier)) {
+      changes.push({ code: 'carrier', name: fitting[0]?.name ?? '' });
+    }
+  }
+  const factor = speedReadingCorrection({
+    sender: problem.sender ?? 'gearbox',
+    oldRatio: vehicle.finalRatio,
+    newRatio: ratio,
+    oldCircumferenceMm: 2000,
+    newCircumferenceMm: 2000,
+  });
+  if (Math.abs(factor - 1) > 1e-6) changes.push({ code: 'speed-reading', factor });
+  const tyre = ratio / vehicle.finalRatio;
+  if (Math.abs(tyre - 1) > TYRE_MATTERS) changes.push({ code: 'tyre', factor: tyre });
+  return {
+    candidate,
+    ratio,
+    hunting,
+    verdict: stop ? 'stop' : watch ? 'watch' : 'fits',
+    score,
+    figures,
+    reasons,
+    changes,
+    bill: billOf(problem, candidate, changes),
+  };
+}
+
+/**
+ * Ranks final drives by a goal: each makes the run of {@link roadRun}; those that something stops come last. Where the
+ * goal can't tell two apart (both inside the window), the quicker one is ahead.
+ * Not counted: what a change costs in hours, noise and wear.
+ * @param problem 1 to 60 candidates
+ * @throws InputError naming the field
+ */
+export function findFinals(problem: FindProblem): FoundFinal[] {
+  const { candidates, goal } = problem;
+  if (candidates.length === 0 || candidates.length > MOST_CANDIDATES)
+    throw new InputError('candidates', `candidates has ${candidates.length} entries.`, `1 to ${MOST_CANDIDATES}`);
+  checkGoal(goal);
+  if (problem.lowRange !== undefined) requireNumber('lowRange', problem.lowRange, LIMITS.ratio);
+  if (problem.extras?.ringBolts) requireBought('extras.ringBolts', problem.extras.ringBolts);
+  if (problem.extras?.recalibration) requireBought('extras.recalibration', problem.extras.recalibration);
+  problem.carriers?.forEach((series, i) => {
+    requireNumber(`carriers[${i}].fromRatio`, series.fromRatio, LIMITS.ratio);
+    requireNumber(`carriers[${i}].toRatio`, series.toRatio, LIMITS.ratio);
+    requireBought(`carriers[${i}]`, series);
+  });
+  candidates.forEach((candidate, i) => {
+    requireBought(`candidates[${i}]`, candidate);
+    if (candidate.torqueLimitNm !== undefined)
+      requireNumber(`candidates[${i}].torqueLimitNm`, candidate.torqueLimitNm, { above: 0, max: 1e6, unit: 'N·m' });
+  });
+  const stopped = ({ verdict }: Omit<FoundFinal, 'behindNext'>): number => Number(verdict === 'stop');
+  const assessed = candidates
+    .map((candidate) => assess(problem, candidate))
+    .sort(
+      (a, b) => stopped(a) - stopped(b) || a.score - b.score || a.figures.timeS - b.figures.timeS || a.ratio - b.ratio,
+    );
+  const best = assessed[0];
+  const present = assessed.find(({ ratio }) => Math.abs(ratio / problem.vehicle.finalRatio - 1) < 1e-6);
+  return assessed.map((one, i) => {
+    const next = assessed[i - 1];
+    const reasons = [...one.reasons];
+    if (one === best && goal.kind === 'time')
+      reasons.unshift({ side: 'for', code: 'goal-best', value: one.score, limit: one.score });
+    else if (best && goal.kind === 'time')
+      reasons.unshift({ side: 'against', code: 'goal-behind', value: one.score - best.score, limit: best.score });
+    const shifts = present ? one.figures.shifts - present.figures.shifts : 0;
+    if (shifts > 0) reasons.push({ side: 'against', code: 'extra-shift', value: shifts, limit: 0 });
+    if (shifts < 0) reasons.push({ side: 'for', code: 'fewer-shifts', value: -shifts, limit: 0 });
+    const more = (a: number | null, b: number | null): number | null => (a === null || b === null ? null : a - b);
+    return {
+      ...one,
+      reasons,
+      behindNext: next
+        ? {
+            score: one.score - next.score,
+            price: asked(next.bill) === asked(one.bill) ? more(next.bill.price, one.bill.price) : null,
+            leadDays: more(next.bill.leadDays, one.bill.leadDays),
+          }
+        : null,
+    };
+  });
+}

@@ -1,0 +1,102 @@
+// Who may import whom between the folders of a room: what stands on a line imports what stands above it, and of that only what
+// is named here. So no folder imports in a circle; a knot is broken by moving the shared type up, not by a longer line.
+const below = (...more) => ['base', 'frame', ...more];
+const calculating = ['library', 'gearing', 'road'];
+
+const MATRIX = {
+  core: {
+    base: [],
+    units: ['base'],
+    working: ['base', 'units'],
+    unit: ['base'],
+    joint: ['base'],
+    shaft: ['base'],
+    gauge: ['base', 'units'],
+    gearing: ['base', 'units'],
+    road: ['base', 'units', 'gearing'],
+    pack: ['base', 'unit'],
+    shim: ['base', 'pack'],
+    mesh: ['base', 'pack', 'shim'],
+    preload: ['base', 'pack', 'shim'],
+    plan: ['base', 'units', 'unit', 'mesh'],
+    practice: ['base', 'mesh', 'preload'],
+  },
+  model: {
+    base: [],
+    // What a capability is, and the document as each sees it.
+    frame: ['base'],
+    library: below(),
+    gearing: below(),
+    inspect: below(),
+    pack: below('library'),
+    road: below('gearing'),
+    assumed: below('road'),
+    identity: below(...calculating),
+    point: below(...calculating),
+    joint: below(...calculating, 'identity'),
+    mesh: below('library', 'identity'),
+    unit: below(...calculating, 'pack', 'identity', 'point'),
+    preload: below('library', 'identity', 'mesh'),
+    shaft: below(...calculating, 'identity', 'joint', 'unit'),
+    // The order of work still knows whose readings prove its steps: to be turned round, not to grow.
+    plan: below('library', 'identity', 'inspect', 'pack', 'joint', 'mesh', 'unit', 'preload', 'shaft'),
+    runin: below('plan'),
+    start: below('library', 'road', 'identity', 'unit'),
+    practice: below('library', 'mesh', 'preload', 'start'),
+    // The lists of capabilities, and what walks them.
+    assembly: below(
+      ...[...calculating, 'inspect', 'pack', 'assumed', 'identity', 'point', 'joint', 'mesh', 'unit'],
+      ...['preload', 'shaft', 'plan', 'runin', 'practice'],
+    ),
+    document: below('assembly'),
+    files: below('library', 'pack', 'document'),
+    board: below('assembly'),
+    wire: below('library', 'assembly', 'document', 'files', 'board'),
+  },
+  server: {
+    base: [],
+    db: [],
+    keep: ['base', 'db'],
+    calc: ['base'],
+    gauges: ['base'],
+    library: ['base', 'db', 'keep'],
+    photos: ['base', 'db', 'keep'],
+    shop: ['base', 'db', 'keep'],
+    board: ['base', 'db', 'keep'],
+    builds: ['base', 'db', 'keep'],
+    ledger: ['base', 'db', 'keep', 'builds'],
+  },
+};
+
+for (const [room, lines] of Object.entries(MATRIX)) {
+  const above = [];
+  for (const [folder, may] of Object.entries(lines)) {
+    const wrong = may.filter((one) => !above.includes(one));
+    if (wrong.length > 0) throw new Error(`${room}/${folder} may not import ${wrong.join(', ')}: not above it`);
+    above.push(folder);
+  }
+}
+
+/** Each folder as an element of the import rules. */
+export const elements = Object.entries(MATRIX).flatMap(([room, lines]) =>
+  Object.keys(lines).map((folder) => ({ type: `${room}/${folder}`, pattern: `${room}/src/${folder}` })),
+);
+
+/** What each may import of its room; a folder that is not in the matrix may import none. */
+export const policies = Object.entries(MATRIX).flatMap(([room, lines]) =>
+  Object.entries(lines).map(([folder, may]) => ({
+    from: { element: { type: `${room}/${folder}` } },
+    disallow: {
+      to: {
+        element: {
+          types: {
+            anyOf: Object.keys(lines)
+              .filter((one) => one !== folder && !may.includes(one))
+              .map((one) => `${room}/${one}`),
+          },
+        },
+      },
+    },
+    message: `${room}/${folder} may import ${may.join(', ') || 'no other folder'} (eslint-matrix.mjs)`,
+  })),
+);
