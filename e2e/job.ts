@@ -71,6 +71,16 @@ async function answer(page: Page): Promise<void> {
   }
 }
 
+/** Reads what a step sends for: it is done by that, and the bar of the step says so. */
+async function readOn(page: Page, sheet: string, label: string, text: string): Promise<void> {
+  await page.getByRole('link', { name: `Open ${sheet}` }).click();
+  const field = page.getByLabel(label, { exact: true });
+  await field.fill(text);
+  await field.press('Enter');
+  const bar = page.getByRole('complementary', { name: 'The step that is in hand' });
+  await expect(bar).toContainText('read, so done');
+}
+
 /** What a step sends to another sheet for, and how it is done there. */
 const ELSEWHERE: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   'Clean, inspect, decide': async (page) => {
@@ -81,13 +91,12 @@ const ELSEWHERE: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     const all = await rows.count();
     await expect(page.getByText(`${all} of ${all} decided`)).toBeVisible();
   },
-  'Run-out of the ring': async (page) => {
-    await page.getByRole('link', { name: 'Open Carrier' }).click();
-    const field = page.getByLabel('Run-out of the ring, indicator');
-    await field.fill('0.04 mm');
-    await field.press('Enter');
-    const bar = page.getByRole('complementary', { name: 'The step that is in hand' });
-    await expect(bar).toContainText('read, so done');
+  'Run-out of the ring': (page) => readOn(page, 'Carrier', 'Run-out of the ring, indicator', '0.04 mm'),
+  'Drag of the seal alone': (page) => readOn(page, 'Preload', 'Drag of the seal alone', '0.1 N·m'),
+  'Side preload': async (page) => {
+    await page.getByRole('link', { name: 'Open Preload' }).click();
+    await page.locator('#side-feel-rear').getByText('right', { exact: true }).click();
+    await expect(page.getByText('Total, carrier in')).toBeVisible();
   },
   'Ring bolts to torque': async (page) => {
     await page.getByRole('link', { name: 'Open Ring joint' }).click();

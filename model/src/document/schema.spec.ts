@@ -1,5 +1,7 @@
 import { InputError, entryOf } from '@hot-spline/core';
+import type * as z from 'zod';
 import { parseOrRefuse } from '../base/refuse';
+import type { Build } from '../frame/document';
 import { keptFiles, driftBuild } from '../testing/builds';
 import { buildSchema } from './schema';
 import { FORMAT_VERSION } from '../base/version';
@@ -31,6 +33,13 @@ const name = (path: Path): string =>
   path.map((key, i) => (typeof key === 'number' ? `[${key}]` : i === 0 ? key : `.${key}`)).join('');
 
 describe('a build', () => {
+  it('what parses is what capabilities see, in both directions', () => {
+    // Does not compile where a part is missing in the schema or in what a capability declares of it.
+    const parsed: Build = buildSchema.parse(structuredClone(driftBuild().build));
+    const back: z.infer<typeof buildSchema> = parsed;
+    expect(Object.keys(back).sort()).toEqual(Object.keys(buildSchema.shape).sort());
+  });
+
   const drift = driftBuild().build;
   const truck = keptFiles()['bracken-raid-truck.json']?.build ?? drift;
   const plate: Path = ['axles', 'rear', 'unit', 'plate'];

@@ -4,7 +4,6 @@ import { AXLES, USES } from '../base/names';
 import { FORMAT_VERSION } from '../base/version';
 import '../base/zod';
 import * as z from 'zod';
-import type { Build } from '../frame/document';
 
 export const axleSchema = z.strictObject(axleShape);
 
@@ -50,7 +49,3 @@ export const buildSchema = z
   });
 
 export type { Axle, Build } from '../frame/document';
-
-/** Two shapes that are one: what parses is what capabilities see. Does not compile where a part is missing in one of them. */
-type Same<A, B> = [A] extends [B] ? ([B] extends [A] ? true : never) : never;
-export const SAME_SHAPE: Same<z.infer<typeof buildSchema>, Build> = true;

@@ -17,6 +17,28 @@ export interface WholeJob {
 
 const days = (n: number): string => (n === 1 ? '1 day' : `${n} days`);
 
+/** Which is here sooner. @param last days until the last part; null where one has no day, or its day is past */
+function byDay(last: number | null, late: boolean, complete: number): string {
+  if (last === null) return late ? 'A part is past its promised day.' : 'A part has no promised day.';
+  if (last === complete) return `Both in ${days(last)}.`;
+  return last < complete
+    ? `Parts are here ${days(complete - last)} before a complete unit.`
+    : `A complete unit is here ${days(last - complete)} before the last part.`;
+}
+
+/** Which costs less. @param dearer what the overhaul costs more */
+function byPrice(dearer: number, priced: boolean, hours: boolean): string {
+  if (!priced) return 'A part has no price.';
+  if (dearer === 0) return 'Both cost the same.';
+  if (dearer > 0) return 'A complete unit costs less.';
+  return hours ? 'The overhaul costs less.' : 'The parts cost less.';
+}
+
+const byHours = (counted: boolean, rate: number | null): string =>
+  counted
+    ? 'Hours with hands on it are counted.'
+    : `Hours are not counted: nobody has said ${rate === null ? 'what one costs' : 'how many a complete unit takes'}.`;
+
 /**
  * Overhaul or a complete unit, over the whole job: an overhaul kit weeks away can lose to a unit on the shelf (common practice). What
  * is sooner and not dearer wins; where one is sooner and the other cheaper, it is asked. Hours with hands on it count where the shop has
@@ -50,25 +72,9 @@ export function wholeJob(
   }
   const dearer = price + (labour?.overhaul ?? 0) - complete.price - (labour?.complete ?? 0);
   const reasons = [
-    last === null
-      ? late
-        ? 'A part is past its promised day.'
-        : 'A part has no promised day.'
-      : last === complete.days
-        ? `Both in ${days(last)}.`
-        : last < complete.days
-          ? `Parts are here ${days(complete.days - last)} before a complete unit.`
-          : `A complete unit is here ${days(last - complete.days)} before the last part.`,
-    !priced
-      ? 'A part has no price.'
-      : dearer === 0
-        ? 'Both cost the same.'
-        : dearer < 0
-          ? `The ${labour ? 'overhaul' : 'parts'} cost${labour ? 's' : ''} less.`
-          : 'A complete unit costs less.',
-    labour
-      ? 'Hours with hands on it are counted.'
-      : `Hours are not counted: nobody has said ${rate === null ? 'what one costs' : 'how many a complete unit takes'}.`,
+    byDay(last, late, complete.days),
+    byPrice(dearer, priced, labour !== null),
+    byHours(labour !== null, rate),
   ];
   if (last === null || !priced) return { ...found, choice: 'ask', reasons };
   const later = last - complete.days;

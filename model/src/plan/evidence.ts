@@ -10,7 +10,7 @@ import type { MeshAxle } from '../mesh/axle';
 import { endFloat, ringRunout, sealDrag, totalTorque } from '../mesh/readings';
 import { preloadVerdict } from '../preload/derive';
 import type { PreloadAxle } from '../preload/state';
-import { settled } from './gates';
+import { settled } from './gate-needs';
 import type { Evidence, Proofs } from './stand';
 
 /** What other capabilities know of an axle at work. */

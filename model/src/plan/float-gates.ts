@@ -3,15 +3,8 @@ import type { Signature } from '../frame/readings';
 import { isWeak } from '../library/sheet';
 import { floatOf } from '../mesh/float';
 import { meshFigures } from '../mesh/ids';
-import {
-  gateKey,
-  stands,
-  type GateAsks,
-  type GateEvidence,
-  type GateName,
-  type GateNeed,
-  type GateState,
-} from './gates';
+import { gateKey, stands, type GateAsks, type GateName, type GateState } from './gates';
+import type { GateEvidence, GateNeed } from './gate-needs';
 import type { MeshAxle } from '../mesh/axle';
 
 /** The two gates of a unit whose one shim sets end float: before the case is bolted up, before the rest goes on. */

@@ -22,16 +22,16 @@ export function preloadVerdict({ setup }: MeshAxle, { band, last, next, wrenchNm
   return last.nm < band.nm[0] ? ('go-on' as const) : ('in-band' as const);
 }
 
-export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation): void {
-  const { axle, setup, sheet } = mesh;
-  const { band, last, next, spacer, totalNm, carrier } = state;
-  const place = (field: string, tab?: string): Place => ({
-    sheet: 'preload',
-    axle,
-    field: `${field}-${axle}`,
-    ...(tab === undefined ? {} : { tab }),
-  });
-  const torque = { quantity: 'torque', scale: 'turning', rests: 'measured' } as const;
+type Part = (mesh: MeshAxle, state: PreloadAxle, d: Derivation) => void;
+const torque = { quantity: 'torque', scale: 'turning', rests: 'measured' } as const;
+const placeOf =
+  (axle: MeshAxle['axle']) =>
+  (field: string): Place => ({ sheet: 'preload', axle, field: `${field}-${axle}` });
+
+/** What the readings are held against, and how far that can be leaned on. */
+const bandSaid: Part = (mesh, state, d) => {
+  const { axle, setup } = mesh;
+  const { band } = state;
   if (!band)
     d.finding({
       id: `preload.${axle}.band`,
@@ -58,6 +58,13 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
       },
       say: words.weak,
     });
+};
+
+/** What was read last, and how far the nut may be turned. */
+const pinionRead: Part = (mesh, state, d) => {
+  const { axle } = mesh;
+  const { last, next, spacer } = state;
+  const place = placeOf(axle);
   if (!last) {
     d.finding({
       id: `preload.${axle}.pinion`,
@@ -95,6 +102,13 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
           ),
       });
   }
+};
+
+/** How the last reading stands to its band. */
+const pinionJudged: Part = (mesh, state, d) => {
+  const { axle, setup } = mesh;
+  const { band, last, next, spacer } = state;
+  const place = placeOf(axle);
   const verdict = preloadVerdict(mesh, state);
   if (band && last && verdict)
     d.finding({
@@ -130,6 +144,12 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
       },
       say: words.pinion,
     });
+};
+
+/** What makes a reading no reading: a seal that drags more than all of it, no oil, a seal that nobody read. */
+const doubts: Part = (mesh, state, d) => {
+  const { axle } = mesh;
+  const place = placeOf(axle);
   const latest = state.reads.at(-1);
   if (latest && latest.nm < 0)
     d.finding({
@@ -164,6 +184,13 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
       facts: {},
       say: words.sealIn,
     });
+};
+
+/** The bearings of the carrier, from the total. */
+const carrierBearings: Part = (mesh, state, d) => {
+  const { axle } = mesh;
+  const { carrier } = state;
+  const place = placeOf(axle);
   if (carrier && carrier.nm !== null)
     d.figure({
       id: preloadFigures.carrier(axle),
@@ -188,6 +215,11 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
       },
       say: words.carrier,
     });
+};
+
+/** Side preload by each method that was read. */
+const sidePreload: Part = (mesh, state, d) => {
+  const { axle } = mesh;
   for (const { method, verdict, value, said, band, quantity, scale } of state.side)
     if (verdict !== 'not-yet')
       d.finding({
@@ -211,6 +243,13 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
         },
         say: words.side,
       });
+};
+
+/** All of it against the band of the sheet. */
+const total: Part = (mesh, state, d) => {
+  const { axle, sheet } = mesh;
+  const { totalNm } = state;
+  const place = placeOf(axle);
   if (totalNm !== null && sheet.totalTorque) {
     const [low, high] = [entryBase(sheet.totalTorque.value.low), entryBase(sheet.totalTorque.value.high)];
     const fits = totalNm >= low - 1e-9 && totalNm <= high + 1e-9;
@@ -231,4 +270,10 @@ export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation)
       say: words.total,
     });
   }
+};
+
+/** Figures and findings of the preload of one axle. */
+export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation): void {
+  for (const part of [bandSaid, pinionRead, pinionJudged, doubts, carrierBearings, sidePreload, total])
+    part(mesh, state, d);
 }

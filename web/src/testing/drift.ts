@@ -9,4 +9,4 @@ export function plateBuild(): Build {
   return build;
 }
 
-export const mm = (value: number) => entryOf(value, 'mm');
+const mm = (value: number) => entryOf(value, 'mm');

@@ -37,7 +37,6 @@ export const JOB_OPTIONS: readonly (Option<Job> & { readonly more: string })[] =
   { value: 'loose-unit', label: 'Loose unit', more: 'Gears and unit set up on the bench, handed over dry.' },
 ];
 
-export const jobLabel = (job: Job): string => JOB_OPTIONS.find(({ value }) => value === job)?.label ?? job;
 /** What happens to a gearbox with the axle, in words. */
 export const BOX_LABELS: Readonly<Record<Facts['box'], string>> = {
   stays: 'stays shut',

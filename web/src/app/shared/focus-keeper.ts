@@ -35,7 +35,9 @@ export class FocusKeeper {
     const { last } = this;
     if (!last || last.element.isConnected || this.document.activeElement !== this.document.body) return;
     this.last = null;
-    const place = last.around.find((one) => one.isConnected && one.querySelector(FIELDS) !== null);
+    const near = last.around.find((one) => one.isConnected && one.querySelector(FIELDS) !== null);
+    // Where the page itself is another one, its sheet begins; what stands next in the frame is nobody's place.
+    const place = near?.querySelector('#sheet') ? null : near;
     const fields = place ? [...place.querySelectorAll<HTMLElement>(FIELDS)] : [];
     (fields[Math.min(Math.max(last.at, 0), fields.length - 1)] ?? this.document.getElementById('sheet'))?.focus({
       preventScroll: true,
