@@ -95,8 +95,8 @@ const ELSEWHERE: Readonly<Record<string, (page: Page) => Promise<void>>> = {
   'Drag of the seal alone': (page) => readOn(page, 'Preload', 'Drag of the seal alone', '0.1 N·m'),
   'Side preload': async (page) => {
     await page.getByRole('link', { name: 'Open Preload' }).click();
-    await page.locator('#side-feel-rear').getByText('right', { exact: true }).click();
-    await expect(page.getByText('Total, carrier in')).toBeVisible();
+    await page.locator('#side-feel-rear').getByRole('radio', { name: 'right', exact: true }).check();
+    await expect(page.getByRole('complementary', { name: 'The step that is in hand' })).toContainText('read');
   },
   'Ring bolts to torque': async (page) => {
     await page.getByRole('link', { name: 'Open Ring joint' }).click();
