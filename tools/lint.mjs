@@ -1,4 +1,4 @@
-// eslint (with the import boundaries), the format, and the type check of every room: two lanes, for two cores.
+// eslint (with the import boundaries), the format, exports that nobody uses, and the type check of every room: two lanes, for two cores.
 import { spawn } from 'node:child_process';
 import { ensurePackages, root } from './ensure.mjs';
 
@@ -27,7 +27,7 @@ const types = ['core', 'model', 'tsconfig.node.json', 'e2e', 'web/tsconfig.lint.
 ]);
 const good = await Promise.all([
   lane([['eslint/bin/eslint.js', '.', '--max-warnings', '0']]),
-  lane([['oxfmt/bin/oxfmt', '--check', '.'], ...types]),
+  lane([['oxfmt/bin/oxfmt', '--check', '.'], ['knip/bin/knip.js', '--no-progress'], ...types]),
 ]);
 if (!good.every(Boolean)) process.exit(1);
 console.log('lint: nothing found');

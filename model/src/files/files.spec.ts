@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs';
 import { fileJsonSchema, namedSchemas } from './file-schemas';
 
 describe('the files as JSON Schema', () => {
@@ -26,17 +25,6 @@ describe('the files as JSON Schema', () => {
       const refs = [...JSON.stringify(schema).matchAll(/"\$ref":"#\/\$defs\/([^"]+)"/g)].map((match) => match[1] ?? '');
       expect(refs.length).toBeGreaterThan(0);
       for (const ref of refs) expect(defs[ref]).withContext(ref).toBeDefined();
-    }
-  });
-
-  it('are kept in docs as they are served', () => {
-    for (const name of ['build-file', 'shop-file', 'library-file'] as const) {
-      const kept: unknown = JSON.parse(
-        readFileSync(new URL(`../../../docs/schemas/${name}.json`, import.meta.url), 'utf8'),
-      );
-      expect(kept)
-        .withContext('node --import tsx tools/schemas.mjs writes them')
-        .toEqual(fileJsonSchema(name) as never);
     }
   });
 });

@@ -8,5 +8,3 @@ export function plateBuild(): Build {
   if (rear) rear.unit = unitAs(openUnit(), 'plate');
   return build;
 }
-
-const mm = (value: number) => entryOf(value, 'mm');
