@@ -1,4 +1,3 @@
-import { entryOf } from '@hot-spline/core';
 import { newBuild, openUnit, unitAs, type Build } from '@hot-spline/model';
 
 /** A rear-driven build with a plate unit. */
