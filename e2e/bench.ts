@@ -38,6 +38,15 @@ export async function boxOf(locator: Locator): Promise<{ x: number; y: number; w
   return box;
 }
 
+/** Goes to another address of the app as a link in it does: it is not loaded anew. */
+export const goWithin = (page: Page, to: string | URL): Promise<void> =>
+  page.evaluate(async (address) => {
+    history.pushState(null, '', address);
+    dispatchEvent(new PopStateEvent('popstate'));
+    // Another sheet of the same build is drawn after two frames at the latest.
+    await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
+  }, String(to));
+
 export class Bench {
   constructor(
     readonly page: Page,
@@ -48,12 +57,7 @@ export class Bench {
   async open(sheet: string): Promise<void> {
     const path = `/builds/${this.id}/${sheet}`;
     if (new URL(this.page.url(), 'http://nowhere').pathname.startsWith(`/builds/${this.id}/`))
-      await this.page.evaluate(async (to) => {
-        history.pushState(null, '', to);
-        dispatchEvent(new PopStateEvent('popstate'));
-        // Another sheet of the same build is drawn after two frames at the latest.
-        await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
-      }, path);
+      await goWithin(this.page, path);
     else await this.page.goto(path);
     await expect(this.page.locator('#sheet')).toBeVisible();
   }

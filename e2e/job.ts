@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import type { APIRequestContext, Page } from '@playwright/test';
 import { readBuildFile, type LedgerEntry } from '@hot-spline/model';
 import { walk } from '../model/src/testing/walk';
-import { Bench, demoFile, expect, type DemoName } from './bench';
+import { Bench, demoFile, expect, goWithin, type DemoName } from './bench';
 
 /** A demo build of one's own, changed before it is taken in; of its ledger stays what is read of `keep`. */
 export async function jobOf(
@@ -135,7 +135,7 @@ export async function walkTo(page: Page, title: string): Promise<void> {
     if (elsewhere) {
       const here = page.url();
       await elsewhere(page);
-      await page.goto(here);
+      await goWithin(page, new URL(here));
       await expect(heading).toHaveText(now);
     }
     if (gate) {

@@ -196,7 +196,7 @@ for (const [name, start] of BEGUN)
 
 for (const [name, lesson] of WHOLE)
   test(`a whole set-up from baseline to gate B: ${name}`, async ({ page }) => {
-    test.setTimeout(150_000);
+    test.setTimeout(300_000);
     page.setDefaultTimeout(20_000);
     const bench = new Practice(page);
     await bench.start(lesson);

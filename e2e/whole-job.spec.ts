@@ -53,7 +53,7 @@ const JOBS: readonly (readonly [job: string, choice: RegExp, passes: readonly st
 
 for (const [i, [job, choice, passes, change]] of JOBS.entries())
   test(`from brief to label: ${job}`, async ({ page, request }) => {
-    test.setTimeout(150_000);
+    test.setTimeout(300_000);
     const name = `Stint ${randomUUID().slice(0, 6)}`;
     const bench = await jobOf(
       page,

@@ -311,6 +311,16 @@ export class MeshSheet {
     if (this.seenAt() !== 'all') this.seenAt.set(SEEN[next]?.value ?? '4');
   }
 
+  /** What is laid goes along to the place that is chosen. */
+  protected seeAt(place: SeenAt): void {
+    const draft = this.draft();
+    this.dropPattern();
+    this.seenAt.set(place);
+    if (!draft) return;
+    this.draft.set(draft);
+    this.drafts.write(this.patternKey(), JSON.stringify(draft));
+  }
+
   protected dropPattern(): void {
     this.draft.set(null);
     this.drafts.write(this.patternKey(), null);

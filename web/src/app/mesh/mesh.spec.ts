@@ -219,6 +219,35 @@ describe('the mesh sheet', () => {
     expect(mesh(bench).now).toBeNull();
   });
 
+  it('a pattern that differs round the ring is laid at four places, one after the other', async () => {
+    const bench = openBench(setUpBuild(), assemblyOf(1, { backlash: 0.2 }));
+    const screen = await Screen.of(MeshSheet);
+    // Asked only while one is laid.
+    expect(screen.all('input[name^=seen-at]')).toHaveSize(0);
+    const lay = async (v: number): Promise<void> => {
+      const sheet = screen.fixture.componentInstance as unknown as {
+        lay(flank: 'drive' | 'coast', patch: FlankPattern): void;
+      };
+      sheet.lay('drive', { ...CENTRED, v });
+      sheet.lay('coast', CENTRED);
+      await screen.fixture.whenStable();
+    };
+    await lay(0.5);
+    screen.all('input[name^=seen-at]')[1]?.click();
+    await screen.fixture.whenStable();
+    // What was laid went along, and after each place comes the next.
+    for (const v of [0.5, 0.2, -0.1, 0.2]) {
+      await lay(v);
+      await screen.click('Record the pattern');
+    }
+    const places = bench
+      .ledger()
+      .flatMap((one) => (one.kind === 'reading' && one.subject.what === 'pattern-at' ? [one] : []));
+    expect(places.map(({ subject }) => subject['place'])).toEqual(['1', '2', '3', '4']);
+    expect(mesh(bench).now?.patternRound.trial?.seat).toBeTrue();
+    expect(bench.derived()?.findings.find(({ id }) => id === 'mesh.rear.seat')?.verdict).toBe('stop');
+  });
+
   it('every try is in its table, with what moves nothing; one is voided with a reason', async () => {
     const state = { ...setUpBuild().axles.rear?.setup?.state, drag: 'light' } as never;
     openBench(setUpBuild(), [...assemblyOf(0), ...assemblyOf(1, { backlash: 0.3, pattern: [0, 0, 0, 0], state })]);

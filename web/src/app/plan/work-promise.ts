@@ -50,7 +50,7 @@ const hours = (minutes: number): string =>
       display: flex;
       flex-wrap: wrap;
       gap: 4px 28px;
-      margin: 10px 0 4px;
+      margin: 10px 0 16px;
       font-size: var(--text-s);
     }
     dt {
