@@ -74,7 +74,7 @@ async function answer(page: Page): Promise<void> {
 /** Reads what a step sends for: it is done by that, and the bar of the step says so. */
 async function readOn(page: Page, sheet: string, label: string, text: string): Promise<void> {
   await page.getByRole('link', { name: `Open ${sheet}` }).click();
-  const field = page.getByLabel(label, { exact: true });
+  const field = page.getByRole('textbox', { name: label, exact: true });
   await field.fill(text);
   await field.press('Enter');
   const bar = page.getByRole('complementary', { name: 'The step that is in hand' });
