@@ -18,7 +18,7 @@ export const untilSchema = z.discriminatedUnion('of', [
   z.strictObject({ of: z.literal('torque'), value: torque }),
   z.strictObject({ of: z.literal('backlash'), value: length }),
   z.strictObject({ of: z.literal('growth'), value: length }),
-  z.strictObject({ of: z.literal('notches'), value: z.int().min(1).max(200) }),
+  z.strictObject({ of: z.literal('notches'), value: z.int().min(0).max(200) }),
   z.strictObject({ of: z.literal('next-notch') }),
 ]);
 export type Until = z.infer<typeof untilSchema>;
@@ -82,7 +82,7 @@ export function sequenceFault(moves: readonly AdjusterMove[]): string | null {
   const last = moves.at(-1);
   if (last && last.way === 'out') return 'Its last move goes out: play is left behind the cup. The last one goes in.';
   const nothing = moves.findIndex(
-    ({ until }) => 'value' in until && typeof until.value === 'object' && entryBase(until.value) === 0,
+    ({ until }) => 'value' in until && (typeof until.value === 'object' ? entryBase(until.value) : until.value) === 0,
   );
   return nothing < 0 ? null : `Move ${nothing + 1} goes to nothing: say how far.`;
 }

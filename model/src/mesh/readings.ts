@@ -163,11 +163,11 @@ export const sealDrag = defineSubject({
 /** All of it, at the pinion, with the carrier in. `as-it-came` before anything was loosened. */
 export const totalTorque = defineSubject({
   what: 'total-torque',
-  keys: { axle, stage: z.enum(['as-it-came', 'trial', 'final', 'run-in']) },
+  keys: { axle, stage: z.enum(['as-it-came', 'trial', 'final']) },
   value: turning,
   state: trialSchema,
   words: ({ axle: on, stage: at }) =>
-    `${capital(on)}: total turning torque${at === 'as-it-came' ? ', as it came' : at === 'run-in' ? ', run in' : ''}`,
+    `${capital(on)}: total turning torque${at === 'as-it-came' ? ', as it came' : ''}`,
 });
 
 /** Turning torque of the carrier bearings alone, pinion out or not in mesh, by a spline adapter. */

@@ -113,22 +113,23 @@ function readPattern(readings: Readings, key: string): PatternRead | null {
   return { reading, state, value, repeats, counts: isClear(value) && state.drag === 'braked' };
 }
 
-/** All four places of an assembly and stage. */
-const readRound = (
+/** All four places of an assembly and stage; null where one is not read, or it was seen alike all round since. */
+function readRound(
   readings: Readings,
   keys: { readonly axle: AxleName; readonly assembly: string; readonly stage: Stage },
-): PatternRound | null =>
-  patternRound(PATTERN_PLACES.map((place) => readPattern(readings, patternAt.key({ ...keys, place }))));
+): PatternRound | null {
+  const round = patternRound(PATTERN_PLACES.map((place) => readPattern(readings, patternAt.key({ ...keys, place }))));
+  const whole = readings.get(pattern.key(keys));
+  return round && (!whole || middleOf(round).reading.seq > whole.seq) ? round : null;
+}
 
 /** The pattern that counts: of all round where that was read last, else the one that was seen. */
 function countedPattern(
   readings: Readings,
   keys: { readonly axle: AxleName; readonly assembly: string; readonly stage: Stage },
 ): PatternRead | null {
-  const one = readPattern(readings, pattern.key(keys));
   const round = readRound(readings, keys);
-  const middle = round && middleOf(round);
-  return middle && (one === null || middle.reading.seq > one.reading.seq) ? middle : one;
+  return round ? middleOf(round) : readPattern(readings, pattern.key(keys));
 }
 
 const NUMBERS = Array.from({ length: 100 }, (_, i) => i);

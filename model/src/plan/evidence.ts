@@ -1,7 +1,7 @@
-import type { Facts } from '@hot-spline/core';
+import { entryBase, type Facts } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
 import type { Axle } from '../frame/document';
-import type { InForce, Readings } from '../frame/readings';
+import { readingBase, type InForce, type Readings } from '../frame/readings';
 import type { PartState } from '../inspect';
 import { inspectSubjects } from '../inspect/readings';
 import { ringBolts } from '../joint/readings';
@@ -23,8 +23,6 @@ interface Known {
   readonly facts: Facts | null;
 }
 
-const NOT_READ = 'not read yet';
-
 /** What other capabilities miss of a step before it can be called done. */
 export function evidenceOf(
   name: AxleName,
@@ -32,8 +30,10 @@ export function evidenceOf(
   readings: Readings,
 ): Evidence {
   const now = mesh?.now ?? null;
-  const missing = (ok: boolean, says = NOT_READ): string | null => (ok ? null : says);
+  const missing = (ok: boolean, says: string): string | null => (ok ? null : says);
   const read = (value: unknown): boolean => value !== null && value !== undefined;
+  // How it came is no trial: the loop begins with the first time that it is put together.
+  const tried = now !== null && now.number > 0 ? now : null;
   const came = mesh?.assemblies.find(({ number }) => number === 0) ?? null;
   const rounds = joint?.rounds ?? [];
   return {
@@ -47,14 +47,17 @@ export function evidenceOf(
       return missing(open.length === 0, `${open.length} parts not decided`);
     },
     depth: () => missing(read(axle.setup?.depth.headReading), 'depth not measured on Depth'),
-    'trial-carrier': () =>
-      missing(now !== null && (now.number > 0 || axle.setup?.gears === 'used'), 'not put together on Carrier'),
+    'trial-carrier': () => missing(tried !== null, 'not put together on Carrier'),
     'run-out': () => missing(mesh !== null && readings.has(ringRunout.key({ axle: name })), 'run-out not read'),
-    backlash: () => missing(read(now?.backlash.trial), 'backlash not read'),
-    pattern: () => missing(read(now?.pattern.trial), 'pattern not read'),
-    'pinion-preload': () => missing(read(preload?.last), 'turning torque not read'),
+    backlash: () => missing(read(tried?.backlash.trial), 'backlash not read'),
+    pattern: () => missing(read(tried?.pattern.trial), 'pattern not read'),
+    'pinion-preload': () =>
+      preload?.last
+        ? missing(!mesh || preloadVerdict(mesh, preload) !== 'go-on', 'turning torque below its band')
+        : 'turning torque not read',
     'seal-drag': () => missing(read(preload?.sealNm), 'drag of the seal not read'),
-    'total-torque': () => missing(read(preload?.totalNm), 'total turning torque not read'),
+    'total-torque': () =>
+      missing(readings.has(totalTorque.key({ axle: name, stage: 'final' })), 'total turning torque not read'),
     'side-preload': () =>
       missing(
         preload?.side.some(({ value, said }) => value !== null || said !== null) ?? false,
@@ -91,14 +94,42 @@ function lastOf(readings: Readings, axle: AxleName, kinds: readonly string[]): I
   return last;
 }
 
-/** The reading that does a step by itself: of steps that are nothing but reading, and only where it says that they are right. */
+/** Every shim that a construction has was written as it came out; where it has none at a place, somebody says so by a tap. */
+function cameWhole({ assemblies, ringBy }: MeshAxle): InForce | null {
+  const came = assemblies.find(({ number }) => number === 0);
+  if (!came) return null;
+  const packs =
+    ringBy === 'none'
+      ? (['left'] as const)
+      : ringBy === 'adjusters'
+        ? (['pinion'] as const)
+        : (['pinion', 'left', 'right'] as const);
+  return packs.every((pack) => came.value[pack].length > 0) ? came.reading : null;
+}
+
+/** A reading, unless it is out of a band that somebody has said. */
+function unlessOut(reading: InForce | null, band: readonly [number, number] | null): InForce | null {
+  if (!reading || !band) return reading;
+  const value = readingBase(reading);
+  return value < band[0] - 1e-9 || value > band[1] + 1e-9 ? null : reading;
+}
+
+/**
+ * The reading that does a step by itself: of steps that are nothing but reading, and never where it is out of what it is held
+ * against. Where nobody has said what that is, having read it is all that there is.
+ */
 export function proofsOf(name: AxleName, { mesh, preload, facts }: Known, readings: Readings): Proofs {
   const now = mesh?.now ?? null;
-  const came = mesh?.assemblies.find(({ number }) => number === 0) ?? null;
+  const tried = now !== null && now.number > 0 ? now : null;
+  const asBefore = facts?.gears === 'stay';
+  const told = mesh?.sheet.totalTorque?.value ?? null;
   const float = (stage: 'trial' | 'final'): InForce | null =>
-    (now && readings.get(endFloat.key({ axle: name, assembly: String(now.number), stage }))) ?? null;
+    unlessOut(
+      (now && readings.get(endFloat.key({ axle: name, assembly: String(now.number), stage }))) ?? null,
+      mesh?.floatBand ?? null,
+    );
   return {
-    'measure-shims': () => came?.reading ?? null,
+    'measure-shims': () => mesh && cameWhole(mesh),
     'readings-before': () => later(mesh?.came.backlash?.reading, mesh?.came.pattern?.reading),
     inspect: () =>
       lastOf(
@@ -107,15 +138,20 @@ export function proofsOf(name: AxleName, { mesh, preload, facts }: Known, readin
         inspectSubjects.map(({ what }) => what),
       ),
     'run-out': () => readings.get(ringRunout.key({ axle: name })) ?? null,
-    backlash: () => now?.backlash.trial?.reading ?? null,
-    pattern: () => now?.pattern.trial?.reading ?? null,
-    'next-move': () => (mesh && facts ? settled(mesh, facts.gears === 'stay') : null),
+    backlash: () => tried?.backlash.trial?.reading ?? null,
+    // Faint, or under light drag, it says nothing.
+    pattern: () => (tried?.pattern.trial?.counts ? tried.pattern.trial.reading : null),
+    'next-move': () => (mesh && tried && facts ? settled(mesh, 'trial', asBefore) : null),
     'pinion-preload': () =>
       mesh && preload && preloadVerdict(mesh, preload) === 'in-band' ? (preload.last?.reading ?? null) : null,
     'seal-drag': () => readings.get(sealDrag.key({ axle: name })) ?? null,
-    'total-torque': () => (preload?.totalNm === null || !preload ? null : lastOf(readings, name, [totalTorque.what])),
+    'total-torque': () =>
+      unlessOut(
+        readings.get(totalTorque.key({ axle: name, stage: 'final' })) ?? null,
+        told && [entryBase(told.low), entryBase(told.high)],
+      ),
     'side-preload': () => preload?.side.find(({ verdict }) => verdict === 'fits')?.reading ?? null,
-    'final-readings': () => later(now?.backlash.final?.reading, now?.pattern.final?.reading),
+    'final-readings': () => (mesh && facts ? settled(mesh, 'final', asBefore) : null),
     'float-trial': () => float('trial'),
     'float-final': () => float('final'),
     'ring-bolts': () => lastOf(readings, name, [ringBolts.what]),

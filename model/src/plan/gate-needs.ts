@@ -2,6 +2,7 @@ import { entryBase, type Asked } from '@hot-spline/core';
 import type { InForce } from '../frame/readings';
 import type { BacklashRead, MeshAxle, PatternRead } from '../mesh/axle';
 import { allRound, patternFits } from '../mesh/derive';
+import type { Stage } from '../mesh/readings';
 import { shiftTo } from '../mesh/shifts';
 import { backlashOf, isFinal, patternOf } from '../mesh/state';
 import { preloadVerdict } from '../preload/derive';
@@ -37,7 +38,8 @@ const REPEATS_CONTACT = 0.25;
 
 /** Backlash and pattern of reused gears against those of before; where nothing was read before, the sheet's band and the pattern. */
 function repeats(mesh: MeshAxle, read: BacklashRead | null, seen: PatternRead | null): GateNeed {
-  const before = mesh.came.backlash;
+  // A reading that stands for both says nothing of how far it repeats itself.
+  const before = mesh.came.backlash?.reading.id === read?.reading.id ? null : mesh.came.backlash;
   const need = 'Backlash and pattern as before';
   if (!read || !seen) return { need, met: false, says: !read ? 'backlash not read in the final state' : 'not painted' };
   if (!before)
@@ -47,7 +49,7 @@ function repeats(mesh: MeshAxle, read: BacklashRead | null, seen: PatternRead | 
       says: 'nothing was read before: the sheet’s band and the pattern decide',
     };
   const apart = Math.abs(read.round.meanMm - before.round.meanMm);
-  const painted = mesh.came.pattern;
+  const painted = mesh.came.pattern?.reading.id === seen.reading.id ? null : mesh.came.pattern;
   // A contact that nobody painted before is judged as it is.
   const stayed = painted
     ? (['drive', 'coast'] as const).every((flank) =>
@@ -64,12 +66,13 @@ function repeats(mesh: MeshAxle, read: BacklashRead | null, seen: PatternRead | 
   };
 }
 
-/** The reading after which the trial is right, backlash and pattern together; null while one of them is not. */
-export function settled(mesh: MeshAxle, asBefore: boolean): InForce | null {
-  const read = mesh.now?.backlash.trial ?? null;
-  const seen = mesh.now?.pattern.trial ?? null;
+/** The later of a stage's two readings where both are right together; null where one is not. */
+export function settled(mesh: MeshAxle, stage: Stage, asBefore: boolean): InForce | null {
+  const read = mesh.now?.backlash[stage] ?? null;
+  const seen = mesh.now?.pattern[stage] ?? null;
   if (!read || !seen || !mesh.band) return null;
-  const up = shiftTo(read.state, mesh).mm;
+  // Closed for good there is nothing left to close up.
+  const up = stage === 'final' ? 0 : shiftTo(read.state, mesh).mm;
   const good = asBefore
     ? repeats(mesh, read, seen).met
     : allRound(read) && inBand(read, [mesh.band[0] + up, mesh.band[1] + up]) && patternFits(seen, mesh.loadedFlank);
@@ -114,15 +117,15 @@ const fromSheet = (need: string, said: boolean, weak: boolean): GateNeed => ({
 });
 
 /** The axle is together as a trial has to be. */
-function together({ now, setup }: MeshAxle, read: BacklashRead | null): GateNeed {
+function together({ now }: MeshAxle, read: BacklashRead | null): GateNeed {
   const need = 'Put together, caps torqued, read under side preload';
   if (!now) return { need, met: false, says: 'not put together yet' };
   if (!read) return { need, met: false, says: 'backlash not read' };
   const { sidePreload, caps } = read.state;
-  const own = now.number > 0 || setup.gears === 'used';
+  // How it came is no trial, whatever gears go back.
   return {
     need,
-    met: own && sidePreload !== 'none' && caps === 'torqued',
+    met: now.number > 0 && sidePreload !== 'none' && caps === 'torqued',
     says: `caps ${caps}, side preload ${sidePreload}`,
   };
 }

@@ -1,3 +1,4 @@
+import type { StepId } from '@hot-spline/core';
 import type { JobTimes } from './times';
 import type { StepState } from './stand';
 import type { WorkState } from './work';
@@ -13,10 +14,12 @@ export const USUAL_ROUNDS = 2.4;
 export const ROUNDS_AFTER_A_MISS = USUAL_ROUNDS - 1;
 
 /** Steps that are done anew each time that it is put together. */
-const EACH_ROUND: readonly string[] = ['trial-carrier', 'backlash', 'pattern', 'next-move', 'float-trial'];
+const EACH_ROUND: readonly StepId[] = ['trial-carrier', 'backlash', 'pattern', 'next-move', 'float-trial'];
+
+const eachRound = (step: string): boolean => EACH_ROUND.some((one) => one === step);
 
 /** What can be promised of the work that is left. */
-export interface Promise {
+export interface Promised {
   /** Minutes with hands on it, the loop counted as often as it is expected. */
   readonly handsOnMinutes: number;
   /** The same with each step at its quicker and its slower quarter, where the shop has times of its own. */
@@ -56,15 +59,15 @@ const leftOf = ({ steps }: WorkState): readonly StepState[] =>
  * @param past what the shop’s other jobs took
  * @param chance that the next assembly is right, 0 to 1, by the advisor; null: nothing was read that it could tell from
  */
-export function promiseOf(work: WorkState, past: readonly JobTimes[], chance: number | null): Promise {
+export function promiseOf(work: WorkState, past: readonly JobTimes[], chance: number | null): Promised {
   const left = leftOf(work);
-  const looped = left.some(({ step }) => EACH_ROUND.includes(step.id));
+  const looped = left.some(({ step }) => eachRound(step.id));
   const rounds = looped ? roundsLeft(chance, past) : null;
   let [handsOn, from, to, ownSteps, waits] = [0, 0, 0, 0, 0];
   for (const { step } of left) {
     const own = past.flatMap(({ steps }) => (step.id in steps ? [steps[step.id] ?? 0] : []));
     const known = own.length >= ENOUGH_JOBS;
-    const times = EACH_ROUND.includes(step.id) ? (rounds ?? 1) : 1;
+    const times = eachRound(step.id) ? (rounds ?? 1) : 1;
     ownSteps += known ? 1 : 0;
     // What a step took was written when it was done, with every round that it took.
     handsOn += known ? quantile(own, 0.5) : times * step.minutes;

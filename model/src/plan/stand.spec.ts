@@ -1,9 +1,10 @@
 import { entryOf } from '@hot-spline/core';
 import type { LedgerEntry } from '../frame/readings';
-import { pinionTorque } from '../mesh/readings';
+import { backlash, pinionTorque, totalTorque } from '../mesh/readings';
 import { FINAL_TRIAL, newSetup } from '../mesh/new-setup';
 import { assembled, ringRunout } from '../mesh/readings';
 import { done, entry, jobOf, keys, look, sign } from '../testing/bench';
+import { gatesOf } from './gates';
 import { overrideKey } from './index';
 import { stepDone } from './readings';
 
@@ -44,7 +45,7 @@ describe('how a step stands', () => {
   it('is done by what was read, and only where that is right; opened again, it stays open', () => {
     expect(of().step('pinion-preload')?.status).toBe('open');
     const low = of(torque(1.2)).step('pinion-preload');
-    expect([low?.status, low?.missing]).toEqual(['open', []]);
+    expect([low?.status, low?.missing]).toEqual(['open', ['turning torque below its band']]);
     const good = of(torque(2)).step('pinion-preload');
     expect([good?.status, good?.byReading, good?.done?.who]).toEqual(['done', true, 'Ines']);
     const again = entry(stepDone.of(keys('pinion-preload')), { of: 'choice', choice: 'open' });
@@ -66,6 +67,74 @@ describe('how a step stands', () => {
     expect(step()).toEqual(['open', ['run-out not read'], []]);
     expect(step(0.07)).toEqual(['done', [], []]);
     expect(step(0.09)).toEqual(['open', [], ['The ring runs out too far']]);
+  });
+
+  it('how it came is no trial: it ticks no step of the loop, and signs no gate by repeating itself', () => {
+    const came = (what: 'trial' | 'final'): LedgerEntry => ({
+      ...entry(backlash.of({ axle: 'rear', assembly: '0', stage: what }), {
+        of: 'places',
+        entries: [0.14, 0.15, 0.16, 0.15].map((mm) => entryOf(mm, 'mm')),
+      }),
+      state: FINAL_TRIAL,
+    });
+    const out = (pinion: number[], left: number[], right: number[]): LedgerEntry =>
+      entry(assembled.of({ axle: 'rear', assembly: '0' }), {
+        of: 'assembly',
+        pinion: pinion.map((mm) => entryOf(mm, 'mm')),
+        left: left.map((mm) => entryOf(mm, 'mm')),
+        right: right.map((mm) => entryOf(mm, 'mm')),
+        leftNotches: 0,
+        rightNotches: 0,
+      });
+    const state = (...ledger: LedgerEntry[]) => look(build, ledger);
+    const whole = state(out([1], [6], [6]), came('trial'));
+    expect(whole.step('backlash')?.status).toBe('open');
+    expect(whole.step('backlash')?.missing).toEqual(['backlash not read']);
+    expect(whole.step('trial-carrier')?.missing).toEqual(['not put together on Carrier']);
+    // One pack of three is not every shim.
+    expect(whole.step('measure-shims')?.status).toBe('done');
+    expect(state(out([1], [], []), came('trial')).step('measure-shims')?.status).toBe('open');
+    // A reading of before is not compared with itself.
+    const kept = structuredClone(build);
+    const { setup, identity } = kept.axles.rear ?? {};
+    if (setup) setup.gears = 'used';
+    if (identity)
+      identity.sheet.backlash = {
+        value: { low: entryOf(0.2, 'mm'), high: entryOf(0.3, 'mm') },
+        origin: 'measured',
+        where: '',
+      };
+    const asks = { A: [], B: ['repeats-before'] } as const;
+    const { mesh, preload } = look(kept, [out([1], [6], [6]), came('final')]).derived;
+    if (!mesh.rear || !preload.rear) throw new Error('no set-up');
+    const need = gatesOf(mesh.rear, preload.rear, new Map(), asks).B.needs[0];
+    expect([need?.need, need?.met]).toEqual(['Backlash and pattern as before', false]);
+  });
+
+  it('the total is read in the final state, and out of the band of its sheet it does no step', () => {
+    const limited = structuredClone(build);
+    const sheet = limited.axles.rear?.identity?.sheet;
+    if (sheet)
+      sheet.totalTorque = {
+        value: { low: entryOf(2.2, 'N·m'), high: entryOf(3.1, 'N·m') },
+        origin: 'measured',
+        where: '',
+      };
+    const step = (nm: number, stage: 'trial' | 'final') =>
+      look(limited, [
+        inIt,
+        gateA,
+        {
+          ...entry(totalTorque.of({ axle: 'rear', stage }), {
+            of: 'number',
+            counts: 'mean',
+            entries: [entryOf(nm, 'N·m')],
+          }),
+          state: FINAL_TRIAL,
+        },
+      ]).step('total-torque');
+    expect(step(2.5, 'trial')?.missing).toEqual(['total turning torque not read']);
+    expect([step(2.5, 'final')?.status, step(3.4, 'final')?.status]).toEqual(['done', 'open']);
   });
 
   it('does nothing by itself that moves parts, and nothing behind a gate that is shut', () => {

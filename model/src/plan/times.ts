@@ -10,7 +10,7 @@ export interface JobTimes {
   readonly job: string;
   /** Minutes with hands on it, by step. */
   readonly steps: Readonly<Record<string, number>>;
-  /** How often it was put together before it was right; 0 where that is not known. */
+  /** How often it was put together before it was right; 0 while it is not handed over. */
   readonly rounds: number;
   /** Days from the first step to the hand-over, both counted; null while it is not handed over. */
   readonly days: number | null;
@@ -46,6 +46,7 @@ export function timesOf(build: Build, readings: Readings): readonly JobTimes[] {
     }
     if (Object.keys(steps).length === 0 && over === '') return [];
     const first = ends.sort()[0];
-    return [{ axle, job: work.job, steps, rounds, days: over === '' || !first ? null : day(over) - day(first) + 1 }];
+    if (over === '' || !first) return [{ axle, job: work.job, steps, rounds: 0, days: null }];
+    return [{ axle, job: work.job, steps, rounds, days: day(over) - day(first) + 1 }];
   });
 }

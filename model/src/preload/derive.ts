@@ -220,12 +220,13 @@ const carrierBearings: Part = (mesh, state, d) => {
 /** Side preload by each method that was read. */
 const sidePreload: Part = (mesh, state, d) => {
   const { axle } = mesh;
-  for (const { method, verdict, value, said, band, quantity, scale } of state.side)
+  for (const { method, verdict, value, said, band, quantity, scale, rests } of state.side)
     if (verdict !== 'not-yet')
       d.finding({
         id: `preload.${axle}.side-${method}`,
         verdict,
         place: { sheet: 'preload', tab: 'side', axle, field: `side-${method}-${axle}` },
+        rests,
         station: STATION,
         figures: [],
         rule:

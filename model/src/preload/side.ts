@@ -1,6 +1,8 @@
 import { entryBase, type Quantity, type Scale } from '@hot-spline/core';
+import type { Rests } from '../frame/figure';
 import type { Verdict } from '../frame/finding';
 import { readingBase, type InForce, type Readings } from '../frame/readings';
+import { ORIGIN_RESTS } from '../identity/origin-rests';
 import { isWeak, type SpecSheet } from '../library/sheet';
 import { originOf } from '../library/origins';
 import type { MeshAxle } from '../mesh/axle';
@@ -39,6 +41,8 @@ export interface SideRead {
   readonly band: readonly [number, number] | null;
   /** Whether the band is only said, remembered, borrowed or guessed. */
   readonly weak: boolean;
+  /** What the judgement rests on. */
+  readonly rests: Rests;
   readonly verdict: Verdict;
   readonly reading: InForce | null;
 }
@@ -53,8 +57,11 @@ function judged(value: number | null, band: readonly [number, number] | null): V
 
 const bandOf = (told: SpecSheet['carrierTorque']): readonly [number, number] | null =>
   told && [entryBase(told.value.low), entryBase(told.value.high)];
-const weakOf = (told: { origin: Parameters<typeof originOf>[0]['origin']; where: string } | null): boolean =>
-  told !== null && isWeak(originOf(told));
+/** How far a band can be leaned on. */
+const leansOn = (told: Parameters<typeof originOf>[0] | null): Pick<SideRead, 'weak' | 'rests'> => ({
+  weak: told !== null && isWeak(originOf(told)),
+  rests: told === null ? 'measured' : ORIGIN_RESTS[originOf(told)],
+});
 
 /**
  * Side preload of an axle by every method that its construction has, side by side. Nothing is read for another: each has its
@@ -83,6 +90,7 @@ export function sideReads(
       said: choice,
       band: null,
       weak: false,
+      rests: 'said',
       verdict,
       reading,
     };
@@ -93,7 +101,7 @@ export function sideReads(
     const told = sheet.carrierPreload;
     const wanted = told && entryBase(told.value);
     const band = wanted === null ? null : ([wanted - BEYOND_MM, wanted + BEYOND_MM] as const);
-    return { method: 'shims', ...length, value: over, band, weak: weakOf(told), verdict: judged(over, band), reading };
+    return { method: 'shims', ...length, value: over, band, ...leansOn(told), verdict: judged(over, band), reading };
   };
   const carrier = (): SideRead => {
     const reading = readings.get(carrierTorque.key({ axle })) ?? null;
@@ -104,7 +112,7 @@ export function sideReads(
       ...torque,
       value,
       band,
-      weak: weakOf(sheet.carrierTorque),
+      ...leansOn(sheet.carrierTorque),
       verdict: judged(value, band),
       reading,
     };
@@ -115,7 +123,7 @@ export function sideReads(
     const coarse = preload.carrier !== null && value !== null && preload.carrier.plusMinusNm > value / 2;
     // What the wrench can't tell apart decides nothing.
     const verdict = coarse && band !== null ? 'watch' : judged(value, band);
-    return { method: 'total', ...torque, value, band, weak: weakOf(sheet.carrierTorque), verdict, reading: null };
+    return { method: 'total', ...torque, value, band, ...leansOn(sheet.carrierTorque), verdict, reading: null };
   };
   const growth = (): SideRead => {
     const reading = readings.get(caseGrowth.key({ axle })) ?? null;
@@ -126,7 +134,7 @@ export function sideReads(
       ...length,
       value,
       band,
-      weak: weakOf(sheet.caseGrowth),
+      ...leansOn(sheet.caseGrowth),
       verdict: judged(value, band),
       reading,
     };

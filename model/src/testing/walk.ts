@@ -1,4 +1,4 @@
-import { entryOf, type Entry, type StepRecord, type UnitName } from '@hot-spline/core';
+import { entryOf, type Entry, type StepId, type StepRecord, type UnitName } from '@hot-spline/core';
 import { deriveBuild } from '../assembly/derive';
 import type { Build } from '../document/schema';
 import type { LedgerEntry } from '../frame/readings';
@@ -75,7 +75,7 @@ function doStep(build: Build, { step, records }: StepState): LedgerEntry[] {
 }
 
 /** Where readings of a set-up are taken: at the steps that ask for them. */
-const TAKEN_AT: Readonly<Record<string, (of: { what: string; assembly?: string; stage?: string }) => boolean>> = {
+const TAKEN_AT: Partial<Record<StepId, (of: { what: string; assembly?: string; stage?: string }) => boolean>> = {
   'measure-shims': ({ what, assembly }) => what === 'assembly' && assembly === '0',
   'readings-before': ({ what, assembly }) => (what === 'backlash' || what === 'pattern') && assembly === '0',
   'trial-carrier': ({ what, assembly }) => what === 'assembly' && assembly !== '0',
@@ -136,7 +136,7 @@ export function walk(
       );
       now = [...now, { ...sign(state.key), figures: { ...state.figures } }];
     } else {
-      const at = TAKEN_AT[next.step.id];
+      const at = TAKEN_AT[next.step.id as StepId];
       const taken = [...left].filter((one) => one.kind === 'reading' && at?.(one.subject));
       for (const one of taken) left.delete(one);
       now = [...now, ...taken, ...doStep(build, next)];
