@@ -3,7 +3,7 @@ import type { FORMAT_VERSION } from '../base/version';
 
 /*
  * The document as every capability sees it. Each brings its own part, by adding it to one of these where its schema is
- * (`declare module`); what puts the schemas together holds them against this shape (`document/schema.ts`). So a capability
+ * (`declare module`); a line of `document/schema.spec.ts` does not compile where the schemas say another shape. So a capability
  * reads parts of others by name, and imports nobody for it.
  */
 

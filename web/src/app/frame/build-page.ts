@@ -66,7 +66,7 @@ import { WorkingPanel } from './working-panel';
     </hs-header>
     @switch (bench.editor().status) {
       @case ('ready') {
-        <hs-line [class.stands-back]="sheet() === 'work'" />
+        <hs-line [class.stands-back]="open()?.inHand" />
         <hs-step-bar />
         <div class="body" [class.wide]="!findingsOpen()">
           <hs-rail class="no-print" />
@@ -313,11 +313,13 @@ export class BuildPage {
     ),
     { initialValue: this.router.url },
   );
-  protected readonly sheet = computed(() => this.url().split(/[/?#]/)[3] ?? '');
-  /** Name of the sheet that is open, for the title of the page. */
-  private readonly sheetName = computed(() => {
-    return this.sheets.find(({ sheet }) => sheet === this.sheet())?.name ?? '';
+  /** The sheet that is open. */
+  protected readonly open = computed(() => {
+    const address = this.url().split(/[/?#]/)[3];
+    return this.sheets.find(({ sheet }) => sheet === address) ?? null;
   });
+  /** Name of the sheet that is open, for the title of the page. */
+  private readonly sheetName = computed(() => this.open()?.name ?? '');
   protected readonly exportUrl = computed(() => `/api/builds/${this.id()}/export`);
   protected readonly keyLines: readonly (readonly [string, string])[] = [
     ...this.sheets.map(({ key, name }) => [`g ${key}`, name] as const),

@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, effect, inject } from '@angular/core';
 import { ActivatedRoute, Router } from '@angular/router';
-import { AXLES } from '@hot-spline/model';
+import { SHEETS } from '../shared/sheet-list';
 import { Bench } from '../state/bench';
 
-/** Where a build is opened without a sheet: one that is at work on its work, so that whoever takes over sees the step in hand. */
+/** Where a build is opened without a sheet: on the one that says so. */
 @Component({
   selector: 'hs-landing',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -14,15 +14,15 @@ export class Landing {
     const bench = inject(Bench);
     const router = inject(Router);
     const route = inject(ActivatedRoute);
+    const sheets = inject(SHEETS);
     const id = String(route.parent?.snapshot.paramMap.get('id'));
     effect(() => {
       const { id: open, status } = bench.editor();
       const derived = bench.derived();
       // The build that was open before is still there for a moment.
       if (open !== id || status !== 'ready' || !derived) return;
-      const atWork = AXLES.some((axle) => derived.work[axle]?.next);
-      const path = ['/builds', id, atWork ? 'work' : 'gearing'];
-      void router.navigate(path, { replaceUrl: true, queryParamsHandling: 'preserve' });
+      const sheet = sheets.findLast(({ lands }) => lands?.(derived))?.sheet ?? sheets[0]?.sheet ?? '';
+      void router.navigate(['/builds', id, sheet], { replaceUrl: true, queryParamsHandling: 'preserve' });
     });
   }
 }

@@ -11,6 +11,7 @@ export const gearing: WebCapability = {
       group: 'Specify',
       key: 't',
       tabs: GEARING_TABS,
+      lands: () => true,
       load: () => import('./gearing-sheet').then((m) => m.GearingSheet),
     },
   ],

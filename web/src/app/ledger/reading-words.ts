@@ -1,12 +1,8 @@
-import { unitLabel, type Entry } from '@hot-spline/core';
 import { patchWords, subjects, type Reading } from '@hot-spline/model';
+import { unitsSaid } from '../shared/units-said';
 
 /** The subject of a reading: what its value is, and its words. */
 export const kindOf = (reading: Reading) => subjects.find(({ what }) => what === reading.subject.what);
-
-/** As it was typed; a bare number with the unit that it was read in. */
-export const unitsSaid = ({ typed, unit }: Entry): string =>
-  unit === '' || /[a-z°%″′"']/i.test(typed) ? typed : `${typed} ${unitLabel(unit)}`;
 
 /** A value as it was typed, or in words. */
 export function typedText({ value }: Reading): string {

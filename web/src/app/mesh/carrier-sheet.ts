@@ -28,6 +28,7 @@ import { Field, type Understood } from '../shared/field';
 import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
+import { unitsSaid } from '../shared/units-said';
 import { AdjusterDrawing } from './adjuster-drawing';
 import { BeginPanel } from './begin-panel';
 import { FloatPanel } from './float-panel';
@@ -188,11 +189,14 @@ export class CarrierSheet {
   protected readonly nextStep = computed(() => this.guided().findIndex((_, i) => !this.done().includes(i)));
   /** The moves of the sheet’s own sequence, else of the built-in one, with what stands round them. */
   protected readonly guided = computed(() => {
-    const said = ({ typed }: Entry): string => typed;
     const [first = '', ...after] = this.how().steps;
     const moves = this.sequence()?.moves ?? BUILT_IN_SEQUENCE;
     const plain = (text: string): { text: string; move: AdjusterMove | null } => ({ text, move: null });
-    return [plain(first), ...moves.map((move) => ({ text: adjusterMoveWords(move, said), move })), ...after.map(plain)];
+    return [
+      plain(first),
+      ...moves.map((move) => ({ text: adjusterMoveWords(move, unitsSaid), move })),
+      ...after.map(plain),
+    ];
   });
   protected readonly sequence = computed(() => this.setUp.identity()?.adjusterSequence ?? null);
   protected readonly ringSide = computed(() => this.setUp.setup()?.ringSide ?? 'left');

@@ -15,7 +15,7 @@ import { piecesMm, piecesReader, piecesText } from './pieces';
 import { SetUpMap } from './set-up-map';
 import { TriesTable } from './tries-table';
 import { TrialStrip } from './trial-strip';
-import { AS_IT_CAME, newBuild, type FlankPattern } from '@hot-spline/model';
+import { AS_IT_CAME, newBuild, newWork, workSubjects, type FlankPattern } from '@hot-spline/model';
 
 const last = (bench: Bench): Reading => bench.ledger().at(-1) as LedgerEntry as Reading;
 const mesh = (bench: Bench) => {
@@ -246,6 +246,24 @@ describe('the mesh sheet', () => {
     expect(places.map(({ subject }) => subject['place'])).toEqual(['1', '2', '3', '4']);
     expect(mesh(bench).now?.patternRound.trial?.seat).toBeTrue();
     expect(bench.derived()?.findings.find(({ id }) => id === 'mesh.rear.seat')?.verdict).toBe('stop');
+  });
+
+  it('apart, nothing is read: a trial would take the place of how it came', async () => {
+    const build = setUpBuild();
+    const { rear } = build.axles;
+    if (rear) rear.work = newWork('unit-change', 'plate');
+    const came = assemblyOf(0, { backlash: 0.2 });
+    const apart: LedgerEntry = {
+      ...(came[0] as Reading),
+      id: '70000000-0000-4000-8000-000000000001',
+      subject: workSubjects.stepDone.of({ axle: 'rear', step: 'carrier-out' }),
+      value: { of: 'choice', choice: 'done' },
+      state: {},
+    };
+    openBench(build, [...came, apart]);
+    const screen = await Screen.of(MeshSheet);
+    expect(screen.text).toContain('put it together');
+    expect(screen.all('[id^=backlash-1]')).toHaveSize(0);
   });
 
   it('every try is in its table, with what moves nothing; one is voided with a reason', async () => {

@@ -14,6 +14,7 @@ import { Choice, type Option } from '../shared/choice';
 import { Field, type Understood } from '../shared/field';
 import { RemoveButton } from '../shared/remove-button';
 import { textReader } from '../shared/readers';
+import { unitsSaid } from '../shared/units-said';
 import { AdjusterDrawing } from './adjuster-drawing';
 import { SetUp } from './set-up';
 
@@ -188,7 +189,7 @@ export class SequenceTab {
   protected readonly fault = computed(() => sequenceFault(this.sequence()?.moves ?? []));
 
   protected wordsOf(move: AdjusterMove): string {
-    return adjusterMoveWords(move, ({ typed }) => typed);
+    return adjusterMoveWords(move, unitsSaid);
   }
 
   /** The field for how far a move goes; null where there is nothing to say. */
@@ -202,7 +203,7 @@ export class SequenceTab {
     const system = this.setUp.bench.system();
     const [quantity, scale] = torque ? (['torque', 'bolt'] as const) : (['length', 'small'] as const);
     return {
-      text: until.value.typed,
+      text: unitsSaid(until.value),
       read: (text) => {
         const range = torque ? torqueRange : MESH_LIMITS.backlashMm;
         const { entry, base } = parseEntry(text, { field: 'How far', quantity, scale, range, system });
@@ -229,7 +230,7 @@ export class SequenceTab {
   protected setUntil(at: number, of: Until['of']): void {
     const until: Until =
       of === 'notches'
-        ? { of, value: 1 }
+        ? { of, value: 0 }
         : of === 'torque'
           ? { of, value: { typed: '0 N·m', value: 0, unit: 'N·m' } }
           : of === 'backlash' || of === 'growth'

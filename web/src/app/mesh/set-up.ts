@@ -44,6 +44,10 @@ export class SetUp {
   });
   /** Whether what is read now counts for good. */
   readonly stage = computed(() => (this.mesh()?.final && !this.asItCame() ? ('final' as const) : ('trial' as const)));
+  /** There is something to read: as it came, put together since, or closed for good as it was. Apart, a reading would take the place of what came. */
+  readonly readable = computed(
+    () => this.asItCame() || ((this.mesh()?.now ?? null) !== null && (this.number() > 0 || this.stage() === 'final')),
+  );
   /** What a reading is taken in now. */
   readonly state = computed(() => (this.asItCame() ? AS_IT_CAME : (this.setup()?.state ?? null)));
   /** What the next assembly is to be put together with, by axle; kept while one looks at other sheets. */

@@ -1,5 +1,5 @@
 import { AXLES, ORIGIN_WORDS, isWeak, originOf, type AxleName, type InForce, type SheetKey } from '@hot-spline/model';
-import { unitsSaid } from '../ledger/reading-words';
+import { unitsSaid } from '../shared/units-said';
 import type { PaperInput } from './paper';
 
 /** Which value of the spec sheet a reading is held against. */

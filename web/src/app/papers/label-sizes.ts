@@ -1,7 +1,7 @@
-/** Sizes that label printers and sheets of labels have, mm; in points for the paper. */
+/** Sizes of labels, mm: ours, and two of ISO 216 (A8, A9) that any sheet is cut to; sizes on it in points. */
 export const LABEL_SIZES = {
   '100 × 62': { wide: 100, high: 62, code: 118, name: 15, fact: 8 },
-  '89 × 36': { wide: 89, high: 36, code: 76, name: 11, fact: 6 },
-  '62 × 29': { wide: 62, high: 29, code: 60, name: 9, fact: 5 },
+  '74 × 52': { wide: 74, high: 52, code: 88, name: 11, fact: 6 },
+  '52 × 37': { wide: 52, high: 37, code: 58, name: 8, fact: 4.5 },
 } as const;
 export type LabelSize = keyof typeof LABEL_SIZES;

@@ -64,6 +64,7 @@ function reads(input: PaperInput, name: AxleName): Content[] {
   };
   const bearings = input.derived.preload[name]?.last?.state.pinionBearings;
   const used = usedTorque(axle);
+  const marked = input.derived.joint[name]?.rounds.find(({ stage }) => stage === 'marks')?.whole ?? false;
   const rows = [
     ...of('Backlash, least', meshFigures.least(name), sheetText(input, name, 'backlash')),
     ...of('Backlash, most', meshFigures.most(name), sheetText(input, name, 'backlash')),
@@ -72,7 +73,15 @@ function reads(input: PaperInput, name: AxleName): Content[] {
       preloadFigures.pinion(name),
       sheetText(input, name, bearings === 'new' ? 'pinionTorqueNew' : 'pinionTorqueUsed'),
     ),
-    ...(used ? [['Ring bolts', inSystems(used.nm, 'torque', input.systems, 0, 'bolt'), 'marked bolt by bolt']] : []),
+    ...(used
+      ? [
+          [
+            'Ring bolts',
+            inSystems(used.nm, 'torque', input.systems, 0, 'bolt'),
+            marked ? 'marked bolt by bolt' : 'not ticked as marked',
+          ],
+        ]
+      : []),
   ];
   return rows.length === 0
     ? []

@@ -34,7 +34,8 @@ const UNITS = [
 function addressReader(typed: string): Understood<string> {
   const text = typed.trim().replace(/\/+$/, '');
   if (text === '') return { value: '', said: 'that of the device that prints' };
-  const url = URL.parse(/^https?:\/\//.test(text) ? text : `http://${text}`);
+  const whole = /^https?:\/\//.test(text) ? text : `http://${text}`;
+  const url = URL.canParse(whole) ? new URL(whole) : null;
   if (!url || url.hostname === '')
     throw new InputError('Address', 'Address is none of a server.', 'such as http://shop.local:8080');
   return { value: url.origin, said: url.origin };

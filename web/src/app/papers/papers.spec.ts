@@ -3,7 +3,7 @@ import { deriveBuild, newWork, readingsInForce, type Build, type LedgerEntry, ty
 import { Screen, openBench } from '../../testing/harness';
 import { assemblyOf, setUpBuild } from '../../testing/set-up';
 import { plateBuild } from '../../testing/drift';
-import { unitsSaid } from '../ledger/reading-words';
+import { unitsSaid } from '../shared/units-said';
 import { readingRows, table } from './blocks';
 import { PAPERS, type PaperName } from './documents';
 import { LABEL_SIZES, type LabelSize } from './label-sizes';

@@ -1,3 +1,4 @@
+import { AXLES } from '@hot-spline/model/document';
 import type { WebCapability } from '../shared/descriptor';
 import { PARTS_TABS, WORK_TABS } from './tabs';
 
@@ -10,6 +11,9 @@ export const plan: WebCapability = {
       group: 'Bench',
       key: 'w',
       tabs: WORK_TABS,
+      // Whoever takes over a build that is at work sees the step in hand.
+      lands: ({ work }) => AXLES.some((axle) => work[axle]?.next),
+      inHand: true,
       load: () => import('./work-sheet').then((m) => m.WorkSheet),
     },
     {

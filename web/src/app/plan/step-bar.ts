@@ -16,7 +16,7 @@ import { WorkEdit } from './work-edit';
         <a class="quiet bare" [routerLink]="s.work" [queryParams]="{ tab: 'step', step: s.id }">‹ {{ s.title }}</a>
         <span role="status">
           <hs-verdict [verdict]="s.done ? 'fits' : 'not-yet'" />
-          {{ s.done ? (s.byReading ? 'read, so done' : 'done') : s.missing || 'read' }}
+          {{ s.done ? (s.byReading ? 'read, so done' : 'done') : s.missing || s.held || 'read: say Done at the step' }}
         </span>
         @if (s.next; as next) {
           <a class="quiet main" [routerLink]="s.work" [queryParams]="{ tab: 'step', step: next.id }"
@@ -72,6 +72,7 @@ export class StepBar {
       done,
       byReading: one.byReading,
       missing: one.missing.join(', '),
+      held: one.waits.find(({ holds }) => holds)?.what ?? '',
       next: done ? (steps[at + 1]?.step ?? null) : null,
     };
   });

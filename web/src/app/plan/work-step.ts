@@ -106,7 +106,15 @@ export class WorkStep {
       .waits.filter((one) => one.for === 'step')
       .map(({ what, id }) => ({ what, id })),
   );
-  protected readonly holds = computed(() => this.state().waits.filter((one) => one.for !== 'step'));
+  protected readonly holds = computed(() => {
+    const found = new Map(this.edit.bench.derived()?.findings.map((one) => [one.id, one]));
+    // What was found is said in the units of whoever looks.
+    const said = (one: StepState['waits'][number]): string =>
+      found.get(one.id)?.say(this.edit.bench.system()).title ?? one.what;
+    return this.state()
+      .waits.filter((one) => one.for !== 'step')
+      .map((one) => ({ ...one, what: one.for === 'stop' ? said(one) : one.what }));
+  });
   /** What can’t be taken back waits for a gate or a value of the sheet, and any step for what was read at it and says stop: somebody may put a name under doing it all the same. */
   protected readonly refused = computed(() => this.holds().some(({ holds }) => holds));
   /** Minutes since this step was opened on this device. */

@@ -1,7 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { MESH_LIMITS, say, type Entry } from '@hot-spline/core';
-import { setupSubjects, type SideMethod, type SideRead, type SubjectOf } from '@hot-spline/model';
+import {
+  setupSubjects,
+  type Schools,
+  type SheetKey,
+  type SideMethod,
+  type SideRead,
+  type SubjectOf,
+} from '@hot-spline/model';
 import { Library } from '../library/library';
 import { SetUp } from '../mesh/set-up';
 import { numberKind } from '../mesh/number-kind';
@@ -10,41 +17,42 @@ import { Radios } from '../shared/radios';
 import { VerdictMark } from '../shared/verdict';
 
 /** How each method is called, and what it takes. */
-const METHODS: Readonly<Record<SideMethod, { readonly name: string; readonly needs: string; readonly band: string }>> =
-  {
-    shims: {
-      name: 'Shims beyond zero play',
-      needs: 'Shims of both sides at which there is neither play nor drag; what is in now is more than that.',
-      band: 'carrierPreload',
-    },
-    sequence: {
-      name: 'Adjusters, run up by their sequence',
-      needs: 'Every move of the sequence on Carrier done, both locks on a notch, backlash read after it.',
-      band: '',
-    },
-    carrier: {
-      name: 'The carrier alone',
-      needs: 'A spline adapter, the pinion out or not in mesh; several turns, steady, oiled.',
-      band: 'carrierTorque',
-    },
-    total: {
-      name: 'Total less pinion',
-      needs: 'Total and pinion read, the seal alike in both; the difference comes back times the ratio, its error too.',
-      band: 'carrierTorque',
-    },
-    growth: {
-      name: 'Growth of the case across the caps',
-      needs: 'An indicator across the caps, at nothing while the carrier has play; on any construction.',
-      band: 'caseGrowth',
-    },
-    feel: {
-      name: 'By feel',
-      needs: 'A school: recorded as such, never more than a watch. A hand is no instrument.',
-      band: '',
-    },
-  };
+const METHODS: Readonly<
+  Record<SideMethod, { readonly name: string; readonly needs: string; readonly band: SheetKey | null }>
+> = {
+  shims: {
+    name: 'Shims beyond zero play',
+    needs: 'Shims of both sides at which there is neither play nor drag; what is in now is more than that.',
+    band: 'carrierPreload',
+  },
+  sequence: {
+    name: 'Adjusters, run up by their sequence',
+    needs: 'Every move of the sequence on Carrier done, both locks on a notch, backlash read after it.',
+    band: null,
+  },
+  carrier: {
+    name: 'The carrier alone',
+    needs: 'A spline adapter, the pinion out or not in mesh; several turns, steady, oiled.',
+    band: 'carrierTorque',
+  },
+  total: {
+    name: 'Total less pinion',
+    needs: 'Total and pinion read, the seal alike in both; the difference comes back times the ratio, its error too.',
+    band: 'carrierTorque',
+  },
+  growth: {
+    name: 'Growth of the case across the caps',
+    needs: 'An indicator across the caps, at nothing while the carrier has play; on any construction.',
+    band: 'caseGrowth',
+  },
+  feel: {
+    name: 'By feel',
+    needs: 'A school: recorded as such, never more than a watch. A hand is no instrument.',
+    band: null,
+  },
+};
 /** The shop’s school, as the method that it means here. */
-const OF_SCHOOL: Readonly<Record<string, readonly SideMethod[]>> = {
+const OF_SCHOOL: Readonly<Record<Schools['carrierPreload'], readonly SideMethod[]>> = {
   shims: ['shims', 'sequence'],
   adjusters: ['sequence', 'shims'],
   spread: ['growth'],
@@ -154,7 +162,10 @@ export class SideTab {
   private readonly library = inject(Library);
   protected readonly axle = this.setUp.axle;
   protected readonly words = SAID;
-  private readonly first = computed(() => OF_SCHOOL[this.library.schools()?.carrierPreload ?? ''] ?? []);
+  private readonly first = computed(() => {
+    const school = this.library.schools()?.carrierPreload;
+    return school ? OF_SCHOOL[school] : [];
+  });
   protected readonly rows = computed(() => {
     const own = this.first();
     const rank = ({ method }: SideRead): number => (own.includes(method) ? own.indexOf(method) : own.length);
@@ -186,7 +197,7 @@ export class SideTab {
       entry: kept?.of === 'number' ? (kept.entries[0] ?? null) : null,
       value: value === null ? '' : text(value),
       band: band === null ? '' : `${text(band[0])} to ${text(band[1])}${read.weak ? ', not from a sheet' : ''}`,
-      field: METHODS[method].band === '' ? '' : `sheet-${METHODS[method].band}-${axle}`,
+      field: METHODS[method].band === null ? '' : `sheet-${METHODS[method].band}-${axle}`,
     };
   }
 
