@@ -24,7 +24,12 @@ module.exports = (config) => {
         flags: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage', '--window-size=1280,800'],
       },
     },
-    // A busy machine is no failure: the rooms without a browser are tested beside.
+    // A busy machine is no failure: the rooms without a browser are tested beside, and a page that lays out
+    // a sheet can't answer karma's ping meanwhile (5 s and 2 s by default: the browser was given up as gone).
+    pingTimeout: 120_000,
+    browserDisconnectTimeout: 120_000,
+    browserNoActivityTimeout: 240_000,
+    captureTimeout: 240_000,
     client: { jasmine: { failSpecWithNoExpectations: true, timeoutInterval: 30_000 } },
     restartOnFileChange: false,
   });
