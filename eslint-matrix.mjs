@@ -38,8 +38,8 @@ const MATRIX = {
     unit: below(...calculating, 'pack', 'identity', 'point'),
     preload: below('library', 'identity', 'mesh'),
     shaft: below(...calculating, 'identity', 'joint', 'unit'),
-    // The order of work still knows whose readings prove its steps: to be turned round, not to grow.
-    plan: below('library', 'identity', 'inspect', 'pack', 'joint', 'mesh', 'unit', 'preload', 'shaft'),
+    // The order of work puts together what each brings, and knows none of them.
+    plan: below('library'),
     runin: below('plan'),
     start: below('library', 'road', 'identity', 'unit'),
     practice: below('library', 'mesh', 'preload', 'start'),

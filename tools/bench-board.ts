@@ -3,8 +3,16 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { orderOfWork, planFaults } from '@hot-spline/core';
-import { FORMAT_VERSION, deriveBuild, newBuild, readBuildFile, factsOf, type LedgerEntry } from '@hot-spline/model';
+import { planFaults } from '@hot-spline/core';
+import {
+  FORMAT_VERSION,
+  deriveBuild,
+  newBuild,
+  orderOfWork,
+  readBuildFile,
+  factsOf,
+  type LedgerEntry,
+} from '@hot-spline/model';
 import { migrate, readMigrations } from '../server/src/db/migrate';
 import { openPglite } from '../server/src/db/pglite';
 import { readBoard, recall } from '../server/src/keep/board';

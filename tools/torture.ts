@@ -1,6 +1,6 @@
 // Long runs by hand: npm run torture -- plan. Every permitted combination of facts (two million) against the checker of
 // the trade's rules; with a number, every so many-th of them: npm run torture -- plan 11.
-import { everyCombination, judged } from '../core/src/testing/order-checker';
+import { everyCombination, judged } from '../model/src/testing/order-checker';
 
 const RUNS: Readonly<Record<string, (each: number) => boolean>> = {
   plan(each) {

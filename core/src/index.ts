@@ -350,7 +350,16 @@ export {
   SPACERS,
   UNIT_KINDS,
   UNIT_WORK,
+  bearingEarly,
   caseOf,
+  coverFirst,
+  crushes,
+  hasAdjusters,
+  hasCover,
+  pressedLate,
+  seenThroughCover,
+  stripped,
+  tried,
   type Case,
   type DepthShim,
   type Facts,
@@ -360,8 +369,24 @@ export {
 } from './plan/facts';
 export { JOBS, presetOf, type Job, type JobFacts } from './plan/presets';
 export { ACTS, ASKED, type Act, type Asked } from './plan/acts';
-export { PHASES, type AgreesWith, type Operation, type Phase, type StepRecord } from './plan/operation';
-export { TOOLS, toolOf, type ToolId } from './plan/tools';
-export { STEP_IDS, gateAsks, orderAsWorked, orderOfWork, type Move, type OwnStep, type StepId } from './plan/order';
+export {
+  BLANK_STEP,
+  PHASES,
+  type AgreesWith,
+  type Operation,
+  type Phase,
+  type Piece,
+  type Recipe,
+  type StepRecord,
+} from './plan/operation';
+export {
+  gateAsks,
+  orderAsWorked,
+  orderFrom,
+  recipesOf,
+  type Moment,
+  type Move,
+  type OwnStep,
+  type StepRun,
+} from './plan/order';
 export { planFaults, type PlanFault } from './plan/faults';
-export { PARTS, neededParts, partOf, type NeededPart, type PartId } from './plan/parts';

@@ -127,6 +127,19 @@ export const seenThroughCover = ({ construction }: Pick<Facts, 'construction'>):
 /** The ring is moved by threaded adjusters. */
 export const hasAdjusters = ({ ringPlacedBy }: Pick<Facts, 'ringPlacedBy'>): boolean => ringPlacedBy === 'adjusters';
 
+/** Stripped here, of what came whole. */
+export const stripped = (c: Case): boolean => c.opened && c.arrives !== 'parts';
+/** A mesh that is tried before it is closed: a setting is still open. */
+export const tried = (c: Case): boolean => c.depthOpen || c.positionOpen;
+/** A spacer is crushed; on a box shaft nut and plate give the preload. */
+export const crushes = (c: Case): boolean => c.spacer === 'collapsible' && c.depthShim !== 'box-shaft';
+/** The bearing on the pinion may be the one that runs before depth is settled: no shim lies under it. */
+export const bearingEarly = (c: Case): boolean => c.pinionFirst || c.depthShim !== 'head-bearing';
+/** The side bearings are pressed behind Gate A: the shims that place the ring lie under them. */
+export const pressedLate = (c: Case): boolean => c.positionOpen && c.ringPlacedBy === 'inboard-shims';
+/** Closed on the bench, before it goes where its shafts are: not where clips are reached through the opening. */
+export const coverFirst = (c: Case): boolean => !seenThroughCover(c) && !(c.whole && c.retention === 'c-clips');
+
 function refuse(facts: Facts): void {
   const { construction } = facts;
   const permitted = PERMITTED[construction];

@@ -2,20 +2,10 @@ import type { NumberRange } from '../base/errors';
 import type { Quantity, Scale } from '../units/quantities';
 import type { Act, Asked } from './acts';
 import type { Case } from './facts';
-import type { ToolId } from './tools';
 
-export const PHASES = {
-  decide: 'Decide',
-  in: 'Get in',
-  unit: 'The unit',
-  carrier: 'Ring and carrier',
-  case: 'The case',
-  loop: 'Set-up loop',
-  final: 'Final assembly',
-  box: 'Boxes',
-  close: 'Close, run, hand over',
-} as const;
-export type Phase = keyof typeof PHASES;
+/** The parts of a job, in their order; what each is called stands with the words. */
+export const PHASES = ['decide', 'in', 'unit', 'carrier', 'case', 'loop', 'final', 'box', 'close'] as const;
+export type Phase = (typeof PHASES)[number];
 
 /** What is already said of the axle, and that a record has to agree with. */
 export type AgreesWith = 'thread-hand' | 'ring-teeth' | 'pinion-teeth';
@@ -65,7 +55,7 @@ export interface Operation {
   readonly acts: readonly Act[];
   /** What a gate asks for, and that is read or done in this step. */
   readonly answers: readonly Asked[];
-  readonly tools: readonly ToolId[];
+  readonly tools: readonly string[];
   /** Bought for it, by their id in the parts list. */
   readonly parts: readonly string[];
   readonly records: readonly StepRecord[];
@@ -95,112 +85,42 @@ export interface Operation {
     /** How its fields there begin, where other steps have theirs on the same sheet. */
     readonly fields?: readonly string[];
   } | null;
+  /** Done once more in each round of the set-up loop. */
+  readonly eachRound: boolean;
   /** Planned, minutes with hands on; a guess of ours until the shop has done it. */
   readonly minutes: number;
   /** Hours in which nobody has to stand there: cooling, curing, soaking. */
   readonly waitsHours: number;
 }
 
-type Given = Pick<Operation, 'title' | 'does' | 'pass' | 'minutes'> & Partial<Omit<Operation, 'id' | 'phase'>>;
-/** What an operation is in a case; null where the case has none. */
-export interface Recipe<Id extends string = string> {
+/** What an operation is in a case; null where the case has none. `Ref`: the steps that it names. */
+export interface Recipe<Id extends string = string, Ref extends string = string> {
   readonly id: Id;
   readonly phase: Phase;
   readonly make: (c: Case) => Operation | null;
+  /** Never there: the steps that it names, for the compiler. */
+  readonly names?: Ref;
 }
 
-/** An operation of the cases that `when` picks. */
-export function operation<const Id extends string>(
-  phase: Phase,
-  id: Id,
-  when: (c: Case) => boolean,
-  given: Given | ((c: Case) => Given),
-): Recipe<Id> {
-  return {
-    id,
-    phase,
-    make: (c) =>
-      when(c)
-        ? {
-            id,
-            phase,
-            acts: [],
-            answers: [],
-            tools: [],
-            parts: [],
-            records: [],
-            fails: '',
-            caution: null,
-            after: [],
-            closedBy: null,
-            behind: null,
-            gate: null,
-            asks: [],
-            shows: [],
-            takes: [],
-            returns: [],
-            hand: null,
-            place: null,
-            waitsHours: 0,
-            ...(typeof given === 'function' ? given(c) : given),
-          }
-        : null,
-  };
-}
-
-export const always = (): boolean => true;
-
-export const length = (
-  id: string,
-  label: string,
-  scale: Scale,
-  pass?: { readonly atLeast?: number; readonly atMost?: number; readonly from: string },
-): StepRecord => ({
-  id,
-  label,
-  of: 'number',
-  quantity: 'length',
-  scale,
-  range: { min: 0, max: 5000, unit: 'mm' },
-  ...(pass ? { pass } : {}),
-});
-
-export const torque = (id: string, label: string, sheet?: string): StepRecord => ({
-  id,
-  label,
-  of: 'number',
-  quantity: 'torque',
-  scale: 'bolt',
-  range: { min: 0, max: 5000, unit: 'N·m' },
-  ...(sheet === undefined ? {} : { sheet }),
-});
-
-export const count = (id: string, label: string, agrees?: AgreesWith): StepRecord => ({
-  ...(agrees === undefined ? {} : { agrees }),
-  id,
-  label,
-  of: 'number',
-  quantity: 'count',
-  range: { min: 0, max: 1000, integer: true },
-});
-
-export const text = (id: string, label: string): StepRecord => ({ id, label, of: 'text' });
-
-export const choice = (
-  id: string,
-  label: string,
-  choices: readonly string[],
-  stops: readonly string[],
-): StepRecord => ({
-  id,
-  label,
-  of: 'choice',
-  choices,
-  stops,
-});
-
-export const yes = (id: string, label: string): StepRecord => choice(id, label, ['yes', 'no'], ['no']);
-
-/** A record with a remedy of its own. */
-export const remedied = (record: StepRecord, fails: string): StepRecord =>
-  record.of === 'text' ? record : { ...record, fails };
+/** A step that does, asks and shows nothing: what nobody says of one. */
+export const BLANK_STEP = {
+  acts: [],
+  answers: [],
+  tools: [],
+  parts: [],
+  records: [],
+  fails: '',
+  caution: null,
+  after: [],
+  closedBy: null,
+  behind: null,
+  gate: null,
+  asks: [],
+  shows: [],
+  takes: [],
+  returns: [],
+  hand: null,
+  place: null,
+  eachRound: false,
+  waitsHours: 0,
+} as const satisfies Partial<Operation>;

@@ -1,44 +1,71 @@
-import { CLOSE } from './after';
 import type { Asked } from './acts';
-import { DECIDE, GET_IN, HAZARDS } from './before';
-import { CARRIER, CARRIER_BEARINGS, CASE, INBOARD_BEARINGS, LOCKER_RINGS, UNIT } from './bench';
 import { caseOf, type Case, type Facts } from './facts';
-import type { Operation, Recipe } from './operation';
-import { BOX, BOX_CLOSE, FINAL, FINAL_CLOSE, LOOP, OWN_BOX, PINION_FIRST } from './set-up';
+import { BLANK_STEP, type Operation, type Recipe } from './operation';
 
-/** Every operation, in an order that works: which of two places of a step is its own follows from the facts. */
-const RECIPES = [
-  ...HAZARDS,
-  ...DECIDE,
-  ...GET_IN,
-  ...UNIT,
-  ...BOX,
-  ...CARRIER,
-  ...CARRIER_BEARINGS,
-  ...CASE,
-  ...PINION_FIRST,
-  ...LOOP,
-  ...FINAL,
-  ...OWN_BOX,
-  ...INBOARD_BEARINGS,
-  ...LOCKER_RINGS,
-  ...FINAL_CLOSE,
-  ...BOX_CLOSE,
-  ...CLOSE,
-] as const satisfies readonly Recipe[];
+/** The moments of a job, in an order that works: each capability puts its steps into them. */
+export const MOMENTS = [
+  'hazards',
+  'decide',
+  'get-in',
+  'unit',
+  'box',
+  'carrier',
+  'carrier-bearings',
+  'case',
+  // A pinion that is finished before the carrier is tried.
+  'pinion-first',
+  'loop',
+  'final',
+  // A box whose shaft is the pinion.
+  'own-box',
+  // Side bearings with the shims under them.
+  'inboard-bearings',
+  'locker-rings',
+  'final-close',
+  'box-close',
+  'close',
+] as const;
+export type Moment = (typeof MOMENTS)[number];
 
-/** A step of the plan, by its id: what is written to it and asked of it names it by this type. */
-export type StepId = (typeof RECIPES)[number]['id'];
-export const STEP_IDS: readonly StepId[] = [...new Set(RECIPES.map(({ id }) => id))];
+/** Steps that stand together: at the end of a moment, or in it behind a step, whoever brings that. */
+export interface StepRun<Id extends string = string, Ref extends string = string> {
+  readonly moment: Moment;
+  readonly behind: Ref | null;
+  readonly steps: readonly Recipe<Id, Ref>[];
+}
+
+/**
+ * Every recipe in the order that their runs give. Runs behind the same step follow each other as they are listed.
+ * @throws RangeError naming the step that a run stands behind, where its moment has none
+ */
+export function recipesOf(runs: readonly StepRun[]): readonly Recipe[] {
+  return MOMENTS.flatMap((moment) => {
+    const own = runs.filter((run) => run.moment === moment);
+    const list = own.filter(({ behind }) => behind === null).flatMap(({ steps }) => steps);
+    let left = own.filter(({ behind }) => behind !== null);
+    while (left.length > 0) {
+      const placed = left.filter(({ behind }) => list.some(({ id }) => id === behind));
+      if (placed.length === 0)
+        throw new RangeError(`${moment} has no step ${left.map(({ behind }) => behind).join(', ')} to stand behind`);
+      for (const behind of new Set(placed.map((run) => run.behind))) {
+        const steps = placed.filter((run) => run.behind === behind).flatMap((run) => run.steps);
+        list.splice(list.findLastIndex(({ id }) => id === behind) + 1, 0, ...steps);
+      }
+      left = left.filter((run) => !placed.includes(run));
+    }
+    return list;
+  });
+}
 
 /**
  * The order of work: only the steps that a job has, each before what closes it (common practice, no published source).
  * Not counted: what a maker's sheet adds for one axle; the shop puts that in as steps of its own.
+ * @param recipes every step that there is, in an order that works
  * @throws InputError naming the fact that does not go with the others (see `caseOf`)
  */
-export function orderOfWork(facts: Facts): readonly Operation[] {
+export function orderFrom(recipes: readonly Recipe[], facts: Facts): readonly Operation[] {
   const known = caseOf(facts);
-  const steps = RECIPES.map(({ make }) => make(known)).filter((step) => step !== null);
+  const steps = recipes.map(({ make }) => make(known)).filter((step) => step !== null);
   if (known.arrives !== 'parts') return steps;
   // What comes in pieces was never taken off here: nothing of it is counted back.
   const out = new Set<string>();
@@ -124,28 +151,11 @@ export function orderAsWorked(
 }
 
 const ownOperation = ({ id, title, does, minutes }: OwnStep, phase: Operation['phase']): Operation => ({
+  ...BLANK_STEP,
   id,
   phase,
   title,
   does: does === '' ? [] : [does],
-  acts: [],
-  answers: [],
-  tools: [],
-  parts: [],
-  records: [],
   pass: '',
-  fails: '',
-  caution: null,
-  after: [],
-  closedBy: null,
-  behind: null,
-  gate: null,
-  asks: [],
-  shows: [],
-  takes: [],
-  returns: [],
-  hand: null,
-  place: null,
   minutes,
-  waitsHours: 0,
 });

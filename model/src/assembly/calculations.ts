@@ -9,6 +9,7 @@ import { planCalculations } from '../plan/calculations';
 import { roadCalculations } from '../road/calculations';
 import { heavySearch } from '../road/heavy';
 import { shaftCalculations } from '../shaft/calculations';
+import { orderOfWork } from './steps';
 import { unitCalculations } from '../unit/calculations';
 
 /** Every public calculation. They stand apart from the capabilities: scripts call them, a page needs none. */
@@ -20,7 +21,7 @@ export const calculations = new Registry([
   ...meshCalculations,
   ...jointCalculations,
   ...shaftCalculations,
-  ...planCalculations,
+  ...planCalculations(orderOfWork),
 ]);
 
 /** A public calculation that takes seconds, as one more piece of heavy work. */

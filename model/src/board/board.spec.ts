@@ -10,7 +10,7 @@ import { newJoint } from '../joint/new-joint';
 import { newShafts } from '../shaft/new-shafts';
 import { tripKind } from '../runin/readings';
 import { testId } from '../testing/builds';
-import { orderOfWork } from '@hot-spline/core';
+import { orderOfWork } from '../assembly/steps';
 import { boardWork, facetsOf } from './board';
 import { BOARD_STATES } from './board-states';
 import { gateKey } from '../plan/gates';

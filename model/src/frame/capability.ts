@@ -5,6 +5,7 @@ import type { FigureIds } from './figure';
 import type { Finding, Place, StationKind } from './finding';
 import type { Readings, Signature } from './readings';
 import type { Subject } from './subjects';
+import type { AllWork, AxleWork, KnownWork, Work } from './work';
 
 /** Everything that figures and findings are worked out from. */
 export interface Inputs extends Taught {
@@ -23,18 +24,34 @@ export interface Inputs extends Taught {
 /** What the capabilities that this one needs gave; null where one could not be worked out. */
 export interface Given {
   of<R>(capability: Capability<never, R>): R | null;
-  /** What it found. */
-  findings(capability: Capability<never, unknown>): readonly Finding[];
+  /** What everything before it found. */
+  findings(): readonly Finding[];
+  /** What everything before it knows of the work on an axle. */
+  work(axle: AxleName): KnownWork;
+  /** Steps and parts of all that there is, before it or behind. */
+  readonly all: AllWork;
 }
+
+/** Steps that a capability brings, by their ids. */
+export type StepIdOf<W> = W extends { readonly steps: readonly (infer R)[] }
+  ? R extends { readonly steps: readonly { readonly id: infer Id extends string }[] }
+    ? Id
+    : never
+  : never;
 
 /**
  * One capability of the model: what can be read, how figures and findings follow.
  * `derive` sees what `inputs` picks and nothing else, so that it runs again only when one of those values has changed.
  */
-export interface Capability<I extends object = never, R = unknown, F extends FigureIds = FigureIds> {
+export interface Capability<
+  I extends object = never,
+  R = unknown,
+  F extends FigureIds = FigureIds,
+  W extends Work = Work,
+> {
   readonly name: string;
-  /** Capabilities whose results it takes; they stand before it in the list. */
-  readonly needs: readonly Capability<never, unknown>[];
+  /** Capabilities whose results it takes: they stand before it in the list; or whatever stands before it. */
+  readonly needs: readonly Capability<never, unknown>[] | 'all-before';
   readonly figures: F;
   readonly subjects: readonly Subject[];
   /** Where it is said that the whole of it could not be worked out. */
@@ -42,10 +59,14 @@ export interface Capability<I extends object = never, R = unknown, F extends Fig
   readonly station: StationKind;
   inputs(all: Inputs): I;
   derive(inputs: I, d: Derivation, given: Given): R;
+  /** Its steps of the order of work, and what they buy. */
+  readonly work?: W;
+  /** What it knows of the work on an axle, once it was derived. */
+  knows?(axle: AxleName, result: R, inputs: I, given: Given): AxleWork<StepIdOf<W>>;
 }
 
-export function defineCapability<I extends object, R, F extends FigureIds>(
-  capability: Capability<I, R, F>,
-): Capability<never, R, F> {
-  return capability as unknown as Capability<never, R, F>;
+export function defineCapability<I extends object, R, F extends FigureIds, const W extends Work = Work<never, never>>(
+  capability: Capability<I, R, F, W>,
+): Capability<never, R, F, W> {
+  return capability as unknown as Capability<never, R, F, W>;
 }

@@ -3,6 +3,7 @@ import type { Capability, Given, Inputs } from './capability';
 import { Assumptions, Derivation, bySeriousness } from './derivation';
 import type { Figure } from './figure';
 import type { Finding } from './finding';
+import { allWork, knownWork, type AllWork, type AxleWork } from './work';
 
 type AnyCapability = Capability<never, unknown>;
 
@@ -34,21 +35,37 @@ const FAILED = Symbol('failed');
  */
 export class Deriver {
   private readonly kept = new Map<AnyCapability, Kept>();
+  private readonly all: AllWork;
 
   constructor(
     private readonly capabilities: readonly AnyCapability[],
     private readonly contain = false,
-  ) {}
+  ) {
+    this.all = allWork(capabilities.map(({ work }) => work));
+  }
 
   derive(all: Inputs): Results {
     const results = new Map<AnyCapability, unknown>();
+    const before = (): AnyCapability[] => this.capabilities.filter((one) => results.has(one));
     const given: Given = {
       of: <R>(capability: Capability<never, R>): R | null => {
         if (!results.has(capability)) throw new Error(`${capability.name} is not worked out before it is asked for`);
         const result = results.get(capability);
         return result === FAILED ? null : (result as R);
       },
-      findings: (capability) => this.kept.get(capability)?.findings ?? [],
+      findings: () => before().flatMap((one) => this.kept.get(one)?.findings ?? []),
+      work: (axle) => {
+        const works: AxleWork[] = [];
+        const failed: string[] = [];
+        for (const one of before()) {
+          const kept = this.kept.get(one);
+          if (!kept || !one.knows) continue;
+          if (kept.result === FAILED) failed.push(one.name);
+          else works.push(one.knows(axle, kept.result, kept.inputs as never, given));
+        }
+        return knownWork(works, failed);
+      },
+      all: this.all,
     };
     const figures = new Map<string, Figure>();
     const findings: Finding[] = [];
@@ -72,7 +89,11 @@ export class Deriver {
     given: Given,
   ): Kept {
     const before = this.kept.get(capability);
-    const needs = capability.needs.flatMap((need) => [results.get(need), this.kept.get(need)?.findings]);
+    const needed =
+      capability.needs === 'all-before'
+        ? this.capabilities.slice(0, this.capabilities.indexOf(capability))
+        : capability.needs;
+    const needs = needed.flatMap((need) => [results.get(need), this.kept.get(need)?.findings]);
     const { assumed } = all.build;
     const inputs: Readonly<Record<string, unknown>> = { ...(capability.inputs(all) as object), assumed };
     if (before && sameValues(before.inputs, inputs) && needs.every((need, i) => Object.is(need, before.needs[i])))

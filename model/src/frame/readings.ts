@@ -1,3 +1,4 @@
+import type { AxleName } from '../base/names';
 import { entryBase, type Entry } from '@hot-spline/core';
 import { subjectKey, type Subject, type SubjectOf } from './subjects';
 import { countedEntry, type ReadingValue } from './values';
@@ -106,3 +107,20 @@ export function signaturesInForce(ledger: readonly LedgerEntry[]): ReadonlyMap<s
 export const readingEntry = ({ value }: Reading): Entry => countedEntry(value);
 /** Its value in the base unit. */
 export const readingBase = (reading: Reading): number => entryBase(readingEntry(reading));
+
+/** The last reading of one of these kinds on an axle. */
+export function lastOf(readings: Readings, axle: AxleName, kinds: readonly string[]): InForce | null {
+  let last: InForce | null = null;
+  for (const one of readings.values()) {
+    const { what, axle: on } = one.subject as { readonly what: string; readonly axle?: string };
+    if (kinds.includes(what) && on === axle && (last === null || one.seq > last.seq)) last = one;
+  }
+  return last;
+}
+
+/** A reading, unless it is out of a band that somebody has said. */
+export function unlessOut(reading: InForce | null, band: readonly [number, number] | null): InForce | null {
+  if (!reading || !band) return reading;
+  const value = readingBase(reading);
+  return value < band[0] - 1e-9 || value > band[1] + 1e-9 ? null : reading;
+}

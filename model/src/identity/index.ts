@@ -2,6 +2,7 @@ import { drivenAxles } from '../gearing/axle-gearing';
 import { gearing } from '../gearing';
 import { defineCapability } from '../frame/capability';
 import { deriveIdentity } from './derive';
+import { identitySteps } from './steps';
 
 /** The brief, and what the identified axle says about the build. */
 export const identity = defineCapability({
@@ -9,6 +10,7 @@ export const identity = defineCapability({
   needs: [gearing],
   figures: {},
   subjects: [],
+  work: { steps: identitySteps },
   place: { sheet: 'brief', tab: 'axle', field: 'axle-spec-rear' },
   station: 'final',
   inputs: ({ build }) => ({ build }),
@@ -19,4 +21,7 @@ export const identity = defineCapability({
       if (own) deriveIdentity(build, name, own, d);
     }
   },
+  knows: (name, _, { build }) => ({
+    steps: { identify: { missing: () => (build.axles[name]?.identity ? null : 'no spec of the axle') } },
+  }),
 });

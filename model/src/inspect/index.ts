@@ -2,9 +2,10 @@ import { AXLES, type AxleName } from '../base/names';
 import type { Axle } from '../frame/document';
 import { defineCapability } from '../frame/capability';
 import { fact, type Verdict } from '../frame/finding';
-import type { Readings } from '../frame/readings';
+import { lastOf, type Readings } from '../frame/readings';
 import { inspectedParts, type PartFinding } from './parts';
 import { inspectSubjects, partDecided, partDonor, partFound, partPhoto } from './readings';
+import { inspectSteps } from './steps';
 import * as words from './words';
 
 export const DECISIONS = { 'run-on': 'Run on', replace: 'Replace', donor: 'Donor part' } as const;
@@ -63,6 +64,7 @@ export const inspect = defineCapability({
   needs: [],
   figures: {},
   subjects: inspectSubjects,
+  work: { steps: inspectSteps },
   place: { sheet: 'inspect', field: 'found-races' },
   station: 'final',
   inputs: ({ build, readings }) => ({ rear: build.axles.rear, front: build.axles.front, readings }),
@@ -122,4 +124,20 @@ export const inspect = defineCapability({
     }
     return all;
   },
+  knows: (name, states, { readings }) => ({
+    steps: {
+      inspect: {
+        missing: () => {
+          const open = states[name]?.filter(({ decided }) => decided === null) ?? [];
+          return open.length > 0 ? `${open.length} parts not decided` : null;
+        },
+        proof: () =>
+          lastOf(
+            readings,
+            name,
+            inspectSubjects.map(({ what }) => what),
+          ),
+      },
+    },
+  }),
 });

@@ -14,7 +14,9 @@ import { explainBolt, explainBottoming, explainCapacity, explainClamp, explainHe
 import { jointFigures } from './ids';
 import { jointSubjects } from './readings';
 import { bottomingInput, heatInput, jointBolts, jointSlip, jointState, type JointState } from './state';
+import { jointParts, jointSteps } from './steps';
 import * as words from './words';
+import { jointWork } from './work';
 
 /** Above it, high-speed steel cutters break on the case; a guard of ours. */
 const HARD_CASE_HRC = 45;
@@ -34,6 +36,7 @@ export const joint = defineCapability({
   needs: [gearing],
   figures: jointFigures,
   subjects: jointSubjects,
+  work: { steps: jointSteps, parts: jointParts },
   place: { sheet: 'joint', field: 'joint-grade' },
   station: 'final',
   inputs: ({ build, readings }) => ({ build, readings }),
@@ -49,6 +52,7 @@ export const joint = defineCapability({
     }
     return states;
   },
+  knows: (name, states, { readings }) => jointWork(name, states[name] ?? null, readings),
 });
 
 function bolted(state: JointState, build: Build, own: AxleGearingState | null, d: Derivation): void {

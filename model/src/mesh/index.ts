@@ -6,7 +6,9 @@ import { meshFigures } from './ids';
 import { pastOfSpec } from './past';
 import { meshSubjects } from './readings';
 import { meshAxle } from './state';
+import { meshParts, meshSteps } from './steps';
 import * as words from './words';
+import { meshWork } from './work';
 import type { MeshAxle } from './axle';
 
 export type MeshStates = Partial<Record<AxleName, MeshAxle>>;
@@ -19,6 +21,7 @@ export const mesh = defineCapability({
   needs: [],
   figures: meshFigures,
   subjects: meshSubjects,
+  work: { steps: meshSteps, parts: meshParts },
   place: { sheet: 'baseline', field: 'construction' },
   station: 'final',
   inputs: ({ build: { axles }, readings, past }) => ({
@@ -78,4 +81,5 @@ export const mesh = defineCapability({
     }
     return states;
   },
+  knows: (name, states, { readings }) => meshWork(states[name] ?? null, readings),
 });

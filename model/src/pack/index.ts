@@ -9,6 +9,7 @@ import { packSubjects } from './readings';
 import { bevelGear } from './bevel-gear';
 import { pinionRatio, platesOf, thrustOf } from './plates';
 import type { PackState } from './state';
+import { packParts, packSteps } from './steps';
 
 export type PackStates = Partial<Record<AxleName, PackState | null>>;
 
@@ -22,6 +23,7 @@ export const pack = defineCapability({
   needs: [],
   figures: packFigures,
   subjects: packSubjects,
+  work: { steps: packSteps, parts: packParts },
   place: { sheet: 'pack', tab: 'stack', field: 'stack-left' },
   station: 'packs',
   inputs: ({ build, readings, today }) => ({

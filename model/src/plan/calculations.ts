@@ -15,7 +15,8 @@ import {
   caseOf,
   explain,
   gateAsks,
-  orderOfWork,
+  type Facts,
+  type Operation,
   type UnitKind,
 } from '@hot-spline/core';
 import { defineCalculation } from '../frame/calculations';
@@ -56,8 +57,8 @@ const factsOf = ({ unitKind, ...rest }: z.output<typeof facts>) => ({
 });
 const asks = z.array(z.object({ asks: z.enum(ASKED) }));
 
-/** The order of work. */
-export const planCalculations = [
+/** The order of work. @param orderOfWork every step that a job has, in its order */
+export const planCalculations = (orderOfWork: (facts: Facts) => readonly Operation[]) => [
   defineCalculation({
     name: 'plan.order',
     summary: 'The order of work from facts: its steps, what waits for Gate A, and what each gate asks.',

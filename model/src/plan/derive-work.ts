@@ -1,9 +1,11 @@
-import { toolOf, type PlanFault, type StepId } from '@hot-spline/core';
+import type { PlanFault } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
 import type { Axle } from '../frame/document';
 import type { Derivation } from '../frame/derivation';
 import { fact } from '../frame/finding';
+import { toolOf } from '../frame/tools';
 import { planFigures } from './ids';
+import type { PlanStep } from './steps';
 import { samePattern } from './tool-pattern';
 import type { RecordState } from './stand';
 import type { StepState } from './stand';
@@ -29,7 +31,7 @@ export function faultText(fault: PlanFault, titles: ReadonlyMap<string, string>)
   }
 }
 
-const saidOf = (state: WorkState, step: StepId, record: string): RecordState | undefined =>
+const saidOf = (state: WorkState, step: PlanStep, record: string): RecordState | undefined =>
   state.steps.find((one) => one.step.id === step)?.records.find((one) => one.record.id === record);
 
 const recordField = (axle: AxleName, step: string, record: string): string => `record-${step}-${record}-${axle}`;
@@ -115,12 +117,13 @@ export function deriveWork(name: AxleName, axle: Axle, state: WorkState, d: Deri
       facts: { axle: name },
       say: words.retention,
     });
-  if (facts.ringGear === 'pulled-on' && steps.some(({ step, status }) => step.id === 'ring-on' && status !== 'done'))
+  const drawnOn = steps.find(({ step }) => step.acts.includes('ring-on'));
+  if (facts.ringGear === 'pulled-on' && drawnOn && drawnOn.status !== 'done')
     d.finding({
       ...common,
       id: `plan.${name}.drawn-on`,
       verdict: 'watch',
-      place: at(`step-ring-on-${name}`),
+      place: at(`step-${drawnOn.step.id}-${name}`),
       rule: 'heated is the default; with full torque on the bolts it is refused (common practice)',
       facts: { axle: name },
       say: words.drawnOn,
@@ -226,7 +229,7 @@ function ends(axle: AxleName, state: WorkState, d: Derivation): void {
       .flatMap(({ step }) => step.returns.map(({ part }) => part)),
   );
   const out = work.trays.filter((one) => one.back < one.out && !later.has(one.part));
-  const CLOSING: readonly string[] = ['cover', 'housing-in'] satisfies readonly StepId[];
+  const CLOSING: readonly string[] = ['cover', 'housing-in'] satisfies readonly PlanStep[];
   const closing = steps.findIndex(({ step }) => CLOSING.includes(step.id));
   const reached =
     closing >= 0 &&

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { InputError, entryOf } from '@hot-spline/core';
-import { printedOrders } from '../../../core/src/testing/printed-orders';
+import { printedOrders } from '../testing/printed-orders';
 import type { BuildFile } from '../files/build-file';
 import type { Axle, Build } from '../document/schema';
 import type { LedgerEntry } from '../frame/readings';

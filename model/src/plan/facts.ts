@@ -12,11 +12,10 @@ import {
   type UnitKind,
 } from '@hot-spline/core';
 import type { Axle } from '../frame/document';
-import type { Unit } from '../unit/schema';
 import type { Work } from './schema';
 
 /** What a type of unit is to the order of work. */
-export const UNIT_KIND: Readonly<Record<Unit['type'], UnitKind>> = {
+export const UNIT_KIND: Readonly<Record<Axle['unit']['type'], UnitKind>> = {
   plate: 'plate',
   'side-gear-thrust': 'plate',
   cone: 'plain',

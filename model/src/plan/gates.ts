@@ -1,18 +1,16 @@
-import type { Asked } from '@hot-spline/core';
 import type { Derivation } from '../frame/derivation';
-import { fact } from '../frame/finding';
+import { fact, type Words } from '../frame/finding';
 import type { Signature } from '../frame/readings';
-import { meshFigures } from '../mesh/ids';
-import { backlashOf } from '../mesh/state';
-import { preloadFigures } from '../preload/ids';
-import type { PreloadAxle } from '../preload/state';
+import {
+  GATES,
+  needsOf,
+  type GateAsks,
+  type GateContext,
+  type GateName,
+  type GateNeed,
+  type KnownWork,
+} from '../frame/work';
 import { capital, type AxleName } from '../base/names';
-import type { Words } from '../frame/finding';
-import type { MeshAxle } from '../mesh/axle';
-import { NOTHING, needsOfA, needsOfB, type GateEvidence, type GateNeed } from './gate-needs';
-
-export const GATES = ['A', 'B'] as const;
-export type GateName = (typeof GATES)[number];
 
 export interface GateState {
   readonly gate: GateName;
@@ -42,70 +40,53 @@ export function stands(signature: Signature | null, figures: GateState['figures'
 
 /** What each gate asks where nobody has planned the work: all that a mesh can be asked. */
 export const ASKS_ALL: GateAsks = { A: ['backlash', 'pattern'], B: ['backlash', 'pattern', 'pinion-preload'] };
-export type GateAsks = Readonly<Record<GateName, readonly Asked[]>>;
 
 /** A gate that also asks that nothing before it says stop. @param stops of its steps, without those that somebody put a name under */
 export function withStops(gate: GateState, stops: readonly string[]): GateState {
   if (stops.length === 0) return gate;
-  const need = { need: 'Nothing before it says stop', met: false, says: stops.join('; ') };
+  const need = { of: 'worked-out', need: 'Nothing before it says stop', met: false, says: stops.join('; ') } as const;
   return { ...gate, needs: [...gate.needs, need], met: false };
-}
-
-/** Figures that a signature stands for. */
-function figuresOf({ axle, now }: MeshAxle, { last }: PreloadAxle): Readonly<Record<string, number>> {
-  const read = now && backlashOf(now);
-  return {
-    ...(now && {
-      assembly: now.number,
-      [meshFigures.shim(axle)]: now.pinionMm,
-      [meshFigures.ring(axle)]: now.ringMm,
-    }),
-    ...(read && {
-      [meshFigures.mean(axle)]: read.round.meanMm,
-      [meshFigures.least(axle)]: read.round.minMm,
-      [meshFigures.most(axle)]: read.round.maxMm,
-    }),
-    ...(last && { [preloadFigures.pinion(axle)]: last.nm }),
-  };
 }
 
 /** The two gates of one axle, with what each needs: of what it asks, and of nothing that the job leaves alone. */
 export function gatesOf(
-  mesh: MeshAxle,
-  preload: PreloadAxle,
+  axle: AxleName,
+  known: KnownWork,
   signed: ReadonlyMap<string, Signature>,
-  asks: GateAsks = ASKS_ALL,
-  evidence: GateEvidence = NOTHING,
-): Readonly<Record<GateName, GateState>> {
-  const { axle } = mesh;
-  const figures = figuresOf(mesh, preload);
-  const known = { mesh, preload, evidence };
+  context: GateContext,
+): Readonly<Record<GateName, GateState>> | null {
+  const { figures, signs } = known;
+  // Nobody has begun what a signature would stand for.
+  if (!signs) return null;
   // Where nothing waits for it there is no Gate A, and nobody is held up.
-  const nothingWaits = asks.A.length === 0;
-  const gate = (name: GateName, about: string, needs: readonly GateNeed[], of: readonly string[]): GateState => {
+  const nothingWaits = context.asks.A.length === 0;
+  const gate = (name: GateName, needs: readonly GateNeed[]): GateState => {
     const key = gateKey(axle, name);
     const signature = signed.get(key) ?? null;
-    const open = stands(signature, figures, of);
-    return { gate: name, key, about, needs, met: needs.every(({ met }) => met), signature, open, figures };
+    const open = stands(signature, figures, signs.keys[name]);
+    return {
+      gate: name,
+      key,
+      about: signs.about[name],
+      needs,
+      met: needs.every(({ met }) => met),
+      signature,
+      open,
+      figures,
+    };
   };
-  const shim = meshFigures.shim(axle);
-  const a = gate(
-    'A',
-    'Before a final bearing is pressed or a spacer is crushed.',
-    nothingWaits ? [] : needsOfA(known, asks),
-    [shim],
-  );
+  const a = gate('A', nothingWaits ? [] : needsOf('A', known, context));
   const openA = nothingWaits || a.open;
-  const needs = [...(nothingWaits ? [] : [signedNeed(a)]), ...needsOfB(known, asks)];
-  const b = gate('B', 'Before the cover goes on.', needs, ['assembly', shim]);
+  const b = gate('B', [...(nothingWaits ? [] : [signedNeed(a, signs.stale)]), ...needsOf('B', known, context)]);
   return { A: { ...a, open: openA }, B: { ...b, open: openA && b.open } };
 }
 
 /** Gate B needs Gate A, where there is one. */
-const signedNeed = ({ open, signature }: GateState): GateNeed => ({
+const signedNeed = ({ open, signature }: GateState, stale: string): GateNeed => ({
+  of: 'together',
   need: 'Gate A signed',
   met: open,
-  says: open ? `by ${signature?.name ?? ''}` : signature ? 'for another pinion shim' : 'not yet',
+  says: open ? `by ${signature?.name ?? ''}` : signature ? stale : 'not yet',
 });
 
 const words = {

@@ -1,24 +1,15 @@
+import { gateAsks, type Facts } from '@hot-spline/core';
 import { AXLES, type AxleName } from '../base/names';
 import { defineCapability } from '../frame/capability';
-import { identity } from '../identity';
-import { pack } from '../pack';
-import { shaft } from '../shaft';
-import { unit } from '../unit';
-import { inspect } from '../inspect';
-import { joint } from '../joint';
-import { mesh } from '../mesh';
-import { preload } from '../preload';
 import { readingBase } from '../frame/readings';
+import type { GateContext, GateName, GateNeed, KnownWork } from '../frame/work';
 import { concerns } from './concerns';
 import { LEAK_SHARE, deriveWork, lossPerMinute } from './derive-work';
-import { evidenceOf, proofsOf } from './evidence';
-import { gateAsks, type Facts, type StepId } from '@hot-spline/core';
 import { factsOf } from './facts';
-import { floatGates } from './float-gates';
-import { deriveGates, gatesOf, withStops, type GateName, type GateState } from './gates';
+import { ASKS_ALL, deriveGates, gatesOf, withStops, type GateState } from './gates';
 import { planFigures } from './ids';
-import { meshNumbers } from './numbers';
 import { STEP_READINGS, workSubjects } from './readings';
+import { planParts, planSteps, type PlanStep } from './steps';
 import { workState, type WorkState } from './work';
 
 export type Gates = Partial<Record<AxleName, Readonly<Record<GateName, GateState>>>>;
@@ -26,9 +17,6 @@ export interface Plan {
   readonly gates: Gates;
   readonly work: Partial<Record<AxleName, WorkState>>;
 }
-
-/** Whose findings are said at the steps that they concern. */
-const FOUND_BY = [identity, pack, unit, mesh, preload, joint, shaft, inspect];
 
 /** What says stop of the steps up to a gate, and has no name under it: also of steps that are done. */
 function stopsBefore({ steps }: WorkState, gate: GateName): string[] {
@@ -42,70 +30,72 @@ function stopsBefore({ steps }: WorkState, gate: GateName): string[] {
 /** What a name is put under to do a step all the same. */
 export const overrideKey = (axle: AxleName, step: string): string => `${axle} override ${step}`;
 
+/** What the steps of the plan itself have to say at Gate B: the locker's pressure, the float of a box's input. */
+function ownNeeds(facts: Facts | null, { asks, said }: GateContext): readonly GateNeed[] {
+  const of = (step: PlanStep, record: string): number | null => said(step, record);
+  const start = of('locker-line', 'pressure');
+  const loss = lossPerMinute(start, of('locker-line', 'pressure-end'), of('locker-line', 'minutes'));
+  const leak = loss === null ? null : loss > LEAK_SHARE * (start ?? 0) ? 'loses' : 'holds';
+  const floatRead = of('input-float', 'again') !== null;
+  // The end float of an electric unit is read by the sheet that sets it.
+  const inputFloat = asks.B.includes('float') && facts !== null && facts.construction !== 'electric-reduction';
+  return [
+    ...(inputFloat
+      ? [
+          {
+            of: 'float',
+            need: 'Float of the box’s input, read again',
+            met: floatRead,
+            says: floatRead ? 'read' : 'not read',
+          } as const,
+        ]
+      : []),
+    ...(asks.B.includes('leak')
+      ? [{ of: 'leak', need: 'Locker held under pressure', met: leak === 'holds', says: leak ?? 'not tested' } as const]
+      : []),
+  ];
+}
+
 /** The order of work of each axle, and its gates: what each needs, and who signed it. */
 export const plan = defineCapability({
   name: 'plan',
-  needs: FOUND_BY,
+  needs: 'all-before',
   figures: planFigures,
   subjects: workSubjects,
+  work: { steps: planSteps, parts: planParts },
   place: { sheet: 'work', field: 'job' },
   station: 'final',
   inputs: ({ build, readings, signed }) => ({ rear: build.axles.rear, front: build.axles.front, readings, signed }),
   derive: ({ readings, signed, ...axles }, d, given): Plan => {
     const plans: Plan = { gates: {}, work: {} };
     for (const name of AXLES) {
-      const [of, torque] = [given.of(mesh)?.[name], given.of(preload)?.[name]];
       const axle = axles[name];
-      const ring = given.of(joint)?.[name] ?? null;
+      const known = given.work(name);
+      const said: GateContext['said'] = (step, record) => {
+        const found = Object.values(STEP_READINGS)
+          .map((kind) => readings.get(kind.key({ axle: name, step, record })))
+          .find((reading) => reading !== undefined);
+        return found ? readingBase(found) : null;
+      };
       const gatesBy = (facts: Facts | null): Readonly<Record<GateName, GateState>> | null => {
-        if (!of) return null;
-        const asks = facts ? gateAsks(facts) : undefined;
-        const said = (step: StepId, record: string): number | null => {
-          const found = Object.values(STEP_READINGS)
-            .map((kind) => readings.get(kind.key({ axle: name, step, record })))
-            .find((reading) => reading !== undefined);
-          return found ? readingBase(found) : null;
-        };
-        const [start, end, minutes] = (['pressure', 'pressure-end', 'minutes'] as const).map((record) =>
-          said('locker-line', record),
-        );
-        const loss = lossPerMinute(start ?? null, end ?? null, minutes ?? null);
-        const evidence = {
-          ringBolts: ring !== null && ring.rounds.length > 0 && ring.rounds.every(({ whole }) => whole),
-          dragNm: said('pinion-drag', 'drag'),
-          leak: loss === null ? null : loss > LEAK_SHARE * (start ?? 0) ? ('loses' as const) : ('holds' as const),
-          floatRead: said('input-float', 'again') !== null,
-        };
-        if (of.construction === 'electric-reduction') return floatGates(of, signed, asks, evidence);
-        return torque ? gatesOf(of, torque, signed, asks, evidence) : null;
+        const whole: KnownWork = { ...known, needs: [...known.needs, { B: (context) => ownNeeds(facts, context) }] };
+        return gatesOf(name, whole, signed, { asks: facts ? gateAsks(facts) : ASKS_ALL, said });
       };
       const show = (gates: Readonly<Record<GateName, GateState>> | null): void => {
-        if (gates) plans.gates[name] = gates;
-        if (of?.now && gates) deriveGates(name, gates, d);
+        if (!gates) return;
+        plans.gates[name] = gates;
+        if (known.begun) deriveGates(name, gates, d);
       };
       if (!axle?.work) {
         show(gatesBy(null));
         continue;
       }
       d.attempt({ sheet: 'work', tab: 'facts', axle: name, field: `job-${name}` }, 'final', () => {
-        const facts = factsOf(axle);
-        const gates = gatesBy(facts);
-        const known = {
-          axle,
-          mesh: of ?? null,
-          preload: torque ?? null,
-          joint: ring,
-          parts: given.of(inspect)?.[name] ?? null,
-          facts,
-        };
-        const found = FOUND_BY.flatMap((capability) => given.findings(capability)).filter(
-          ({ verdict }) => verdict === 'stop',
-        );
-        const state = workState(name, axle, readings, {
+        const gates = gatesBy(factsOf(axle));
+        const found = given.findings().filter(({ verdict }) => verdict === 'stop');
+        const state = workState(name, axle, readings, given.all, {
           gates: { A: gates?.A.open ?? false, B: gates?.B.open ?? false },
-          evidence: evidenceOf(name, known, readings),
-          proofs: proofsOf(name, known, readings),
-          numbers: meshNumbers(of ?? null),
+          steps: known.steps,
           override: (step) => signed.has(overrideKey(name, step)),
           stops: (step) =>
             found

@@ -1,5 +1,6 @@
-import type { Act, StepId } from '@hot-spline/core';
+import type { Act } from '@hot-spline/core';
 import type { StepState } from './stand';
+import type { PlanStep } from './steps';
 
 /** The state of the metal, in words: for whoever takes over. */
 export interface Metal {
@@ -29,7 +30,7 @@ const MADE: Partial<Record<Act, string>> = {
   fill: 'oil in',
   'dry-label': 'dry, labelled',
 };
-const LINES_BACK: StepId = 'outside-back';
+const LINES_BACK: PlanStep = 'outside-back';
 
 /** @param steps of the order as worked, with what has been done */
 export function metalOf(steps: readonly StepState[]): Metal {

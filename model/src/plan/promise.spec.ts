@@ -5,7 +5,8 @@ import { assembled } from '../mesh/readings';
 import { subjects } from '../assembly/subjects';
 import { promiseOf, quantile, roundsLeft, ROUNDS_AFTER_A_MISS, USUAL_ROUNDS } from './promise';
 import { stepTime } from './readings';
-import { timesOf, type JobTimes } from './times';
+import { timesOf } from '../assembly/times';
+import type { JobTimes } from './promise';
 
 const took = (steps: Record<string, number>, more: Partial<JobTimes> = {}): JobTimes => ({
   axle: 'rear',

@@ -1,5 +1,4 @@
-import type { StepId } from '@hot-spline/core';
-import type { JobTimes } from './times';
+import type { AxleName } from '../base/names';
 import type { StepState } from './stand';
 import type { WorkState } from './work';
 
@@ -13,10 +12,17 @@ export const USUAL_ROUNDS = 2.4;
 /** How many more it takes where the next one is not right. */
 export const ROUNDS_AFTER_A_MISS = USUAL_ROUNDS - 1;
 
-/** Steps that are done anew each time that it is put together. */
-const EACH_ROUND: readonly StepId[] = ['trial-carrier', 'backlash', 'pattern', 'next-move', 'float-trial'];
-
-const eachRound = (step: string): boolean => EACH_ROUND.some((one) => one === step);
+/** How long the work on an axle took, as it was written down. */
+export interface JobTimes {
+  readonly axle: AxleName;
+  readonly job: string;
+  /** Minutes with hands on it, by step. */
+  readonly steps: Readonly<Record<string, number>>;
+  /** How often it was put together before it was right; 0 while it is not handed over. */
+  readonly rounds: number;
+  /** Days from the first step to the hand-over, both counted; null while it is not handed over. */
+  readonly days: number | null;
+}
 
 /** What can be promised of the work that is left. */
 export interface Promised {
@@ -61,13 +67,13 @@ const leftOf = ({ steps }: WorkState): readonly StepState[] =>
  */
 export function promiseOf(work: WorkState, past: readonly JobTimes[], chance: number | null): Promised {
   const left = leftOf(work);
-  const looped = left.some(({ step }) => eachRound(step.id));
+  const looped = left.some(({ step }) => step.eachRound);
   const rounds = looped ? roundsLeft(chance, past) : null;
   let [handsOn, from, to, ownSteps, waits] = [0, 0, 0, 0, 0];
   for (const { step } of left) {
     const own = past.flatMap(({ steps }) => (step.id in steps ? [steps[step.id] ?? 0] : []));
     const known = own.length >= ENOUGH_JOBS;
-    const times = eachRound(step.id) ? (rounds ?? 1) : 1;
+    const times = step.eachRound ? (rounds ?? 1) : 1;
     ownSteps += known ? 1 : 0;
     // What a step took was written when it was done, with every round that it took.
     handsOn += known ? quantile(own, 0.5) : times * step.minutes;

@@ -1,15 +1,5 @@
-import {
-  ARRIVALS,
-  BEARINGS,
-  BOXES,
-  DEPTH_SHIMS,
-  GEARS,
-  JOBS,
-  RING_PLACES,
-  TOOLS,
-  UNIT_WORK,
-  type ToolId,
-} from '@hot-spline/core';
+import { ARRIVALS, BEARINGS, BOXES, DEPTH_SHIMS, GEARS, JOBS, RING_PLACES, UNIT_WORK } from '@hot-spline/core';
+import { TOOLS, type ToolId } from '../frame/tools';
 import { entrySchema } from '../base/entry-schema';
 import { id } from '../base/fields';
 import '../base/zod';

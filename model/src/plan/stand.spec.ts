@@ -4,7 +4,7 @@ import { backlash, pinionTorque, totalTorque } from '../mesh/readings';
 import { FINAL_TRIAL, newSetup } from '../mesh/new-setup';
 import { assembled, ringRunout } from '../mesh/readings';
 import { done, entry, jobOf, keys, look, sign } from '../testing/bench';
-import { gatesOf } from './gates';
+import { meshNeedsOfB } from '../mesh/gate-needs';
 import { overrideKey } from './index';
 import { stepDone } from './readings';
 
@@ -105,9 +105,9 @@ describe('how a step stands', () => {
         where: '',
       };
     const asks = { A: [], B: ['repeats-before'] } as const;
-    const { mesh, preload } = look(kept, [out([1], [6], [6]), came('final')]).derived;
-    if (!mesh.rear || !preload.rear) throw new Error('no set-up');
-    const need = gatesOf(mesh.rear, preload.rear, new Map(), asks).B.needs[0];
+    const { mesh } = look(kept, [out([1], [6], [6]), came('final')]).derived;
+    if (!mesh.rear) throw new Error('no set-up');
+    const [need] = meshNeedsOfB(mesh.rear, { asks, said: () => null });
     expect([need?.need, need?.met]).toEqual(['Backlash and pattern as before', false]);
   });
 

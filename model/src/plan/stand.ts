@@ -1,4 +1,4 @@
-import { entryBase, type AgreesWith, type Facts, type Operation, type StepId, type StepRecord } from '@hot-spline/core';
+import { entryBase, type AgreesWith, type Facts, type Operation, type StepRecord } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
 import type { Axle } from '../frame/document';
 import type { Verdict } from '../frame/finding';
@@ -6,9 +6,10 @@ import { readingBase, readingEntry, type InForce, type Readings } from '../frame
 import type { SubjectOf } from '../frame/subjects';
 import { originOf } from '../library/origins';
 import { isWeak, sheetField, type SheetKey } from '../library/sheet';
-import type { Numbers, StepNumber } from './numbers';
+import type { StepKnowledge, StepNumber } from '../frame/work';
 import { STEP_READINGS, stepDone, stepSaid, type StepReading } from './readings';
 import type { Work } from './schema';
+import type { PlanStep } from './steps';
 
 /** What a step wrote down, and how that is judged. */
 export interface RecordState {
@@ -31,11 +32,6 @@ export interface Wait {
   /** Nobody calls the step done meanwhile, unless with a name and a reason. */
   readonly holds?: true;
 }
-
-/** What other capabilities know of a step: whether what it is to read has been read. Null: nothing is missing. */
-export type Evidence = Partial<Record<StepId, () => string | null>>;
-/** The reading that does a step by itself, once nothing of it is missing: what is read needs no tap beside it. */
-export type Proofs = Partial<Record<StepId, () => InForce | null>>;
 
 /** A step of the order, with all that is known of it. */
 export interface StepState {
@@ -67,11 +63,7 @@ export interface StepState {
 export interface GivenOfSteps {
   /** Whether A and B stand open. */
   readonly gates: Readonly<Record<'A' | 'B', boolean>>;
-  /** What is missing of a step. */
-  readonly evidence?: Evidence;
-  /** What does a step by having been read. */
-  readonly proofs?: Proofs;
-  readonly numbers?: Numbers;
+  readonly steps?: ReadonlyMap<string, StepKnowledge>;
   /** Whether somebody has put a name and a reason under doing a step all the same. */
   readonly override?: (step: string) => boolean;
   /** What was found of what a step works on, and says stop. */
@@ -107,6 +99,9 @@ export function recordSubject(axle: AxleName, step: string, record: StepRecord):
   const keys = { axle, step, record: record.id };
   return record.of === 'number' ? STEP_READINGS[scaleKey(record)].of(keys) : stepSaid.of(keys);
 }
+
+const recordKey = (axle: AxleName, step: string, record: StepRecord): string =>
+  stepSaid.key({ axle, step, record: record.id });
 
 export const textOf = (reading: InForce | undefined): string | null =>
   reading?.value.of === 'text' ? reading.value.text : null;
@@ -186,11 +181,8 @@ const stopsOf = (records: readonly RecordState[]): Wait[] =>
         ],
   );
 
-const RING_OFF: StepId = 'ring-off';
-const RING_BOLTS: StepId = 'ring-bolts';
-
 /** The step that looks at the parts that came: it is not done while some have not. */
-const ARRIVAL: StepId = 'arrival';
+const ARRIVAL: PlanStep = 'arrival';
 const notHere = ({ parts }: Work): Wait[] => {
   const away = parts.filter(({ state }) => state !== 'here');
   const more = away.length > 3 ? `, and ${away.length - 3} more` : '';
@@ -214,12 +206,17 @@ export function standings(
   name: AxleName,
   axle: Axle,
   of: { readonly ordered: readonly Operation[]; readonly facts: Facts; readonly readings: Readings },
-  { gates, evidence = {}, proofs = {}, override = () => false, stops = () => [] }: GivenOfSteps,
+  { gates, steps: known = new Map(), override = () => false, stops = () => [] }: GivenOfSteps,
 ): ReadonlyMap<string, Standing> {
   const { ordered, facts, readings } = of;
   const { work } = axle;
-  const handKnown =
-    facts.ringHand !== null || textOf(readings.get(stepSaid.key({ axle: name, step: RING_OFF, record: 'hand' })));
+  // Whoever undid them has seen which way they turn.
+  const moved = ordered.flatMap((step) =>
+    step.records
+      .filter((record) => record.of === 'choice' && record.agrees === 'thread-hand')
+      .map((record) => ({ step: step.id, said: textOf(readings.get(recordKey(name, step.id, record))) })),
+  );
+  const handKnown = facts.ringHand !== null || moved.some(({ said }) => said !== null);
   const holdsOf = (step: Operation, records: readonly RecordState[]): Wait[] => [
     ...(step.behind !== null && !gates[step.behind]
       ? [
@@ -232,15 +229,15 @@ export function standings(
         ]
       : []),
     ...weakAsks(step, axle),
-    ...(step.hand === 'unknown' && step.id === RING_BOLTS && !handKnown
-      ? [{ for: 'hand', holds: true, what: 'Nobody knows the thread hand', id: RING_OFF } as const]
+    ...(step.hand === 'unknown' && step.acts.includes('ring-bolts') && !handKnown
+      ? [{ for: 'hand', holds: true, what: 'Nobody knows the thread hand', id: moved[0]?.step ?? step.id } as const]
       : []),
     ...stopsOf(records),
     ...stops(step),
     ...(step.id === ARRIVAL && work ? notHere(work) : []),
   ];
   const missingOf = ({ id }: Operation, records: readonly RecordState[]): string[] => {
-    const unread = evidence[id as StepId]?.() ?? null;
+    const unread = known.get(id)?.missing?.(facts) ?? null;
     return [
       ...records.filter(({ record, said }) => record.of !== 'text' && said === null).map(({ record }) => record.label),
       ...(unread === null ? [] : [unread]),
@@ -254,7 +251,7 @@ export function standings(
     const reading = readings.get(stepDone.key({ axle: name, step: id })) ?? null;
     const choice = reading?.value.of === 'choice' ? (reading.value.choice as Standing['choice']) : 'open';
     // What comes off or goes back on is counted by hand.
-    const proof = free && takes.length + returns.length === 0 ? (proofs[id as StepId]?.() ?? null) : null;
+    const proof = free && takes.length + returns.length === 0 ? (known.get(id)?.proof?.(facts) ?? null) : null;
     return choice !== 'done' && proof !== null && proof.seq > (reading?.seq ?? -1)
       ? { reading: proof, choice: 'done', byReading: true }
       : { reading, choice, byReading: false };

@@ -1,4 +1,5 @@
-import { JOBS, TOOLS, entryOf, presetOf } from '@hot-spline/core';
+import { TOOLS } from '../frame/tools';
+import { JOBS, entryOf, presetOf } from '@hot-spline/core';
 import { deriveBuild } from '../assembly/derive';
 import type { BuildFile } from '../files/build-file';
 import type { Axle, Build } from '../document/schema';

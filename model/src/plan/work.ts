@@ -1,18 +1,11 @@
 import {
   gateAsks,
-  neededParts,
   orderAsWorked,
-  orderOfWork,
-  partOf,
+  orderFrom,
   planFaults,
-  toolOf,
   type Facts,
-  type NeededPart,
   type Operation,
-  type PartId,
   type PlanFault,
-  type StepId,
-  type ToolId,
 } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
 import type { Axle } from '../frame/document';
@@ -20,7 +13,10 @@ import { readingBase, type Readings } from '../frame/readings';
 import type { SubjectOf } from '../frame/subjects';
 import { lesson, sealant, stepPhoto, stepTime } from './readings';
 import type { Work } from './schema';
+import { toolOf, type ToolId } from '../frame/tools';
+import { neededParts, type AllWork, type NeededPart } from '../frame/work';
 import { factsOf } from './facts';
+import { planParts, type PlanStep } from './steps';
 import { metalOf, type Metal } from './metal';
 import { sheetNumbers } from './numbers';
 import { NOTHING, standings, textOf, type GivenOfSteps, type StepState, type Wait } from './stand';
@@ -45,7 +41,7 @@ export interface WorkState {
   readonly minutes: { readonly planned: number; readonly taken: number; readonly left: number; readonly waits: number };
 }
 
-const HAND_OVER: StepId = 'hand-over';
+const HAND_OVER: PlanStep = 'hand-over';
 /** Minutes that steps of this axle took, by what was read of each. */
 function takenOf(name: AxleName, readings: Readings): number {
   let minutes = 0;
@@ -58,14 +54,21 @@ function takenOf(name: AxleName, readings: Readings): number {
 
 /**
  * The order of work of an axle with what has been done.
+ * @param all every step and part that there is
  * @param given what other capabilities know of its steps
  * @throws InputError on `job` where the unit is none that the job puts in, or naming a fact that does not go with the others
  */
-export function workState(name: AxleName, axle: Axle, readings: Readings, given: GivenOfSteps): WorkState | null {
+export function workState(
+  name: AxleName,
+  axle: Axle,
+  readings: Readings,
+  all: AllWork,
+  given: GivenOfSteps,
+): WorkState | null {
   const { work } = axle;
   const facts = factsOf(axle);
   if (!work || !facts) return null;
-  const ordered = orderAsWorked(orderOfWork(facts), work.own, work.moves);
+  const ordered = orderAsWorked(orderFrom(all.recipes, facts), work.own, work.moves);
   const skipped = new Map(work.skipped.map(({ id, why }) => [id, why]));
   const other: AxleName = name === 'rear' ? 'front' : 'rear';
   const known = standings(name, axle, { ordered, facts, readings }, given);
@@ -79,7 +82,7 @@ export function workState(name: AxleName, axle: Axle, readings: Readings, given:
   const isPassed = ({ id, closedBy }: Operation): boolean =>
     !isDone(id) && (over || wentBy.has(id) || (closedBy !== null && known.get(closedBy)?.choice === 'done'));
   const passed = new Set(ordered.filter(isPassed).map(({ id }) => id));
-  const parts = neededParts(ordered);
+  const parts = neededParts(ordered, all.parts);
   const missingPart = (step: Operation): Wait[] =>
     step.parts.flatMap((id): Wait[] => {
       const listed = work.parts.find((one) => one.id === id);
@@ -90,7 +93,7 @@ export function workState(name: AxleName, axle: Axle, readings: Readings, given:
   const missingTool = (step: Operation): Wait[] =>
     step.tools.flatMap((id): Wait[] =>
       work.tools.some((one) => one.id === id && one.state === 'missing')
-        ? [{ for: 'tool', what: toolOf(id).name, id }]
+        ? [{ for: 'tool', what: toolOf(id as ToolId).name, id }]
         : [],
     );
   const steps = ordered.map((step): StepState => {
@@ -122,7 +125,7 @@ export function workState(name: AxleName, axle: Axle, readings: Readings, given:
       takenMinutes: time ? readingBase(time) / 60 : null,
       records,
       photos: photos?.value.of === 'photos' ? photos.value.photos : [],
-      numbers: [...sheetNumbers(name, step, axle), ...(given.numbers?.[id as StepId]?.() ?? [])],
+      numbers: [...sheetNumbers(name, step, axle), ...(given.steps?.get(id)?.numbers?.() ?? [])],
       lesson: textOf(readings.get(lesson.key({ axle: name, step: id }))),
       lessonBefore: textOf(readings.get(lesson.key({ axle: other, step: id }))),
       waits,
@@ -141,7 +144,8 @@ export function workState(name: AxleName, axle: Axle, readings: Readings, given:
     .filter(Boolean)
     .sort();
   const tools = new Map<ToolId, string[]>();
-  for (const { step } of left) for (const id of step.tools) tools.set(id, [...(tools.get(id) ?? []), step.id]);
+  for (const { step } of left)
+    for (const id of step.tools as readonly ToolId[]) tools.set(id, [...(tools.get(id) ?? []), step.id]);
   return {
     axle: name,
     work,
@@ -177,11 +181,11 @@ export function newParts(
   unit: Axle['unit']['type'],
 ): Work['parts'] {
   // No difference in speed at all: what a spool or a welded unit breaks, it breaks whole (common practice).
-  const spare: readonly PartId[] = unit === 'spool' ? ['spare-unit'] : [];
-  return [...needed.map(({ id }) => id), ...spare].map((id) => ({
+  const spare = unit === 'spool' ? [{ id: 'spare-unit', ...planParts['spare-unit'] }] : [];
+  return [...needed, ...spare].map(({ id, name, count }) => ({
     id,
-    name: partOf(id).name,
-    count: id === 'ring-bolts' && ringBolts !== null ? ringBolts : partOf(id).count,
+    name,
+    count: id === 'ring-bolts' && ringBolts !== null ? ringBolts : count,
     state: 'needed',
     supplier: '',
     price: null,

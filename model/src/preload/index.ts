@@ -5,6 +5,8 @@ import { preloadSubjects } from '../mesh/readings';
 import { derivePreload } from './derive';
 import { preloadFigures } from './ids';
 import { preloadAxle, type PreloadAxle } from './state';
+import { preloadParts, preloadSteps } from './steps';
+import { preloadWork } from './work';
 
 export type PreloadStates = Partial<Record<AxleName, PreloadAxle>>;
 
@@ -14,6 +16,7 @@ export const preload = defineCapability({
   needs: [mesh],
   figures: preloadFigures,
   subjects: preloadSubjects,
+  work: { steps: preloadSteps, parts: preloadParts },
   place: { sheet: 'preload', field: 'pinion-torque' },
   station: 'final',
   inputs: ({ readings }) => ({ readings }),
@@ -32,4 +35,6 @@ export const preload = defineCapability({
     }
     return states;
   },
+  knows: (name, states, { readings }, given) =>
+    preloadWork(given.of(mesh)?.[name] ?? null, states[name] ?? null, readings),
 });

@@ -17,6 +17,7 @@ import {
   type TRIP_KINDS,
 } from './readings';
 import * as words from './words';
+import { runInSteps } from './steps';
 
 /** One time out, or one look at it. */
 export interface Trip {
@@ -142,6 +143,7 @@ export const runin = defineCapability({
   needs: [],
   figures: runInFigures,
   subjects: runInSubjects,
+  work: { steps: runInSteps },
   place: { sheet: 'close', tab: 'run-in', field: 'trip-distance' },
   station: 'final',
   inputs: ({ build, readings, today }) => ({ rear: build.axles.rear, front: build.axles.front, readings, today }),

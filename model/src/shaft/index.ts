@@ -22,6 +22,7 @@ import {
 } from './state';
 import type { Shaft, Twisted } from './schema';
 import * as words from './words';
+import { shaftParts, shaftSteps } from './steps';
 
 /** What is hard on shafts again and again: there one that holds once is watched for fatigue (common practice). */
 const HARD: readonly Build['use'][] = ['drag', 'drift', 'rock', 'raid', 'oval'];
@@ -32,6 +33,7 @@ export const shaft = defineCapability({
   needs: [gearing, unit],
   figures: shaftFigures,
   subjects: [],
+  work: { steps: shaftSteps, parts: shaftParts },
   place: { sheet: 'shafts', field: 'shaft-left' },
   station: 'shafts',
   inputs: ({ build }) => ({ build }),

@@ -1,5 +1,6 @@
-import { entryOf, type Entry, type StepId, type StepRecord, type UnitName } from '@hot-spline/core';
+import { entryOf, type Entry, type StepRecord, type UnitName } from '@hot-spline/core';
 import { deriveBuild } from '../assembly/derive';
+import type { StepId } from '../assembly/steps';
 import type { Build } from '../document/schema';
 import type { LedgerEntry } from '../frame/readings';
 import { partDecided } from '../inspect/readings';

@@ -8,6 +8,7 @@ import { deriveShafts, deriveUnit, type UnitState } from './derive';
 import { unitFigures } from './ids';
 import { unitSubjects } from './readings';
 import { deriveSideGears } from './side-gear';
+import { unitParts, unitSteps } from './steps';
 
 export type UnitStates = Partial<Record<AxleName, UnitState>>;
 
@@ -17,6 +18,7 @@ export const unit = defineCapability({
   needs: [gearing, pack, point],
   figures: unitFigures,
   subjects: unitSubjects,
+  work: { steps: unitSteps, parts: unitParts },
   place: { sheet: 'unit', field: 'unit-type' },
   station: 'unit',
   inputs: ({ build, readings, main }) => ({

@@ -1,6 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { partOf, say, toolOf, PARTS, type PartId, type ToolId } from '@hot-spline/core';
-import { PART_STATES, TOOL_STATES, usedTorque, wrenchFit, type Work } from '@hot-spline/model';
+import { say } from '@hot-spline/core';
+import {
+  PART_STATES,
+  TOOL_STATES,
+  usedTorque,
+  wrenchFit,
+  type Work,
+  partOf,
+  toolOf,
+  type ToolId,
+} from '@hot-spline/model';
 import { Library } from '../library/library';
 import { activeTab } from '../shared/active-tab';
 import { readDay } from '../shared/day-reader';
@@ -60,7 +69,7 @@ export class PartsSheet {
     const needed = new Map<string, readonly string[]>(this.edit.state()?.parts.map(({ id, steps }) => [id, steps]));
     return (this.work()?.parts ?? []).map((part) => ({
       ...part,
-      mind: part.id in PARTS ? partOf(part.id as PartId).mind : '',
+      mind: partOf(part.id)?.mind ?? '',
       steps: (needed.get(part.id) ?? []).map((id) => this.titles().get(id) ?? id).join(', '),
     }));
   });

@@ -6,14 +6,13 @@ import {
   PERMITTED,
   RETENTIONS,
   UNIT_KINDS,
-  orderOfWork,
   presetOf,
   type Facts,
   type Operation,
 } from '@hot-spline/core';
 import { CAPABILITIES } from '../sheets';
 import { readDay } from '../shared/day-reader';
-import { TOOL_STATES, PART_STATES, newParts } from '@hot-spline/model';
+import { TOOL_STATES, PART_STATES, neededParts, newParts, orderOfWork } from '@hot-spline/model';
 
 /** Every operation that any job has, each once. */
 function everyOperation(): readonly Operation[] {
@@ -69,13 +68,9 @@ describe('where steps lead', () => {
   });
 
   it('what is bought for any of them has a name, a count and begins as needed', () => {
-    const parts = new Set(everyOperation().flatMap(({ parts: of }) => of));
-    const listed = newParts(
-      [...parts].map((id) => ({ id: id as never, steps: [] })),
-      12,
-      'plate',
-    );
-    expect(listed.length).toBe(parts.size);
+    const needed = neededParts(everyOperation());
+    const listed = newParts(needed, 12, 'plate');
+    expect(listed.length).toBe(needed.length);
     for (const { name, count, state } of listed) {
       expect(name).not.toBe('');
       expect(count).toBeGreaterThan(0);

@@ -1,5 +1,5 @@
 import { Injectable, computed, inject } from '@angular/core';
-import { InputError, neededParts, orderOfWork, type Facts, type Job } from '@hot-spline/core';
+import { InputError, type Facts, type Job } from '@hot-spline/core';
 import {
   UNIT_KIND,
   factStates,
@@ -15,6 +15,8 @@ import {
   type ReadingValue,
   type StepState,
   type Work,
+  neededParts,
+  orderOfWork,
 } from '@hot-spline/model';
 import { Library } from '../library/library';
 import type { Option } from '../shared/choice';

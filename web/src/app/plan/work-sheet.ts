@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { PHASES, type OwnStep, type Phase } from '@hot-spline/core';
-import { faultText, type StepState, type Work } from '@hot-spline/model';
+import { type OwnStep, type Phase } from '@hot-spline/core';
+import { faultText, type StepState, type Work, PHASE_WORDS } from '@hot-spline/model';
 import { Library } from '../library/library';
 import { activeTab } from '../shared/active-tab';
 import { Choice, type Option } from '../shared/choice';
@@ -82,7 +82,7 @@ export class WorkSheet {
     for (const one of this.state()?.steps ?? []) {
       const last = groups.at(-1);
       if (last?.phase === one.step.phase) last.steps.push(one);
-      else groups.push({ phase: one.step.phase, name: PHASES[one.step.phase], steps: [one] });
+      else groups.push({ phase: one.step.phase, name: PHASE_WORDS[one.step.phase], steps: [one] });
     }
     const ended = ({ status, passed }: StepState): boolean => status === 'done' || status === 'skipped' || passed;
     return groups.map((group) => {

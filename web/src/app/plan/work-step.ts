@@ -11,8 +11,18 @@ import {
   untracked,
 } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
-import { PHASES, formatIn, partOf, toolOf, unitLabel, type PartId } from '@hot-spline/core';
-import { concerns, workSubjects, type RecordState, type StepNumber, type StepState } from '@hot-spline/model';
+import { formatIn, unitLabel } from '@hot-spline/core';
+import {
+  concerns,
+  workSubjects,
+  type RecordState,
+  type StepNumber,
+  type StepState,
+  PHASE_WORDS,
+  partOf,
+  toolOf,
+  type ToolId,
+} from '@hot-spline/model';
 import { SHEETS } from '../shared/sheet-list';
 import { Drafts } from '../shared/drafts';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
@@ -42,7 +52,7 @@ export class WorkStep {
   private readonly router = inject(Router);
   private readonly drafts = inject(Drafts);
   protected readonly axle = this.edit.axle;
-  protected readonly phases = PHASES;
+  protected readonly phases = PHASE_WORDS;
   protected readonly readText = textReader('Text', 300, 1);
   protected readonly readWhy = textReader('Why', 300, 1);
   protected readonly readName = textReader('Name', 60, 1);
@@ -60,7 +70,7 @@ export class WorkStep {
   protected readonly after = computed(() => this.list()[this.at() + 1]?.step ?? null);
   protected readonly tools = computed(() => {
     const known = new Map(this.edit.work()?.tools.map((one) => [one.id, one]));
-    return this.state().step.tools.map((id) => {
+    return (this.state().step.tools as readonly ToolId[]).map((id) => {
       const said = known.get(id);
       return {
         ...toolOf(id),
@@ -73,10 +83,11 @@ export class WorkStep {
   protected readonly parts = computed(() =>
     this.state().step.parts.map((id) => {
       const said = this.edit.work()?.parts.find((one) => one.id === id);
+      const part = partOf(id);
       return {
-        name: said?.name ?? partOf(id as PartId).name,
+        name: said?.name ?? part?.name ?? id,
         state: said?.state ?? 'needed',
-        mind: partOf(id as PartId).mind,
+        mind: part?.mind ?? '',
       };
     }),
   );

@@ -1,10 +1,7 @@
-import { CONSTRUCTIONS } from '../mesh/construction';
-import type { Operation } from './operation';
-import { orderOfWork } from './order';
-import { RETENTIONS, UNIT_KINDS, type Facts } from './facts';
+import { CONSTRUCTIONS, JOBS, RETENTIONS, UNIT_KINDS, type Facts, type Operation } from '@hot-spline/core';
+import { TOOLS } from '../frame/tools';
 import { usualFacts, type Told } from '../testing/facts';
-import { JOBS } from './presets';
-import { TOOLS } from './tools';
+import { orderOfWork } from './steps';
 
 const of = (change: Told): readonly Operation[] => orderOfWork(usualFacts(change));
 const has = (id: string, change: Told = {}): boolean => of(change).some((step) => step.id === id);

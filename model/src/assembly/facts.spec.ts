@@ -1,12 +1,8 @@
-import { InputError } from '../base/errors';
+import { ACTS, ASKED, InputError, JOBS, caseOf, gateAsks, presetOf, type Act, type Facts } from '@hot-spline/core';
+import { TOOLS } from '../frame/tools';
 import { usualFacts, type Told } from '../testing/facts';
 import { judged, permitted, triples, type Order } from '../testing/order-checker';
-import { ACTS, ASKED, type Act } from './acts';
-import { caseOf, type Facts } from './facts';
-import { STEP_IDS, gateAsks, orderOfWork } from './order';
-import { PARTS } from './parts';
-import { JOBS, presetOf } from './presets';
-import { TOOLS } from './tools';
+import { STEP_IDS, orderOfWork, partOf } from './steps';
 
 const acts = (told: Told): Act[] => orderOfWork(usualFacts(told)).flatMap((step) => [...step.acts]);
 const ids = (told: Told): string[] => orderOfWork(usualFacts(told)).map(({ id }) => id);
@@ -52,7 +48,7 @@ describe('an order from facts', () => {
         for (const one of [...all, ...answers]) done.add(one);
         for (const one of [...after, ...(closedBy === null ? [] : [closedBy])]) check(known.has(one), one);
         for (const one of tools) check(one in TOOLS, one);
-        for (const one of parts) check(one in PARTS, one);
+        for (const one of parts) check(partOf(one) !== null, one);
         check(pass !== '' && does.length > 0 && title !== '', 'says what and when');
         check(new Set(records.map((one) => one.id)).size === records.length, 'records one thing twice');
         // Ring bolts are touched in these steps alone: each says their thread large, or that it is not known.

@@ -1,8 +1,6 @@
-import { orderAsWorked, orderOfWork } from './order';
-import { planFaults } from './faults';
-import { PARTS, neededParts } from './parts';
+import { caseOf, orderAsWorked, planFaults, type Facts } from '@hot-spline/core';
 import { usualFacts, type Told } from '../testing/facts';
-import { caseOf, type Facts } from './facts';
+import { neededParts, orderOfWork, partOf } from './steps';
 
 const ids = (told: Told): string[] => orderOfWork(usualFacts(told)).map(({ id }) => id);
 const usual: Told = { job: 'ratio-swap' };
@@ -57,7 +55,7 @@ describe('order of work', () => {
   it('asks for two collapsible spacers, and for what is done while it is open', () => {
     const needed = neededParts(orderOfWork(usualFacts(usual))).map(({ id }) => id);
     expect(needed).toContain('collapsible-spacers');
-    expect(PARTS['collapsible-spacers'].count).toBe(2);
+    expect(partOf('collapsible-spacers')?.count).toBe(2);
     expect(needed).toContain('shaft-seals');
     expect(neededParts(orderOfWork(usualFacts({ ...usual, spacer: 'solid' }))).map(({ id }) => id)).not.toContain(
       'collapsible-spacers',

@@ -1,4 +1,5 @@
-import { gateAsks, orderOfWork } from '../plan/order';
+import { gateAsks } from '@hot-spline/core';
+import { orderOfWork } from '../assembly/steps';
 import { usualFacts, type Told } from './facts';
 
 /** Twelve typical jobs, as docs/work.md prints their orders. */

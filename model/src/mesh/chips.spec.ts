@@ -1,4 +1,5 @@
-import { caseOf, entryOf, orderOfWork, type Facts } from '@hot-spline/core';
+import { caseOf, entryOf, type Facts } from '@hot-spline/core';
+import { orderOfWork } from '../assembly/steps';
 import { AS_IT_CAME, FIRST_TRIAL } from '../mesh/new-setup';
 import { impossible, isFinal } from '../mesh/state';
 import { backlash } from '../mesh/readings';

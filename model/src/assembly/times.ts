@@ -1,20 +1,9 @@
-import { AXLES, type AxleName } from '../base/names';
+import { AXLES } from '../base/names';
 import type { Build } from '../frame/document';
 import { readingBase, type Readings } from '../frame/readings';
 import { assembled } from '../mesh/readings';
-import { stepDone, stepTime } from './readings';
-
-/** How long the work on an axle took, as it was written down. */
-export interface JobTimes {
-  readonly axle: AxleName;
-  readonly job: string;
-  /** Minutes with hands on it, by step. */
-  readonly steps: Readonly<Record<string, number>>;
-  /** How often it was put together before it was right; 0 while it is not handed over. */
-  readonly rounds: number;
-  /** Days from the first step to the hand-over, both counted; null while it is not handed over. */
-  readonly days: number | null;
-}
+import type { JobTimes } from '../plan/promise';
+import { stepDone, stepTime } from '../plan/readings';
 
 /** Days since 1 March of the year 0, of a moment by its date in UTC [exact: proleptic Gregorian calendar]. */
 function day(at: string): number {

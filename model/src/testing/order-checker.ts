@@ -1,9 +1,9 @@
-import { CONSTRUCTIONS } from '../mesh/construction';
-import { ACTS, type Act, type Asked } from '../plan/acts';
 import {
+  ACTS,
   ARRIVALS,
   BEARINGS,
   BOXES,
+  CONSTRUCTIONS,
   GEARS,
   PERMITTED,
   RETENTIONS,
@@ -11,11 +11,14 @@ import {
   UNIT_KINDS,
   UNIT_WORK,
   caseOf,
+  gateAsks,
+  planFaults,
+  type Act,
+  type Asked,
   type Facts,
-} from '../plan/facts';
-import { planFaults } from '../plan/faults';
-import type { Operation } from '../plan/operation';
-import { gateAsks, orderOfWork } from '../plan/order';
+  type Operation,
+} from '@hot-spline/core';
+import { orderOfWork } from '../assembly/steps';
 import { usualFacts } from './facts';
 
 /** An order of work as somebody sees it who knows nothing of how it was made. */

@@ -1,5 +1,6 @@
-import type { Act, Facts, Operation, StepId } from '@hot-spline/core';
-import type { Trial } from '../mesh/schema';
+import type { Act, Facts, Operation } from '@hot-spline/core';
+import type { Trial } from './schema';
+import type { MeshStep } from './work';
 
 const OUT = { caps: 'off', sidePreload: 'none' } as const;
 const PINION_OUT = { spacer: 'none', seal: 'out', nut: 'old' } as const;
@@ -19,7 +20,7 @@ const BY_ACT: Partial<Record<Act, (facts: Facts) => Partial<Trial>>> = {
     oil: 'oiled',
   }),
 };
-const BY_STEP: Partial<Record<StepId, Partial<Trial>>> = {
+const BY_STEP: Partial<Record<MeshStep, Partial<Trial>>> = {
   'carrier-again': OUT,
   'trial-carrier': { caps: 'torqued', sidePreload: 'full' },
 };
@@ -27,5 +28,5 @@ const BY_STEP: Partial<Record<StepId, Partial<Trial>>> = {
 /** The state after a step was done: what it does not touch stays as it was said. */
 export function stateAfter(step: Pick<Operation, 'id' | 'acts'>, facts: Facts, state: Trial): Trial {
   const changes = step.acts.map((act) => BY_ACT[act]?.(facts) ?? {});
-  return Object.assign({ ...state }, ...changes, BY_STEP[step.id as StepId] ?? {}) as Trial;
+  return Object.assign({ ...state }, ...changes, BY_STEP[step.id as MeshStep] ?? {}) as Trial;
 }

@@ -1,5 +1,4 @@
-import { PERMITTED, type Facts } from '../plan/facts';
-import { presetOf, type Job } from '../plan/presets';
+import { PERMITTED, presetOf, type Facts, type Job } from '@hot-spline/core';
 
 /** What a spec says of a job; the rest is usual. */
 export type Told = Partial<Facts> & { readonly job?: Job };
