@@ -91,6 +91,19 @@ const ELSEWHERE: Readonly<Record<string, (page: Page) => Promise<void>>> = {
     const all = await rows.count();
     await expect(page.getByText(`${all} of ${all} decided`)).toBeVisible();
   },
+  'Ratio by turns, while it is closed': async (page) => {
+    await page.getByRole('link', { name: 'Open Brief and axle' }).click();
+    for (const [label, turns] of [
+      ['Prop shaft, turns', '37'],
+      ['Left wheel, turns', '10'],
+      ['Right wheel, turns', '10'],
+    ] as const) {
+      const field = page.getByRole('textbox', { name: label, exact: true });
+      await field.fill(turns);
+      await field.press('Enter');
+    }
+    await expect(page.getByRole('complementary', { name: 'The step that is in hand' })).toContainText('read, so done');
+  },
   'Run-out of the ring': (page) => readOn(page, 'Carrier', 'Run-out of the ring, indicator', '0.04 mm'),
   'Drag of the seal alone': (page) => readOn(page, 'Preload', 'Drag of the seal alone', '0.1 N·m'),
   'Side preload': async (page) => {

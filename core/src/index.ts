@@ -76,6 +76,7 @@ export {
   type RollingBearing,
 } from './gearing/noise';
 export { greatestCommonDivisor, nearestToothPair, toothPair, type Hunting, type ToothPair } from './gearing/tooth-pair';
+export { closedRatio, type ClosedTurns } from './gearing/closed-ratio';
 
 export {
   crawlRatio,
@@ -343,13 +344,17 @@ export {
   ARRIVALS,
   BEARINGS,
   BOXES,
+  BRAKES,
   GEARS,
+  OUTER_SEALS,
   PERMITTED,
   RETENTIONS,
   RING_PLACES,
   SPACERS,
+  SPREADS,
   UNIT_KINDS,
   UNIT_WORK,
+  WHEEL_BEARINGS,
   bearingEarly,
   caseOf,
   coverFirst,
@@ -360,12 +365,16 @@ export {
   seenThroughCover,
   stripped,
   tried,
+  type Brake,
   type Case,
   type DepthShim,
   type Facts,
+  type OuterSeal,
   type Retention,
   type RingPlace,
+  type Spread,
   type UnitKind,
+  type WheelBearing,
 } from './plan/facts';
 export { JOBS, presetOf, type Job, type JobFacts } from './plan/presets';
 export { ACTS, ASKED, type Act, type Asked } from './plan/acts';

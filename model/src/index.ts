@@ -254,6 +254,8 @@ export type { SideMethod, SideRead } from './preload/side';
 export { PRELOAD_GUARDS, type PinionRead, type PreloadAxle } from './preload/state';
 export { turningText } from './preload/words';
 export { capital } from './base/names';
+export { identityFigures } from './identity/ids';
+export { TURNED, TURNED_WORDS, ratioTurns } from './identity/readings';
 export { GATES, type GateName, type NeededPart, type StepNumber } from './frame/work';
 export { TOOLS, toolOf, type ToolId } from './frame/tools';
 export { PHASE_WORDS } from './frame/operation';

@@ -29,6 +29,20 @@ export type Spacer = (typeof SPACERS)[number];
 export const RETENTIONS = ['c-clips', 'flange', 'unit-bearing', 'stub'] as const;
 export type Retention = (typeof RETENTIONS)[number];
 
+export const BRAKES = ['disc', 'drum'] as const;
+export type Brake = (typeof BRAKES)[number];
+
+/** Where a wheel’s bearing is: bolted on as a unit, pressed on the shaft, in the end of the tube, in the hub. */
+export const WHEEL_BEARINGS = ['unit', 'on-shaft', 'in-tube', 'in-hub'] as const;
+export type WheelBearing = (typeof WHEEL_BEARINGS)[number];
+
+export const OUTER_SEALS = ['tube-end', 'none'] as const;
+export type OuterSeal = (typeof OUTER_SEALS)[number];
+
+/** What opens the case for a carrier under preload. */
+export const SPREADS = ['spreader', 'lever', 'none'] as const;
+export type Spread = (typeof SPREADS)[number];
+
 /** What happens to a gearbox with the axle; `input-float`: its input shaft alone. */
 export const BOXES = ['stays', 'input-float', 'synchro', 'dog', 'sequential', 'transaxle'] as const;
 export type Box = (typeof BOXES)[number];
@@ -63,10 +77,17 @@ export interface Facts {
   readonly ringHand: 'right' | 'left' | null;
   /** When the sealing rings of a locker go on. */
   readonly lockerRings: 'after-dry-trial' | 'first-fitting';
+  /** What is at the ends of the axle; null: nobody has said. */
+  readonly brake: Brake | null;
+  readonly wheelBearing: WheelBearing | null;
+  readonly outerSeal: OuterSeal | null;
+  /** null: nobody has said: a spreader where outboard shims are pressed in between carrier and case, else none. */
+  readonly spread: Spread | null;
 }
 
 /** Facts with what follows from them. */
-export interface Case extends Facts {
+export interface Case extends Omit<Facts, 'spread'> {
+  readonly spread: Spread;
   /** It has a ring and a pinion that mesh at an angle. */
   readonly mesh: boolean;
   /** Its carrier lies under bearing caps. */
@@ -197,6 +218,7 @@ export function caseOf(facts: Facts): Case {
   return {
     ...facts,
     mesh,
+    spread: facts.spread ?? (construction === 'integral-head-shim' ? 'spreader' : 'none'),
     caps: mesh && construction !== 'independent' && construction !== 'transaxle',
     opened,
     ringComesOff,

@@ -97,6 +97,12 @@ const TABLE: readonly (readonly [id: string, has: Told, not: Told | null])[] = [
   ['box-shafts', { box: 'sequential' }, { box: 'stays' }],
   ['drum', { box: 'sequential' }, { box: 'synchro' }],
   ['pinion-pack', { construction: 'transaxle' }, { construction: 'transaxle', job: 'unit-change' }],
+  ['ratio-closed', {}, { construction: 'transaxle' }],
+  ['ratio-closed', { job: 'unit-change', unit: 'new-closed' }, { job: 'plates' }],
+  ['ratio-closed', { arrives: 'axle' }, { arrives: 'loose-unit' }],
+  ['ratio-closed', { construction: 'drop-out' }, { construction: 'electric-reduction' }],
+  ['wheel-bearings', { wheelBearing: 'in-tube' }, {}],
+  ['wheel-bearings', { wheelBearing: 'on-shaft' }, { job: 'loose-unit', wheelBearing: 'on-shaft' }],
   ['input-float', { box: 'synchro' }, { box: 'stays' }],
   ['close-case', { construction: 'electric-reduction' }, {}],
   ['float-final', { construction: 'electric-reduction' }, {}],
@@ -280,5 +286,56 @@ describe('what a step says follows the axle', () => {
     expect(step('carrier-out', { construction: 'electric-reduction' }).takes.map(({ part }) => part)).toContain(
       'The one shim',
     );
+  });
+});
+
+// Common practice, no published source: what is at the ends of an axle decides what comes off there, and what opens its case what
+// is asked of it.
+describe('the ends of the axle and its case', () => {
+  const step = (id: string, told: Told = {}) => of(told).find((one) => one.id === id);
+  const parts = (id: string, told: Told, way: 'takes' | 'returns' = 'takes') =>
+    step(id, told)?.[way].map(({ part }) => part) ?? [];
+
+  it('a drum comes off and goes on where there is one, callipers and discs where those are', () => {
+    for (const [way, id] of [
+      ['takes', 'wheel-ends-off'],
+      ['returns', 'wheel-ends-on'],
+    ] as const) {
+      expect(parts(id, { brake: 'drum' }, way)).toContain('Brake drums');
+      expect(parts(id, { brake: 'drum' }, way)).not.toContain('Brake callipers');
+      expect(parts(id, { brake: 'disc' }, way)).toContain('Brake discs');
+      // Nobody has said: no disc is counted that may be none.
+      expect(parts(id, {}, way)).not.toContain('Brake discs');
+    }
+    expect(step('wheel-ends-off', {})?.does.join(' ')).toContain('Nobody has said');
+    expect(step('wheel-ends-off', { brake: 'disc', wheelBearing: 'unit' })?.does.join(' ')).not.toContain('Nobody');
+  });
+
+  it('each wheel bearing comes out its own way, and its seal is bought where it has one', () => {
+    const words = (['unit', 'on-shaft', 'in-tube', 'in-hub'] as const).map(
+      (wheelBearing) => step('wheel-bearings', { wheelBearing })?.does.join(' ') ?? '',
+    );
+    expect(new Set(words).size).toBe(4);
+    expect(step('wheel-bearings', { wheelBearing: 'on-shaft' })?.caution).toContain('eye protection');
+    expect(step('wheel-bearings', { wheelBearing: 'in-tube', outerSeal: 'tube-end' })?.parts).toContain('outer-seals');
+    expect(step('wheel-bearings', { wheelBearing: 'in-tube', outerSeal: 'none' })?.parts).not.toContain('outer-seals');
+    // Both are done before the shafts go in.
+    expect(step('wheel-bearings', { wheelBearing: 'in-tube' })?.closedBy).toBe('shafts-in');
+  });
+
+  it('the limit of the spread is asked for a spreader alone', () => {
+    const of = (spread: Told['spread']) =>
+      step('carrier-out', { construction: 'integral-head-shim', spread: spread ?? null });
+    expect(of('spreader')?.asks).toEqual(['spreadLimit']);
+    expect(of('spreader')?.tools).toContain('spreader');
+    expect(of(null)?.asks).toEqual(['spreadLimit']);
+    for (const other of ['lever', 'none'] as const) {
+      expect(of(other)?.asks).toEqual([]);
+      expect(of(other)?.tools).not.toContain('spreader');
+      expect(of(other)?.records.map(({ id }) => id)).not.toContain('spread');
+      expect(of(other)?.does.join(' ')).not.toContain('below its limit');
+      expect(step('trial-carrier', { spread: other })?.asks).toEqual([]);
+    }
+    expect(step('carrier-out', { construction: 'independent' })?.tools).not.toContain('spreader');
   });
 });

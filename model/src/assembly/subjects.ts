@@ -1,4 +1,5 @@
 import type { Subject } from '../frame/subjects';
+import { identitySubjects } from '../identity/readings';
 import { inspectSubjects } from '../inspect/readings';
 import { jointSubjects } from '../joint/readings';
 import { meshSubjects, preloadSubjects } from '../mesh/readings';
@@ -12,6 +13,7 @@ import { unitSubjects } from '../unit/readings';
  * an entry of the ledger needs no derivation.
  */
 export const subjects: readonly Subject[] = [
+  ...identitySubjects,
   ...packSubjects,
   ...unitSubjects,
   ...meshSubjects,

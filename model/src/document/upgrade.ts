@@ -334,11 +334,19 @@ function withNinthKeys(build: Plain): Plain {
   return { ...build, axles: { ...axles, rear: axle(axles['rear']), front: axle(axles['front']) } };
 }
 
-/** Adjusters are run up by a sequence of the sheet; the carrier alone and the growth of its case have bands of their own. */
+/** What is at the ends of an axle and what opens its case are said; adjusters are run up by a sequence of the sheet; the carrier alone and the growth of its case have bands of their own. */
 function tenthSpec(spec: Plain): Plain {
   const { sheet } = spec;
   return isPlain(sheet)
-    ? { ...spec, sheet: { carrierTorque: null, caseGrowth: null, ...sheet }, adjusterSequence: null }
+    ? {
+        ...spec,
+        brake: null,
+        wheelBearing: null,
+        outerSeal: null,
+        spread: null,
+        sheet: { carrierTorque: null, caseGrowth: null, compoundOpen: null, sealantOpen: null, ...sheet },
+        adjusterSequence: null,
+      }
     : spec;
 }
 

@@ -330,6 +330,8 @@ export const DESCRIPTIONS: Readonly<Record<string, string>> = {
   coverTorque: 'Tightening torque of the cover bolts.',
   retentionTorque: 'Tightening torque of what holds the shafts.',
   wheelEndTorque: 'Tightening torque at the wheel end.',
+  compoundOpen: 'How long a compound may be open before what it holds is closed.',
+  sealantOpen: 'How long sealant may be open before the face is closed on it.',
   fluid: 'Oil.',
   volume: 'Volume of oil.',
   additive: 'Friction additive.',
@@ -431,6 +433,12 @@ export const DESCRIPTIONS: Readonly<Record<string, string>> = {
   'Build.promised': 'Day that it is promised for.',
   'Build.worker': 'Who works on it.',
   retention: 'What holds the shafts: c-clips, a flange with nuts, a unit bearing with an axle nut, or a stub flange.',
+  brake: 'Brake at the ends of the axle: disc or drum; null: nobody has said.',
+  wheelBearing:
+    'Bearing of a wheel: a unit, pressed on the shaft, in the end of the tube, or in the hub; null: nobody has said.',
+  outerSeal: 'Seal outside the bearing, at the end of the tube, or none; null: nobody has said.',
+  spread:
+    'What opens the case for a carrier under preload: a spreader, a lever with a soft fulcrum, nothing; null: nobody has said.',
   work: 'The work on the axle: order, parts, tools, trays; null while nobody has planned it.',
   job: 'What is done: gears, unit, overhaul, insert, locker, or all of it.',
   'schools.lockerRings': 'When the sealing rings of a locker go on.',

@@ -99,6 +99,10 @@ export const yes = (id: string, label: string): StepRecord => choice(id, label, 
 export const remedied = (record: StepRecord, fails: string): StepRecord =>
   record.of === 'text' ? record : { ...record, fails };
 
+/** What opens the case for a carrier under preload. */
+export const spreading = ({ spread }: Case): readonly ToolId[] =>
+  ({ spreader: ['spreader'], lever: ['soft-lever'], none: [] } as const)[spread];
+
 /** What the parts of a job are called. */
 export const PHASE_WORDS: Readonly<Record<Phase, string>> = {
   decide: 'Decide',

@@ -1,8 +1,19 @@
-import { LIMITS, M_PER_MILE, engineRpm, roadSpeed, toothPair, tyreSize } from '@hot-spline/core';
+import {
+  CONSTRUCTIONS,
+  InputError,
+  LIMITS,
+  M_PER_MILE,
+  closedRatio,
+  engineRpm,
+  roadSpeed,
+  toothPair,
+  tyreSize,
+} from '@hot-spline/core';
 import { number, out } from '../frame/calc-keys';
 import { defineCalculation } from '../frame/calculations';
 import '../base/zod';
 import * as z from 'zod';
+import { explainClosed } from './closed';
 import { explainRpm, explainSpeed, explainTeeth, explainTyreSize } from './axle-gearing';
 
 const gearingKeys = {
@@ -14,6 +25,8 @@ const gearingKeys = {
   converterSlip: number({ min: 0, max: 0.9 }).default(0),
   wheelSlip: number({ min: 0, max: 0.9 }).default(0),
 };
+const TURNS = { min: -10_000, max: 10_000 };
+const TURNS_ERROR = { min: 0, max: 100 };
 const gearingExample = { rollingCircumferenceMm: 2000, gearRatio: 1, rangeRatio: 1, finalRatio: 4, hubRatio: 1 };
 
 export const gearingCalculations = [
@@ -63,5 +76,45 @@ export const gearingCalculations = [
     example: { ring: 41, pinion: 11 },
     run: toothPair,
     explain: (pair) => explainTeeth('Ratio by tooth count', pair),
+  }),
+  defineCalculation({
+    name: 'gearing.closed',
+    summary:
+      'Ratio of a closed axle by turns of prop shaft and wheels (backward negative), with the tooth pairs that the error leaves, nearest first.',
+    input: z.strictObject({
+      propTurns: number(TURNS),
+      leftTurns: number(TURNS),
+      rightTurns: number(TURNS),
+      propErrorTurns: number(TURNS_ERROR).default(0),
+      wheelErrorTurns: number(TURNS_ERROR).default(0),
+      boxRatio: number(LIMITS.ratio).default(1),
+      pinionTeeth: z.tuple([number(LIMITS.teeth), number(LIMITS.teeth)]),
+      ringTeeth: z.tuple([number(LIMITS.teeth), number(LIMITS.teeth)]),
+      construction: z.enum(CONSTRUCTIONS).optional(),
+    }),
+    output: z.object({
+      ratio: out,
+      errorRatio: out,
+      pairs: z.array(z.object({ ring: out, pinion: out })),
+    }),
+    example: {
+      propTurns: 32.9,
+      leftTurns: 8,
+      rightTurns: 8,
+      propErrorTurns: 0.25,
+      pinionTeeth: [9, 13],
+      ringTeeth: [37, 47],
+    },
+    run: ({ construction, ...turns }) => {
+      if (construction === 'electric-reduction')
+        throw new InputError(
+          'construction',
+          'An electric unit has no prop shaft, and its rotor makes a voltage when it is turned.',
+          'a set that meshes at an angle',
+        );
+      const { pairs, ...rest } = closedRatio(turns);
+      return { ...rest, pairs: [...pairs] };
+    },
+    explain: ({ construction: _, ...turns }) => explainClosed(turns),
   }),
 ];

@@ -2,26 +2,36 @@ import { drivenAxles } from '../gearing/axle-gearing';
 import { gearing } from '../gearing';
 import { defineCapability } from '../frame/capability';
 import { deriveIdentity } from './derive';
+import { deriveClosed, turnsOf } from './closed';
+import { identityFigures } from './ids';
+import { identitySubjects } from './readings';
 import { identitySteps } from './steps';
 
 /** The brief, and what the identified axle says about the build. */
 export const identity = defineCapability({
   name: 'identity',
   needs: [gearing],
-  figures: {},
-  subjects: [],
+  figures: identityFigures,
+  subjects: identitySubjects,
   work: { steps: identitySteps },
   place: { sheet: 'brief', tab: 'axle', field: 'axle-spec-rear' },
   station: 'final',
-  inputs: ({ build }) => ({ build }),
-  derive: ({ build }, d, given) => {
+  inputs: ({ build, readings }) => ({ build, readings }),
+  derive: ({ build, readings }, d, given) => {
     const state = given.of(gearing);
     for (const name of drivenAxles(build)) {
       const own = state?.[name];
       if (own) deriveIdentity(build, name, own, d);
+      deriveClosed(name, build, readings, d.using([`axles.${name}.finalDrive`]));
     }
   },
-  knows: (name, _, { build }) => ({
-    steps: { identify: { missing: () => (build.axles[name]?.identity ? null : 'no spec of the axle') } },
+  knows: (name, _, { build, readings }) => ({
+    steps: {
+      'ratio-closed': {
+        missing: () => (turnsOf(name, readings) ? null : 'turns of prop shaft and wheels not read'),
+        proof: () => turnsOf(name, readings)?.reduce((last, one) => (one.seq > last.seq ? one : last)) ?? null,
+      },
+      identify: { missing: () => (build.axles[name]?.identity ? null : 'no spec of the axle') },
+    },
   }),
 });

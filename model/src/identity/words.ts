@@ -61,3 +61,25 @@ export function carrier(f: {
         detail: `${ratio} wants ${f.takes}, a thick ring gear or a spacer. Measure bearing seat to flange face first: a carrier has been bought that was not needed.`,
       };
 }
+
+export const closed = (f: {
+  axle: string;
+  ratio: NumberFact;
+  error: NumberFact;
+  own: string;
+  pairs: string;
+  more: NumberFact;
+  agrees: boolean;
+}): Words => {
+  const found = `${f.ratio.value.toFixed(2)} ± ${f.error.value.toFixed(2)}`;
+  const pairs =
+    f.pairs === ''
+      ? 'No usual tooth pair lies in it: turn it once more.'
+      : `In it: ${f.pairs}${f.more.value > 0 ? ` and ${f.more.value} more` : ''}.`;
+  return f.agrees
+    ? { title: `${capital(f.axle)}: turns agree with ${f.own}`, detail: `${found}. ${pairs}` }
+    : {
+        title: `${capital(f.axle)}: by its turns it is not ${f.own}`,
+        detail: `${found}. ${pairs} Where ${f.own} is the set that is to go in, that is as it should be; else the spec of the axle is another one.`,
+      };
+};

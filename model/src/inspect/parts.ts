@@ -135,6 +135,92 @@ export const INSPECTED: readonly InspectedPart[] = [
     when: always,
     findings: [fits(), watch('stepped', 'Wear: look at the engagement.'), stop('twisted', 'It has yielded: replace.')],
   },
+  {
+    id: 'spider-gears',
+    name: 'Spider and side gears',
+    when: ({ unit }) => !['spool', 'helical', 'selectable-locker', 'automatic-locker'].includes(unit.type),
+    findings: [
+      fits(),
+      watch('play more than before', 'Washers: measured against new ones.'),
+      stop('pitted', 'Replace: what comes off goes through the bearings.'),
+      stop('tight at one place', 'A bent tooth or a chip: not closed before it is found.'),
+    ],
+  },
+  {
+    id: 'shafts',
+    name: 'Shafts, the new beside the old',
+    when: always,
+    findings: [
+      fits('the same length, splines and flange'),
+      watch('another length', 'Engagement at full travel, and the gap to pin or block, before it goes in.'),
+      stop('other splines', 'They do not go together: nobody presses them in.'),
+      stop('flange does not sit', 'Register, studs or hole circle: another shaft or hub.'),
+    ],
+  },
+  {
+    id: 'bores',
+    name: 'Bores in line',
+    when: meshes,
+    findings: [
+      fits('in line'),
+      watch('not measured', 'A pattern that no shim mends points here.'),
+      stop('out of line', 'Another case, or line-bored: no shim mends it.'),
+    ],
+  },
+  {
+    id: 'thrust-pad',
+    name: 'Thrust pad and its gap',
+    when: ({ identity }) => identity?.construction.value === 'drop-out' || identity?.construction.value === 'transaxle',
+    findings: [
+      fits('free, with its gap'),
+      watch('none in this case', 'A ring that bends away under load has nothing to lean on.'),
+      watch('touches', 'It rides on the ring all the time: set once the ring is, then locked.'),
+      stop('worn through', 'Replace, and look at the back of the ring.'),
+    ],
+  },
+  {
+    id: 'wheel-bearings',
+    name: 'Wheel bearings',
+    when: ({ identity }) => (identity?.wheelBearing ?? null) !== null,
+    findings: [
+      fits('turn smooth, no play'),
+      watch('play', 'Set or replaced while it is apart.'),
+      stop('rough', 'Replace; look at what it runs on.'),
+      stop('spun', 'Seat or tube end with it.'),
+    ],
+  },
+  {
+    id: 'drums',
+    name: 'Brake drums',
+    when: ({ identity }) => identity?.brake?.value === 'drum',
+    findings: [
+      fits(),
+      watch('a lip', 'It holds the shoes when the drum comes off: turned off, within its limit.'),
+      stop('over its diameter', 'Replace in pairs.'),
+      stop('cracked', 'Replace in pairs.'),
+    ],
+  },
+  {
+    id: 'discs',
+    name: 'Brake discs',
+    when: ({ identity }) => identity?.brake?.value === 'disc',
+    findings: [
+      fits(),
+      watch('a lip', 'Thickness measured, inside the lip.'),
+      stop('below its thickness', 'Replace in pairs.'),
+      stop('cracked', 'Replace in pairs.'),
+    ],
+  },
+  {
+    id: 'studs',
+    name: 'Wheel studs',
+    when: ({ identity }) => (identity?.wheelBearing ?? identity?.brake ?? null) !== null,
+    findings: [
+      fits(),
+      watch('thread pulled', 'Another, pressed in.'),
+      stop('turns in its hole', 'The flange is gone.'),
+    ],
+  },
 ];
 
 export const inspectedParts = (axle: Axle): readonly InspectedPart[] => INSPECTED.filter(({ when }) => when(axle));

@@ -156,6 +156,7 @@ export const jointSteps = [
         tools: [c.ringHand === 'left' ? 'left-torque-wrench' : 'torque-wrench', 'paint'],
         parts: ['ring-bolts', 'threadlocker'],
         after: ['ring-on'],
+        shows: ['compoundOpen'],
         asks: ['ringBoltTorque'],
         hand: c.ringHand ?? 'unknown',
         returns: [{ part: 'Ring bolts' }],

@@ -75,6 +75,15 @@ function lines(spec: LibrarySpec): Line[] {
 const readsParts = (reads: Instrument['reads']): string[] =>
   reads.of === 'length' ? [reads.of] : [reads.of, reads.use, reads.hand];
 
+/** What is one of several words, by its field. */
+const SAID = [
+  ['retention', 'retention'],
+  ['brake', 'brake'],
+  ['wheelBearing', 'wheel bearing'],
+  ['outerSeal', 'outer seal'],
+  ['spread', 'case opened by'],
+] as const;
+
 function axleLines(spec: AxleSpec): (Line | null)[] {
   return [
     ['construction', spec.construction.value, spec.construction.origin],
@@ -86,7 +95,7 @@ function axleLines(spec: AxleSpec): (Line | null)[] {
     ],
     spec.pinionSplines && ['pinion splines', String(spec.pinionSplines.value), spec.pinionSplines.origin],
     spec.shaftSplines && ['shaft splines', String(spec.shaftSplines.value), spec.shaftSplines.origin],
-    spec.retention && ['retention', spec.retention.value, spec.retention.origin],
+    ...SAID.map(([key, field]): Line | null => spec[key] && [field, spec[key].value, spec[key].origin]),
     ...spec.carriers.map((c): Line => ['carrier', list(c.name, c.fromRatio, c.toRatio, c.price, c.leadDays), c.origin]),
     ...spec.sets.map((s): Line => [
       'set',
@@ -248,7 +257,7 @@ const PUT: Readonly<Record<string, (raw: Raw, given: Given) => void>> = {
     void (raw['ringBolts'] = { value: { thread: first, count: csvNumber(second), hand: third }, origin }),
   'pinion splines': sourced('pinionSplines', csvNumber),
   'shaft splines': sourced('shaftSplines', csvNumber),
-  retention: sourced('retention'),
+  ...Object.fromEntries(SAID.map(([key, field]) => [field, sourced(key)])),
   carrier: (raw, { parts: [name = '', from = '', to = '', price, leadDays], origin }) =>
     append(raw, 'carriers', {
       name,
@@ -365,6 +374,10 @@ function empty(kind: LibrarySpec['kind'], name: string): Record<string, unknown>
         shaftSplines: null,
         adjusterSequence: null,
         retention: null,
+        brake: null,
+        wheelBearing: null,
+        outerSeal: null,
+        spread: null,
         carriers: [],
         extras: { ringBolts: null, recalibration: null },
         sets: [],

@@ -2,7 +2,11 @@ import {
   CONSTRUCTIONS,
   LIMITS,
   MESH_LIMITS,
+  BRAKES,
+  OUTER_SEALS,
   RETENTIONS,
+  SPREADS,
+  WHEEL_BEARINGS,
   SHIM_LIMITS,
   entryBase,
   type MeshConstruction,
@@ -77,6 +81,12 @@ export const axleSpecSchema = z.strictObject({
   shaftSplines: sourced(z.int().min(4).max(80)).nullable(),
   /** What holds its shafts. */
   retention: sourced(z.enum(RETENTIONS)).nullable(),
+  /** What is at the ends of it. */
+  brake: sourced(z.enum(BRAKES)).nullable(),
+  wheelBearing: sourced(z.enum(WHEEL_BEARINGS)).nullable(),
+  outerSeal: sourced(z.enum(OUTER_SEALS)).nullable(),
+  /** What opens its case for a carrier under preload. */
+  spread: sourced(z.enum(SPREADS)).nullable(),
   carriers: z.array(carrierSchema).max(6),
   /** What a change of ratio buys beside the set; null while nobody has asked. */
   extras: z.strictObject({ ringBolts: bought.nullable(), recalibration: bought.nullable() }),

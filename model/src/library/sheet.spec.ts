@@ -6,7 +6,8 @@ import { ORIGINS, leastOf, originOf } from './origins';
 import { axleSpecSchema, librarySpecSchema, SEATS, type AxleSpec } from './schema';
 import { SHEET_KEYS, emptySheet, isWeak, sheetField, sheetSchema, type SheetKey, type SpecSheet } from './sheet';
 
-const unitOf = (key: SheetKey): UnitName => (sheetField(key).quantity === 'torque' ? 'N·m' : 'mm');
+const unitOf = (key: SheetKey): UnitName =>
+  ({ torque: 'N·m', time: 'min', length: 'mm' } as Partial<Record<string, UnitName>>)[sheetField(key).quantity] ?? 'mm';
 
 /** A value that each field takes. */
 function sample(key: SheetKey): NonNullable<SpecSheet[SheetKey]> {
@@ -40,9 +41,9 @@ describe('the spec sheet as data', () => {
     expect(parseOrRefuse(sheetSchema, emptySheet(), 'sheet')).toEqual(emptySheet());
     expect(parseOrRefuse(sheetSchema, whole(), 'sheet')).toEqual(whole());
     // Backlash, run-out, variation, three turning torques, carrier preload by three methods, spread, distance, bore, four of
-    // the adjusters, the pitch of the nut, seven torques and three of the oil (common practice)
-    expect(SHEET_KEYS.length).toBe(27);
-    expect(new Set(SHEET_KEYS.map((key) => sheetField(key).label)).size).toBe(27);
+    // the adjusters, the pitch of the nut, seven torques, two open times and three of the oil (common practice)
+    expect(SHEET_KEYS.length).toBe(29);
+    expect(new Set(SHEET_KEYS.map((key) => sheetField(key).label)).size).toBe(29);
   });
 
   for (const key of SHEET_KEYS.filter((one) => sheetField(one).of === 'band'))

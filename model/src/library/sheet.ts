@@ -17,6 +17,12 @@ const torqueRange = { min: 0, max: LIMITS.torqueNm.max, unit: 'N·m' };
 const small = { quantity: 'length', scale: 'small', range: { min: 0, max: 10, unit: 'mm' } } as const;
 const turning = { of: 'band', quantity: 'torque', scale: 'turning', range: torqueRange } as const;
 const bolt = { of: 'one', quantity: 'torque', scale: 'bolt', range: torqueRange } as const;
+const open = {
+  of: 'one',
+  quantity: 'time',
+  scale: 'work',
+  range: { above: 0, max: 86_400, unit: 's' },
+} as const;
 const text = { of: 'text', quantity: 'count', range: { min: 0, max: 0 } } as const;
 
 /** What the maker's sheet of an axle says, by name, in the order of the work. */
@@ -60,6 +66,8 @@ export const SHEET_FIELDS = {
   coverTorque: { label: 'Cover bolts', ...bolt },
   retentionTorque: { label: 'Shaft retention', ...bolt },
   wheelEndTorque: { label: 'Wheel end', ...bolt },
+  compoundOpen: { label: 'Compound, open time', ...open },
+  sealantOpen: { label: 'Sealant, open time', ...open },
   fluid: { label: 'Oil', ...text },
   volume: {
     label: 'Oil volume',
@@ -126,6 +134,8 @@ export const sheetSchema = z.strictObject({
   coverTorque: one('coverTorque'),
   retentionTorque: one('retentionTorque'),
   wheelEndTorque: one('wheelEndTorque'),
+  compoundOpen: one('compoundOpen'),
+  sealantOpen: one('sealantOpen'),
   fluid: words(),
   volume: words(),
   additive: words(),

@@ -8,7 +8,7 @@ import {
   tried,
   type Case,
 } from '@hot-spline/core';
-import { operation, run, text, torque, yes, type Piece } from '../frame/operation';
+import { operation, run, spreading, text, torque, yes, type Piece } from '../frame/operation';
 
 /** What comes off and goes on with the carrier of a set that meshes. */
 const carrierPieces = (c: Case): readonly Piece[] => [
@@ -290,7 +290,14 @@ export const meshSteps = [
       acts: c.unit === 'locker' && c.lockerRings === 'after-dry-trial' ? ['locker-trial'] : [],
       shows: ['capTorque', ...(hasAdjusters(c) ? ['adjusterTorque'] : ['carrierPreload'])],
       does: {
-        'integral-head-shim': ['Starting shims in by side, spread below the limit, caps by their marks.'],
+        'integral-head-shim': [
+          {
+            spreader: 'Starting shims in by side, spread below the limit, caps by their marks.',
+            lever:
+              'Starting shims in by side, the last one by a lever with a soft fulcrum, evenly; caps by their marks.',
+            none: 'Starting shims in by side, by hand or with a soft hammer; caps by their marks.',
+          }[c.spread],
+        ],
         'integral-inboard': ['Starting shims under set-up side bearings, caps by their marks.'],
         'integral-adjusters': [
           'By the sheet’s own sequence. Without one: far side in to its preload, ring side to lash; lash short: ring side out, far side in, the same number of notches; the last move is the far side in.',
@@ -305,7 +312,7 @@ export const meshSteps = [
       }[c.construction],
       tools: [
         'indicator',
-        ...(c.construction === 'integral-head-shim' ? (['spreader'] as const) : []),
+        ...spreading(c),
         ...(hasAdjusters(c) ? (['adjuster-wrench'] as const) : []),
         'torque-wrench',
       ],
@@ -320,11 +327,11 @@ export const meshSteps = [
         'measure-shims',
         ...(c.lockerRings === 'first-fitting' ? (['locker-rings'] as const) : []),
       ],
-      asks: c.construction === 'integral-head-shim' ? ['spreadLimit'] : [],
+      asks: c.spread === 'spreader' ? ['spreadLimit'] : [],
       returns: [...carrierPieces(c)],
       pass: 'Shims or notches each side, caps and preload written down.',
       fails: 'One adjuster far in and the other far out, or a rub: stop before painting.',
-      caution: 'Hold it until the second cap is on. Spreading can crack the case.',
+      caution: `Hold it until the second cap is on.${c.spread === 'none' ? '' : ' Opening the case too far cracks it.'}`,
       place: { sheet: 'carrier' },
       eachRound: true,
       minutes: 30,
@@ -408,7 +415,7 @@ export const meshSteps = [
                 ? 'Covers off again, for their o-rings'
                 : 'Carrier out again, for its final bearings',
         does: ['Shims stay by side, caps by their marks. Adjusters: count the notches.'],
-        tools: ['trays', ...(c.construction === 'integral-head-shim' ? (['spreader'] as const) : [])],
+        tools: ['trays', ...spreading(c)],
         after: ['gate-a'],
         takes: [...carrierPieces(c)],
         pass: 'All of it in its trays.',
@@ -464,14 +471,22 @@ export const meshSteps = [
         title: carrierTitle(c),
         shows: hasAdjusters(c) ? ['adjusterTorque'] : [],
         does: [
-          ...(c.construction === 'integral-head-shim' ? ['Spread below the limit, shims by side.'] : []),
+          ...(c.construction === 'integral-head-shim'
+            ? [
+                {
+                  spreader: 'Spread below the limit, shims by side.',
+                  lever: 'Shims by side, the last one by a lever with a soft fulcrum.',
+                  none: 'Shims by side.',
+                }[c.spread],
+              ]
+            : []),
           c.caps
             ? 'Caps by their marks. Every cap bolt is ticked twice.'
             : 'Side covers by their marks. Every bolt is ticked twice.',
           ...(c.ringPlacedBy === 'covers' ? ['New o-rings and seals of the covers, greased.'] : []),
           ...(hasAdjusters(c) ? ['Locks on.'] : []),
         ],
-        tools: ['torque-wrench', ...(c.construction === 'integral-head-shim' ? (['spreader'] as const) : [])],
+        tools: ['torque-wrench', ...spreading(c)],
         after: [
           'gate-a',
           'carrier-again',

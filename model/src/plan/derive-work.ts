@@ -278,6 +278,17 @@ function ends(axle: AxleName, state: WorkState, d: Derivation): void {
       facts: { axle, where: work.cuts.map(({ where }) => where).join(', ') },
       say: words.cuts,
     });
+  for (const { step, compound } of steps)
+    if (compound?.closed === false)
+      d.finding({
+        ...common,
+        id: `plan.${axle}.compound.${step.id}`,
+        verdict: 'watch',
+        place: at(`step-${step.id}-${axle}`, 'step'),
+        rule: 'what sets is finished once it is begun, or cleaned off and begun again (common practice)',
+        facts: { axle, step: step.title },
+        say: words.compound,
+      });
   if (state.sealant?.closed === false)
     d.finding({
       ...common,

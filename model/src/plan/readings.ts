@@ -61,6 +61,14 @@ export const sealant = defineSubject({
   words: ({ axle: on }) => `${capital(on)}: sealant on the face`,
 });
 
+/** The same of what sets in a step: on the threads, seats and splines that it closes. */
+export const compound = defineSubject({
+  what: 'compound',
+  keys: { axle, step: id },
+  value: { of: 'choice', choices: ['on', 'closed', 'cleaned off'] },
+  words: ({ axle: on, step }) => `${words.axle(on, step)}: compound`,
+});
+
 const read = (
   what: string,
   quantity: Quantity,
@@ -93,4 +101,13 @@ export const STEP_READINGS = {
 } as const;
 export type StepReading = keyof typeof STEP_READINGS;
 
-export const workSubjects = [stepDone, stepTime, lesson, stepPhoto, stepSaid, sealant, ...Object.values(STEP_READINGS)];
+export const workSubjects = [
+  stepDone,
+  stepTime,
+  lesson,
+  stepPhoto,
+  stepSaid,
+  sealant,
+  compound,
+  ...Object.values(STEP_READINGS),
+];

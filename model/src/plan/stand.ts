@@ -33,6 +33,17 @@ export interface Wait {
   readonly holds?: true;
 }
 
+/** Since when something that sets is open, or when it was closed on. */
+export interface Open {
+  readonly closed: boolean;
+  readonly at: string;
+}
+/** @param reading that something was put on, closed on or cleaned off */
+export const openOf = (reading: InForce | undefined): Open | null =>
+  reading?.value.of === 'choice' && reading.value.choice !== 'cleaned off'
+    ? { closed: reading.value.choice === 'closed', at: reading.at }
+    : null;
+
 /** A step of the order, with all that is known of it. */
 export interface StepState {
   readonly step: Operation;
@@ -57,6 +68,8 @@ export interface StepState {
   readonly stops: readonly Wait[];
   /** What has to be read or said before it is done. */
   readonly missing: readonly string[];
+  /** What sets in it, where it was put on. */
+  readonly compound: Open | null;
 }
 
 /** What other capabilities know of the steps of an axle. */

@@ -82,6 +82,11 @@ export const cuts = (f: { axle: string; where: string }): Words => ({
   detail: `${f.where}. Chips end in the bearings.`,
 });
 
+export const compound = (f: { axle: string; step: string }): Words => ({
+  title: `${capital(f.axle)}: compound is open`,
+  detail: `In “${f.step}”: finished before it sets, or all of it cleaned off and begun again.`,
+});
+
 export const sealant = (f: { axle: string }): Words => ({
   title: `${capital(f.axle)}: sealant is on, and not closed`,
   detail: 'Close it when it has skinned, by the time on its tube; what has set is cleaned off and put on anew.',

@@ -11,7 +11,7 @@ import type { AxleName } from '../base/names';
 import type { Axle } from '../frame/document';
 import { readingBase, type Readings } from '../frame/readings';
 import type { SubjectOf } from '../frame/subjects';
-import { lesson, sealant, stepPhoto, stepTime } from './readings';
+import { compound, lesson, sealant, stepPhoto, stepTime } from './readings';
 import type { Work } from './schema';
 import { toolOf, type ToolId } from '../frame/tools';
 import { neededParts, type AllWork, type NeededPart } from '../frame/work';
@@ -19,7 +19,7 @@ import { factsOf } from './facts';
 import { planParts, type PlanStep } from './steps';
 import { metalOf, type Metal } from './metal';
 import { sheetNumbers } from './numbers';
-import { NOTHING, standings, textOf, type GivenOfSteps, type StepState, type Wait } from './stand';
+import { NOTHING, openOf, standings, textOf, type Open, type GivenOfSteps, type StepState, type Wait } from './stand';
 
 export interface WorkState {
   readonly axle: AxleName;
@@ -34,7 +34,7 @@ export interface WorkState {
   /** Tools of what is still to be done, each with its steps. */
   readonly tools: readonly { readonly id: ToolId; readonly steps: readonly string[] }[];
   /** Since when sealant is on the face, or when the face was closed on it; null where neither is so. */
-  readonly sealant: { readonly closed: boolean; readonly at: string } | null;
+  readonly sealant: Open | null;
   /** When the first of its steps was done, and the last; null before that. What lies between is calendar time. */
   readonly from: string | null;
   readonly to: string | null;
@@ -131,13 +131,13 @@ export function workState(
       waits,
       stops: holds.filter((one) => one.for === 'stop'),
       missing,
+      compound: openOf(readings.get(compound.key({ axle: name, step: id }))),
     };
   });
   const left = steps.filter((one) => (one.status === 'open' || one.status === 'failed') && !one.passed);
   const sum = (of: readonly StepState[], minutes: (one: StepState) => number): number =>
     of.reduce((total, one) => total + minutes(one), 0);
   const counted = steps.filter(({ status }) => status !== 'skipped');
-  const onFace = readings.get(sealant.key({ axle: name }));
   const ends = steps
     .filter(({ status }) => status === 'done')
     .map(({ done }) => done?.at ?? '')
@@ -158,10 +158,7 @@ export function workState(
     ),
     parts,
     tools: [...tools].map(([id, of]) => ({ id, steps: of })),
-    sealant:
-      onFace?.value.of === 'choice' && onFace.value.choice !== 'cleaned off'
-        ? { closed: onFace.value.choice === 'closed', at: onFace.at }
-        : null,
+    sealant: openOf(readings.get(sealant.key({ axle: name }))),
     from: ends[0] ?? null,
     to: ends.at(-1) ?? null,
     minutes: {

@@ -11,7 +11,7 @@ function pinionForGood(early: boolean) {
       (c) => c.mesh && c.pinionComesOut && c.construction !== 'transaxle' && when(c),
       (c) => ({
         title: 'Spacer, tail bearing, seal, flange, nut',
-        shows: ['pinionNutTorque'],
+        shows: ['pinionNutTorque', 'compoundOpen'],
         acts: ['seal-in'],
         does: [
           'Trial bearing, spacer and nut off; new spacer, oiled tail bearing, seal, flange, new nut.',

@@ -54,6 +54,56 @@ export const shaftSteps = [
     'prop-off',
   ),
   run(
+    'case',
+    [
+      operation(
+        'case',
+        'wheel-bearings',
+        (c) => c.opened && c.whole && c.wheelBearing !== null,
+        (c) => ({
+          title: c.outerSeal === 'tube-end' ? 'Wheel bearings and outer seals' : 'Wheel bearings',
+          shows: c.wheelBearing === 'in-hub' || c.wheelBearing === 'unit' ? ['wheelEndTorque'] : [],
+          does: [
+            {
+              unit: 'Turned by hand, play and noise; replaced as a whole, with new bolts where its sheet asks for them.',
+              'on-shaft':
+                'Retainer ring drilled and split beside the shaft, never cut into it; bearing off and on by its inner race. Backing plate and seal on the shaft first: what is forgotten costs the bearing. A retainer ring is never used again.',
+              'in-tube':
+                'Drawn out behind its outer race. The shaft is looked at where the rollers run: a groove is another shaft. New one in by its outer race, lettering outwards.',
+              'in-hub':
+                'Races out and in by their drivers, both bearings packed, the inner seal last; play is set by the hub nut when it is on.',
+            }[c.wheelBearing ?? 'unit'],
+            ...(c.outerSeal === 'tube-end'
+              ? ['Seal of the tube end: its seat looked at, lip greased, in square.']
+              : []),
+          ],
+          tools:
+            c.wheelBearing === 'unit'
+              ? ['torque-wrench', 'light']
+              : c.wheelBearing === 'on-shaft'
+                ? ['press', 'separator', 'heat', 'gloves']
+                : ['puller', 'race-drivers', 'soft-hammer'],
+          parts: ['wheel-bearings', ...(c.outerSeal === 'tube-end' ? ['outer-seals'] : [])],
+          after: ['inspect', 'shafts-out'],
+          closedBy: 'shafts-in',
+          records: [
+            choice('bearings', 'Wheel bearings', ['run on', 'new ones in'], []),
+            remedied(
+              choice('seats', 'Where they run and sit', ['good', 'grooved', 'spun'], ['grooved', 'spun']),
+              'Grooved: another shaft. Spun: another hub or tube end, or a sleeve that its maker allows.',
+            ),
+          ],
+          pass: 'Decided for each side, seats good, seals whole.',
+          fails: 'A bearing that is heard now is heard louder with a new axle between.',
+          caution:
+            c.wheelBearing === 'on-shaft' ? 'A retainer ring that is split flies: eye protection, hands away.' : null,
+          minutes: 45,
+        }),
+      ),
+    ],
+    'inner-seals',
+  ),
+  run(
     'close',
     [
       operation(
@@ -73,7 +123,7 @@ export const shaftSteps = [
             stub: ['Stub flange in until it clicks, or its centre bolt to torque.'],
           }[c.retention],
           tools: ['torque-wrench', ...(c.retention === 'unit-bearing' ? (['twelve-point'] as const) : [])],
-          parts: ['shaft-seals'],
+          parts: ['shaft-seals', ...(c.retention === 'c-clips' ? ['threadlocker'] : [])],
           after: ['gate-b', 'housing-in', 'unit-in', ...(coverFirst(c) ? (['cover'] as const) : [])],
           closedBy: c.retention === 'c-clips' && hasCover(c) ? ('cover' as const) : null,
           returns: [
@@ -120,5 +170,11 @@ export const shaftSteps = [
 
 /** What its steps buy. */
 export const shaftParts = {
+  'wheel-bearings': {
+    name: 'Wheel bearings',
+    count: 2,
+    mind: 'With their retainer rings, which are never used again.',
+  },
+  'outer-seals': { name: 'Outer seals', count: 2, mind: 'Tube end; the size follows the bearing.' },
   'shaft-seals': { name: 'Shaft seals', count: 2, mind: 'While it is open.' },
 } as const;

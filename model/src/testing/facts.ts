@@ -21,6 +21,10 @@ export function usualFacts({ job = 'full-build', ...told }: Told = {}): Facts {
     ringGear: 'heated',
     ringHand: 'right',
     lockerRings: 'after-dry-trial',
+    brake: null,
+    wheelBearing: null,
+    outerSeal: null,
+    spread: null,
     ...presetOf(job, told.unitKind ?? 'plate'),
     ...told,
   };

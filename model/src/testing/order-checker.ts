@@ -3,13 +3,16 @@ import {
   ARRIVALS,
   BEARINGS,
   BOXES,
+  BRAKES,
   CONSTRUCTIONS,
   GEARS,
   PERMITTED,
   RETENTIONS,
   SPACERS,
+  SPREADS,
   UNIT_KINDS,
   UNIT_WORK,
+  WHEEL_BEARINGS,
   caseOf,
   gateAsks,
   planFaults,
@@ -224,6 +227,10 @@ const VALUES = {
   depth: ['gauge-first', 'pattern-first', 'gauge-decides'],
   lockerRings: ['after-dry-trial', 'first-fitting'],
 } as const;
+/** What changes words and parts of steps, not their order: taken in turn beside the triples. */
+const ENDS = [null, ...WHEEL_BEARINGS].flatMap((wheelBearing) =>
+  [null, ...BRAKES].flatMap((brake) => [null, ...SPREADS].map((spread) => ({ wheelBearing, brake, spread }))),
+);
 type Key = keyof typeof VALUES;
 const KEYS = Object.keys(VALUES) as Key[];
 type Pick = Readonly<Record<Key, number>>;
@@ -289,7 +296,7 @@ export function* triples(): Generator<Facts> {
               const rest = Object.fromEntries(
                 KEYS.map((key, n) => [key, Math.floor(turn * (0.618 + n * 0.1732) * 997) % VALUES[key].length]),
               ) as Record<Key, number>;
-              yield factsAt({ ...rest, [a]: x, [b]: y, [c]: z });
+              yield { ...factsAt({ ...rest, [a]: x, [b]: y, [c]: z }), ...ENDS[turn % ENDS.length] };
             }
       }
 }

@@ -4,6 +4,7 @@ import type { StepId } from '../assembly/steps';
 import type { Build } from '../document/schema';
 import type { LedgerEntry } from '../frame/readings';
 import { partDecided } from '../inspect/readings';
+import { TURNED, ratioTurns } from '../identity/readings';
 import { inspectedParts } from '../inspect/parts';
 import { ringBolts } from '../joint/readings';
 import { jointState } from '../joint/state';
@@ -58,6 +59,17 @@ function doStep(build: Build, { step, records }: StepState): LedgerEntry[] {
       return inspectedParts(axle).map(({ id }) =>
         entry(partDecided.of({ axle: 'rear', part: id }), { of: 'choice', choice: 'run-on' }),
       );
+    if (step.id === 'ratio-closed') {
+      const { ring, pinion } = axle.finalDrive;
+      return TURNED.map((of) =>
+        entry(ratioTurns.of({ axle: 'rear', of }), {
+          of: 'number',
+          counts: 'one',
+          // A wheel as often as the pinion has teeth: whole turns, so that what is typed says it.
+          entries: [entryOf(of === 'prop' ? ring : pinion, '')],
+        }),
+      );
+    }
     const drag = (nm: number) => ({ of: 'number' as const, counts: 'mean' as const, entries: [entryOf(nm, 'N·m')] });
     if (step.id === 'seal-drag') return [entry(sealDrag.of({ axle: 'rear' }), drag(0.1))];
     if (step.id === 'side-preload')

@@ -12,6 +12,7 @@ const coverOn = (when: (c: Case) => boolean) =>
     'cover',
     (c) => c.opened && c.construction !== 'drop-out' && when(c),
     (c) => ({
+      shows: ['sealantOpen'],
       title: c.mesh ? 'Cover on' : 'Inverter side on',
       acts: ['cover'],
       does: [
@@ -98,6 +99,7 @@ export const afterSteps = [
     }),
     coverOn(coverFirst),
     operation('close', 'housing-in', (c) => c.opened && c.whole && c.construction === 'drop-out', {
+      shows: ['sealantOpen'],
       title: 'Carrier housing into the axle',
       acts: ['housing-in'],
       does: [
@@ -178,17 +180,49 @@ export const afterSteps = [
       ({ whole, opened, inCar }) => whole && (opened || inCar),
       (c) => ({
         title: 'Wheel ends, brakes, wheels',
+        shows: c.opened && c.wheelBearing === 'in-hub' ? ['wheelEndTorque'] : [],
         does: [
-          'Bearings lettering outwards, studs pressed, not hammered. Wheels torqued on the ground, and once more after driving.',
+          ...(c.wheelBearing === 'in-hub'
+            ? ['Hub on, its nut as the sheet says, turned while it is set, locked; no play, and it turns free.']
+            : []),
+          ...(c.wheelBearing === 'on-shaft' ? ['Retainer nuts crosswise, through the hole of the flange.'] : []),
+          ...(c.brake === 'drum'
+            ? ['Drum on, shoes set until they just touch, hand brake tried.']
+            : ['Callipers on, their bolts to torque.']),
+          'Studs pressed, not hammered. Wheels torqued on the ground, and once more after driving.',
         ],
         tools: ['torque-wrench'],
         after: ['shafts-in', 'cover'],
         returns: [
-          ...(c.opened ? [{ part: 'Brake callipers', count: 2 }, { part: 'Brake bolts' }] : []),
+          ...(!c.opened
+            ? []
+            : c.brake === 'drum'
+              ? [{ part: 'Brake drums', count: 2 }]
+              : [{ part: 'Brake callipers', count: 2 }, { part: 'Brake bolts' }]),
+          ...(c.opened && c.brake === 'disc' ? [{ part: 'Brake discs', count: 2 }] : []),
+          ...(c.opened && c.wheelBearing === 'on-shaft' ? [{ part: 'Retainer nuts' }] : []),
+          ...(c.opened && c.wheelBearing === 'in-hub'
+            ? [{ part: 'Hubs', count: 2 }, { part: 'Hub nuts and locks' }]
+            : []),
           ...(c.opened && c.retention === 'unit-bearing' ? [{ part: 'Axle nuts', count: 2 }] : []),
           ...(c.inCar ? [{ part: 'Wheels', count: 2 }, { part: 'Wheel nuts' }] : []),
         ],
-        records: [torque('wheels', 'Wheel nuts'), yes('brakes', 'Brakes pump up and hold')],
+        records: [
+          torque('wheels', 'Wheel nuts'),
+          remedied(
+            choice('studs', 'Studs', ['good', 'pressed in new', 'loose or stripped'], ['loose or stripped']),
+            'Another stud, pressed; a stud that turns in its hole takes the flange with it.',
+          ),
+          ...(c.wheelBearing !== null
+            ? [
+                remedied(
+                  choice('play', 'Wheel bearings, by hand', ['no play', 'play', 'rough'], ['play', 'rough']),
+                  'Off again: the bearing is set or replaced before it drives.',
+                ),
+              ]
+            : []),
+          yes('brakes', 'Brakes pump up and hold'),
+        ],
         pass: 'Torqued, and the brakes hold.',
         fails: 'It does not leave the stands.',
         caution: 'Brake and wheel work by local rules and licensed practice.',

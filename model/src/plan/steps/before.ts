@@ -1,12 +1,16 @@
 import { hasAdjusters, seenThroughCover, stripped, type Case } from '@hot-spline/core';
-import { always, choice, count, length, operation, remedied, run, text, yes } from '../../frame/operation';
+import { always, choice, spreading, count, length, operation, remedied, run, text, yes } from '../../frame/operation';
 
 function carrierOut(c: Case): readonly string[] {
   switch (c.construction) {
     case 'integral-head-shim':
       return [
         'One dot right, two left, on top of the caps; which way arrows point.',
-        'Spread the case with an indicator on it, below its limit; cap bolts stay in a few threads.',
+        {
+          spreader: 'Spread the case with an indicator on it, below its limit; cap bolts stay in a few threads.',
+          lever: 'Prised out evenly over a soft fulcrum, never at the sealing face; cap bolts stay in a few threads.',
+          none: 'It comes by hand once the caps are loose; cap bolts stay in a few threads.',
+        }[c.spread],
         'Catch the shims, one bag a side.',
       ];
     case 'integral-inboard':
@@ -224,19 +228,40 @@ export const beforeSteps = [
       (c) => ({
         title: 'Brakes and wheel ends off',
         does: [
-          'Hang the calliper up: no weight on its hose.',
-          'A stuck hub: bolts back in part way and push on them; never hit it on its bearing.',
+          ...(c.brake === 'drum'
+            ? [
+                'Shoes backed off through their hole, then the drum; a rusted one is pushed off by its own threaded holes.',
+                'Springs and shoes stay as they are, or are photographed before the first is touched.',
+              ]
+            : ['Hang the calliper up: no weight on its hose.']),
+          ...(c.brake === null ? ['A drum: shoes backed off through their hole first.'] : []),
+          ...{
+            unit: ['A stuck hub: bolts back in part way and push on them; never hit it on its bearing.'],
+            'on-shaft': ['Nuts of the retainer through the hole of the flange: the bearing comes out with its shaft.'],
+            'in-tube': ['The bearing stays in the end of the tube; the shaft comes without it.'],
+            'in-hub': [
+              'Locking ring, nut and washer by their order, hub off with both of its bearings; they stay by side.',
+            ],
+            none: ['A stuck hub: bolts back in part way and push on them; never hit it on its bearing.'],
+          }[c.wheelBearing ?? 'none'],
+          ...(c.brake === null || c.wheelBearing === null
+            ? ['Nobody has said which brake or bearing this axle has: Brief asks it once.']
+            : []),
         ],
-        tools: ['spanners', 'twelve-point'],
+        tools: ['spanners', 'twelve-point', ...(c.brake === 'drum' ? (['soft-hammer', 'camera'] as const) : [])],
         after: ['raise', 'hv-off'],
         takes: [
-          { part: 'Brake callipers', count: 2 },
-          { part: 'Brake bolts' },
+          ...(c.brake === 'drum'
+            ? [{ part: 'Brake drums', count: 2 }]
+            : [{ part: 'Brake callipers', count: 2 }, { part: 'Brake bolts' }]),
+          ...(c.brake === 'disc' ? [{ part: 'Brake discs', count: 2 }] : []),
+          ...(c.wheelBearing === 'on-shaft' ? [{ part: 'Retainer nuts' }] : []),
+          ...(c.wheelBearing === 'in-hub' ? [{ part: 'Hubs', count: 2 }, { part: 'Hub nuts and locks' }] : []),
           ...(c.retention === 'unit-bearing' ? [{ part: 'Axle nuts', count: 2 }] : []),
         ],
-        pass: 'Hose not loaded, hub not hit.',
+        pass: 'Hose not loaded, hub not hit, each side by itself.',
         fails: 'A rounded bolt: heat, a tighter socket, then a stud remover.',
-        caution: 'Brake work by local rules and licensed practice.',
+        caution: 'Brake work by local rules and licensed practice. Brake dust is not blown off.',
         minutes: 40,
       }),
     ),
@@ -297,7 +322,8 @@ export const beforeSteps = [
       tools: [
         'paint',
         'trays',
-        ...(c.construction === 'integral-head-shim' ? (['spreader', 'indicator'] as const) : []),
+        ...spreading(c),
+        ...(c.spread === 'spreader' ? (['indicator'] as const) : []),
         ...(c.caps ? (['soft-lever'] as const) : []),
         ...(hasAdjusters(c) ? (['adjuster-wrench'] as const) : []),
         ...(c.construction === 'drop-out' || c.construction === 'independent' ? (['bench-stand'] as const) : []),
@@ -321,7 +347,7 @@ export const beforeSteps = [
       records: [
         text('marks', 'Marks found, and marks made'),
         ...(hasAdjusters(c) ? [count('notches', 'Notches backed off')] : []),
-        ...(c.construction === 'integral-head-shim'
+        ...(c.spread === 'spreader'
           ? [
               {
                 ...length('spread', 'Case spread', 'small'),
@@ -333,7 +359,7 @@ export const beforeSteps = [
           : []),
         ...(hasAdjusters(c) ? [] : [yes('bagged', 'Shims bagged by side')]),
       ],
-      asks: c.construction === 'integral-head-shim' ? ['spreadLimit'] : [],
+      asks: c.spread === 'spreader' ? ['spreadLimit'] : [],
       pass: 'Caps to their side and top; shims caught and bagged by side.',
       fails: 'Dropped shims: measure both and write that the side is not known.',
       caution: c.caps

@@ -129,3 +129,35 @@ describe('the axle of the brief', () => {
     expect(screen.text).toContain('Change “Stock axle” there');
   });
 });
+
+describe('the ratio while it is closed', () => {
+  it('turns are written one by one; three of them say a ratio and how the set of the build stands to it', async () => {
+    const bench = openBench();
+    const screen = await onAxle();
+    await screen.type('Prop shaft, turns', '-40');
+    await screen.type('Left wheel, turns', '-10');
+    expect(screen.find('hs-turns').textContent).toContain('A tag is no count');
+    await screen.type('Right wheel, turns', '-10');
+    expect(bench.figure('identity.rear.closed')?.value).toBeCloseTo(4, 9);
+    expect(screen.find('hs-turns').textContent).toMatch(/by its turns it is not|turns agree with/);
+    await screen.type('Right wheel, turns', '10');
+    // The carrier stood still: refused where it was said, and no ratio is made of it.
+    expect(bench.figure('identity.rear.closed')).toBeNull();
+    expect(bench.derived()?.findings.some(({ place }) => place.field === 'turns-left-rear')).toBeTrue();
+  });
+
+  it('what is at the ends of the axle is said once, and taken back; a unit without a prop shaft is asked for no turns', async () => {
+    const bench = openBench();
+    const screen = await onAxle();
+    await screen.click('Describe it here');
+    await screen.choose('Brake', 'drum');
+    await screen.choose('Wheel bearing', 'in-tube');
+    const said = () => bench.build()?.axles.rear?.identity;
+    expect(said()?.brake).toEqual({ value: 'drum', origin: 'not-said' });
+    expect(said()?.wheelBearing?.value).toBe('in-tube');
+    await screen.choose('Brake', '');
+    expect(said()?.brake).toBeNull();
+    await screen.choose('Construction', 'electric-reduction');
+    expect(screen.all('hs-turns').length).toBe(0);
+  });
+});

@@ -9,11 +9,12 @@ import { VerdictMark } from '../shared/verdict';
 import { Bench } from '../state/bench';
 import { AxleSpecEditor } from '../library/axle-spec-editor';
 import { Library } from '../library/library';
+import { Turns } from './turns';
 
 /** What the followed axle is: taken from the shop's library or described here, with match numbers and carrier. */
 @Component({
   selector: 'hs-identity-tab',
-  imports: [AxleSpecEditor, Choice, Field, RouterLink, VerdictMark],
+  imports: [AxleSpecEditor, Choice, Field, RouterLink, Turns, VerdictMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (bench.axle(); as axle) {
@@ -60,6 +61,9 @@ import { Library } from '../library/library';
           }
         </p>
       </div>
+      @if (turned()) {
+        <hs-turns />
+      }
       @if (axle.identity; as spec) {
         <hs-axle-spec [spec]="spec" [prefix]="name" (changed)="edit($event)" />
         <div class="keep">
@@ -156,6 +160,11 @@ export class IdentityTab {
       { value: '', label: 'not known yet' },
       ...[...names].filter((name) => name !== '').map((value) => ({ value, label: value })),
     ];
+  });
+  /** A prop shaft turns it, and nothing else is between. */
+  protected readonly turned = computed(() => {
+    const construction = this.bench.axle()?.identity?.construction.value;
+    return construction !== 'electric-reduction' && construction !== 'transaxle';
   });
   protected readonly matched = computed(() => {
     const finding = this.bench.derived()?.findings.find(({ id }) => id === `identity.match.${this.bench.axleName()}`);

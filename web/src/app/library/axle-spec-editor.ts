@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { LIMITS, toothPair, type Retention, type ToothPair } from '@hot-spline/core';
+import { LIMITS, toothPair, type ToothPair } from '@hot-spline/core';
 import type { AxleSpec, CarrierSpec, Construction, GearSetSpec, Origin } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
 import type { Edit } from '../shared/edit';
@@ -7,7 +7,44 @@ import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field } from '../shared/field';
 import { countReader, numberReader, pairReader, textReader } from '../shared/readers';
 import { RemoveButton } from '../shared/remove-button';
-import { CONSTRUCTION_OPTIONS, HAND_OPTIONS, ORIGIN_OPTIONS, RETENTION_OPTIONS } from './words';
+import {
+  CONSTRUCTION_OPTIONS,
+  BRAKE_OPTIONS,
+  HAND_OPTIONS,
+  ORIGIN_OPTIONS,
+  OUTER_SEAL_OPTIONS,
+  RETENTION_OPTIONS,
+  SPREAD_OPTIONS,
+  WHEEL_BEARING_OPTIONS,
+} from './words';
+
+/** What of an axle is one of several words: its key, its field, how it is asked. */
+const SAID = [
+  {
+    key: 'retention',
+    field: 'retention',
+    label: 'Shafts held by',
+    of: 'what holds the shafts',
+    options: RETENTION_OPTIONS,
+  },
+  { key: 'brake', field: 'brake', label: 'Brake', of: 'the brake', options: BRAKE_OPTIONS },
+  {
+    key: 'wheelBearing',
+    field: 'wheel-bearing',
+    label: 'Wheel bearing',
+    of: 'the wheel bearing',
+    options: WHEEL_BEARING_OPTIONS,
+  },
+  { key: 'outerSeal', field: 'outer-seal', label: 'Outer seal', of: 'the outer seal', options: OUTER_SEAL_OPTIONS },
+  { key: 'spread', field: 'spread', label: 'Case opened by', of: 'what opens the case', options: SPREAD_OPTIONS },
+] as const satisfies readonly {
+  readonly key: keyof AxleSpec;
+  readonly field: string;
+  readonly label: string;
+  readonly of: string;
+  readonly options: readonly { readonly value: string; readonly label: string }[];
+}[];
+type SaidKey = (typeof SAID)[number]['key'];
 
 type Offer = NonNullable<AxleSpec['extras']['ringBolts']>;
 
@@ -35,7 +72,13 @@ export class AxleSpecEditor {
   protected readonly origins = ORIGIN_OPTIONS;
   protected readonly constructions = CONSTRUCTION_OPTIONS;
   protected readonly hands = HAND_OPTIONS;
-  protected readonly retentions = RETENTION_OPTIONS;
+  /** What is one of several words. */
+  protected readonly said = computed(() =>
+    SAID.map((one) => {
+      const known = this.spec()[one.key];
+      return { ...one, value: known?.value ?? '', origin: known?.origin ?? ('guess' as const) };
+    }),
+  );
   protected readonly extras = EXTRAS;
   protected readonly diameter = LIMITS.diameterMm;
   protected readonly usualRing = [100, 350] as const;
@@ -86,14 +129,14 @@ export class AxleSpecEditor {
     this.edit((newest) => ({ [key]: { value, origin: newest[key]?.origin ?? 'not-said' } }));
   }
 
-  protected setRetention(value: Retention | ''): void {
-    this.edit(({ retention }) => ({
-      retention: value === '' ? null : { value, origin: retention?.origin ?? 'not-said' },
+  protected setSaid(key: SaidKey, value: string): void {
+    this.edit(({ [key]: known }) => ({
+      [key]: value === '' ? null : { value, origin: known?.origin ?? 'not-said' },
     }));
   }
 
   protected setOrigin(
-    key: 'construction' | 'ringDiameter' | 'ringBolts' | 'pinionSplines' | 'shaftSplines' | 'retention',
+    key: 'construction' | 'ringDiameter' | 'ringBolts' | 'pinionSplines' | 'shaftSplines' | SaidKey,
     origin: Origin,
   ): void {
     this.edit(({ [key]: known }) => (known ? { [key]: { ...known, origin } } : {}));

@@ -1,5 +1,5 @@
 import { ORIGINS, ORIGIN_WORDS, type Construction, type GearboxSpec, type Origin, type Seat } from '@hot-spline/model';
-import type { Retention } from '@hot-spline/core';
+import type { Brake, OuterSeal, Retention, Spread, WheelBearing } from '@hot-spline/core';
 import type { Option } from '../shared/choice';
 
 export const ORIGIN_OPTIONS: readonly Option<Origin>[] = ORIGINS.map((value) => ({
@@ -33,6 +33,31 @@ export const RETENTION_OPTIONS: readonly Option<Retention | ''>[] = [
   { value: 'flange', label: 'Flange with nuts' },
   { value: 'unit-bearing', label: 'Unit bearing with axle nut' },
   { value: 'stub', label: 'Stub flange, centre bolt or clip' },
+];
+
+const NOT_KNOWN = { value: '', label: 'not known' } as const;
+export const BRAKE_OPTIONS: readonly Option<Brake | ''>[] = [
+  NOT_KNOWN,
+  { value: 'disc', label: 'Disc' },
+  { value: 'drum', label: 'Drum' },
+];
+export const WHEEL_BEARING_OPTIONS: readonly Option<WheelBearing | ''>[] = [
+  NOT_KNOWN,
+  { value: 'unit', label: 'Bolted on as a unit' },
+  { value: 'on-shaft', label: 'Pressed on the shaft' },
+  { value: 'in-tube', label: 'In the end of the tube' },
+  { value: 'in-hub', label: 'In the hub' },
+];
+export const OUTER_SEAL_OPTIONS: readonly Option<OuterSeal | ''>[] = [
+  NOT_KNOWN,
+  { value: 'tube-end', label: 'At the end of the tube' },
+  { value: 'none', label: 'None' },
+];
+export const SPREAD_OPTIONS: readonly Option<Spread | ''>[] = [
+  NOT_KNOWN,
+  { value: 'spreader', label: 'A spreader, to its limit' },
+  { value: 'lever', label: 'A lever, soft fulcrum' },
+  { value: 'none', label: 'Nothing' },
 ];
 
 export const HAND_OPTIONS: readonly Option<'right' | 'left'>[] = [

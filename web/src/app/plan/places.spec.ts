@@ -39,6 +39,10 @@ function everyOperation(): readonly Operation[] {
                 ringOff: null,
                 pinionOut: null,
                 lockerRings: 'after-dry-trial',
+                brake: null,
+                wheelBearing: null,
+                outerSeal: null,
+                spread: null,
               };
               for (const step of orderOfWork(facts)) all.set(`${step.id} ${step.place?.sheet ?? ''}`, step);
             }

@@ -32,7 +32,7 @@ import { PhotoTaker } from '../shared/photo-taker';
 import { Radios } from '../shared/radios';
 import { countReader, textReader } from '../shared/readers';
 import { VerdictMark } from '../shared/verdict';
-import { SealantClock } from './sealant-clock';
+import { OpenClock } from './open-clock';
 import { WorkEdit } from './work-edit';
 
 const MINUTE_MS = 60_000;
@@ -40,7 +40,7 @@ const MINUTE_MS = 60_000;
 /** One step at a time, next to the car: what to do, one thing to measure, done. */
 @Component({
   selector: 'hs-work-step',
-  imports: [EntryField, Field, PhotoTaker, Radios, RouterLink, SealantClock, VerdictMark],
+  imports: [EntryField, Field, PhotoTaker, Radios, RouterLink, OpenClock, VerdictMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './work-step.html',
   styleUrl: './work-step.scss',
@@ -101,17 +101,21 @@ export class WorkStep {
     const here = next?.sheet === place.sheet && (place.tab === undefined || (next.tab ?? place.tab) === place.tab);
     const tab = place.tab ?? (here ? next.tab : undefined);
     const own = place.fields?.[0];
-    const field = own !== undefined ? `${own}-${this.axle()}` : here ? next.field : null;
+    // The beginning of several is no field.
+    const field = own !== undefined && !own.endsWith('-') ? `${own}-${this.axle()}` : here ? next.field : null;
     const query = { tab: tab ?? null, at: field, step: this.state().step.id };
     return { sheet: place.sheet, name: sheet.name, query };
   });
   protected readonly closes = computed(() => this.titleOf(this.state().step.closedBy));
-  /** Where sealant goes on; and where oil goes in after it. */
-  protected readonly seals = computed(
-    () =>
-      this.state().step.parts.includes('sealant') ||
-      (this.state().step.parts.includes('oil') && this.edit.state()?.sealant?.closed === true),
-  );
+  /** What sets in it: sealant, also where oil goes in after it; compounds, but those of the ring's bolts have their own place. */
+  protected readonly sets = computed(() => {
+    const { parts, acts } = this.state().step;
+    if (parts.includes('sealant') || (parts.includes('oil') && this.edit.state()?.sealant?.closed === true))
+      return 'sealant' as const;
+    return parts.includes('compound') || (parts.includes('threadlocker') && !acts.includes('ring-bolts'))
+      ? ('compound' as const)
+      : null;
+  });
   protected readonly earlier = computed(() =>
     this.state()
       .waits.filter((one) => one.for === 'step')

@@ -70,7 +70,7 @@ describe('the work sheet', () => {
   it('shows the next step large, phases that are done folded, what is left in hours', async () => {
     const bench = openBench(working());
     const edit = TestBed.inject(WorkEdit);
-    for (const id of ['brief', 'identify', 'count-teeth', 'choose', 'arrival', 'ready']) {
+    for (const id of ['brief', 'identify', 'ratio-closed', 'count-teeth', 'choose', 'arrival', 'ready']) {
       const step = edit.state()?.steps.find((one) => one.step.id === id);
       if (step) edit.finish(step, 'done', 10);
     }
@@ -78,9 +78,9 @@ describe('the work sheet', () => {
     expect(screen.find('.next .what strong').textContent).toContain('Secure and raise');
     const phases = screen.all('details') as HTMLDetailsElement[];
     expect(phases.map(({ open }) => open).slice(0, 2)).toEqual([false, true]);
-    expect(screen.text).toContain('6 of');
-    expect(screen.text).toContain('60 min taken');
-    expect(readings(bench, 'step-time').length).toBe(6);
+    expect(screen.text).toContain('7 of');
+    expect(screen.text).toContain('70 min taken');
+    expect(readings(bench, 'step-time').length).toBe(7);
   });
 
   it('says of a step what has to be known: only now, behind a gate, the left-hand thread', async () => {
@@ -171,8 +171,28 @@ describe('one step', () => {
     ]);
     expect(bench.derived()?.findings.some(({ id }) => id === 'plan.rear.sealant')).toBeFalse();
     const fill = await stepSheet('fill');
-    expect(fill.find('hs-sealant-clock').textContent).toContain('Oil and driving wait');
-    expect((await stepSheet('brief')).all('hs-sealant-clock').length).toBe(0);
+    expect(fill.find('hs-open-clock').textContent).toContain('Oil and driving wait');
+    expect((await stepSheet('brief')).all('hs-open-clock').length).toBe(0);
+  });
+
+  it('that takes compounds runs a clock of its own, against the open time of its sheet', async () => {
+    const build = working();
+    const sheet = build.axles.rear?.identity?.sheet;
+    if (!sheet) throw new Error('no sheet');
+    sheet.compoundOpen = { value: entryOf(5, 'min'), origin: 'maker', where: 'its bottle' };
+    const bench = openBench(build);
+    const seal = await stepSheet('seal-flange');
+    await seal.click('Compound is on');
+    expect(seal.find('hs-open-clock').textContent).toContain('Open for 5 min by its sheet');
+    const found = () => bench.derived()?.findings.some(({ id }) => id === 'plan.rear.compound.seal-flange');
+    expect(found()).toBeTrue();
+    // The cover's sealant is another matter.
+    expect(bench.derived()?.findings.some(({ id }) => id === 'plan.rear.sealant')).toBeFalse();
+    await seal.click('Finished in time');
+    expect(found()).toBeFalse();
+    expect(seal.find('hs-open-clock').textContent).toContain('since it was finished');
+    // The bolts of the ring have theirs where they are ticked.
+    expect((await stepSheet('ring-bolts')).all('hs-open-clock').length).toBe(0);
   });
 
   it('is done when what it asks for is written down, and goes on to the next', async () => {
