@@ -1,40 +1,12 @@
 import type { Page } from '@playwright/test';
 import axe, { type AxeResults, type RunOptions } from 'axe-core';
+import { CAPABILITIES } from '../web/src/app/sheets';
 import { alone as test, boxOf, expect } from './bench';
 
-const sheets = [
-  'brief',
-  'brief?tab=axle',
-  'engine',
-  'gearing',
-  'gearing?tab=thrust',
-  'gearing?tab=ladder',
-  'gearing?tab=match',
-  'gearing?tab=find',
-  'gearing?tab=heat',
-  'gearing?tab=noise',
-  'road',
-  'sets',
-  'sets?tab=shelf',
-  'sets?tab=course',
-  'unit',
-  'unit?tab=compare',
-  'unit?tab=tune',
-  'pack',
-  'pack?tab=measure',
-  'pack?tab=inspect',
-  'pack?tab=wanted',
-  'pack?tab=shims',
-  'pack?tab=sure',
-  'pack?tab=springs',
-  'pack?tab=wrench',
-  'baseline?tab=sheet',
-  'mesh',
-  'preload',
-  'gates',
-  'ledger',
-  'summary',
-];
+/** Every screen that a build has, from the descriptors: a sheet or tab that is added is looked at. */
+const screens = CAPABILITIES.flatMap(({ sheets }) => sheets).flatMap(({ sheet, tabs }) =>
+  tabs.length === 0 ? [sheet] : tabs.map(({ tab }) => `${sheet}?tab=${tab}`),
+);
 
 /**
  * @param rules all of them by day; by night what colours can change: the rest of the page is the same
@@ -71,11 +43,10 @@ async function serious(page: Page, rules: 'all' | 'colours', where?: string): Pr
 /** Looks at what is shown by day, whole, then at its colours by night, and by day again. */
 async function byDayAndNight(page: Page, what: string, where?: string): Promise<void> {
   expect(await serious(page, 'all', where), what).toEqual([]);
-  await page.getByRole('button', { name: 'Night theme' }).click();
-  await expect(page.locator('html.night')).toBeAttached();
+  const night = (on: boolean) => page.evaluate((dark) => document.documentElement.classList.toggle('night', dark), on);
+  await night(true);
   expect(await serious(page, 'colours', where), `${what}, night`).toEqual([]);
-  await page.getByRole('button', { name: 'Day theme' }).click();
-  await expect(page.locator('html.night')).not.toBeAttached();
+  await night(false);
 }
 
 const calmly = async (page: Page): Promise<void> => {
@@ -96,24 +67,50 @@ const overflow = (page: Page): Promise<number[]> =>
     document.documentElement.scrollHeight - innerHeight,
   ]);
 
+/** What a thumb would miss, of fields, choices and buttons that are seen. */
+const small = (page: Page): Promise<string[]> =>
+  page
+    .locator('#sheet')
+    .locator('select:visible, input.control:visible, button.quiet:visible')
+    .evaluateAll((all) =>
+      all
+        .filter((one) => one.getBoundingClientRect().width > 1 && one.getBoundingClientRect().height < 44)
+        .map((one) => one.id || (one.textContent ?? '')),
+    );
+
 for (const half of [0, 1])
-  test(`sheets, every ${half === 0 ? 'first' : 'second'} one: axe finds nothing serious by day or night; the frame never scrolls, a phone only down`, async ({
+  test(`screens, every ${half === 0 ? 'first' : 'second'} one: axe finds nothing serious by day or night; the frame never scrolls, a phone only down; a thumb hits everything`, async ({
     drift,
     page,
   }) => {
     test.setTimeout(240_000);
     await calmly(page);
-    for (const [i, sheet] of sheets.filter((_, n) => n % 2 === half).entries()) {
-      await drift.open(sheet);
+    const device = await page.context().newCDPSession(page);
+    const thumb = (enabled: boolean) => device.send('Emulation.setTouchEmulationEnabled', { enabled });
+    for (const [i, screen] of screens.filter((_, n) => n % 2 === half).entries()) {
+      await drift.open(screen);
       await expect(page.locator('h1')).toBeVisible();
-      await byDayAndNight(page, sheet, i === 0 ? undefined : '#sheet');
+      await byDayAndNight(page, screen, i === 0 ? undefined : '#sheet');
       await page.setViewportSize({ width: 1280, height: 800 });
-      await expect.poll(() => overflow(page), sheet).toEqual([0, 0]);
+      await expect.poll(() => overflow(page), screen).toEqual([0, 0]);
       await page.setViewportSize({ width: 390, height: 844 });
-      await expect.poll(async () => (await overflow(page))[0], `${sheet} on a phone`).toBe(0);
+      await expect.poll(async () => (await overflow(page))[0], `${screen} on a phone`).toBe(0);
+      await thumb(true);
+      expect(await small(page), `${screen} on a phone`).toEqual([]);
+      await thumb(false);
       await page.setViewportSize({ width: 1280, height: 1800 });
     }
   });
+
+test('the theme is chosen by its button, and stays', async ({ drift, page }) => {
+  await drift.open('engine');
+  await page.getByRole('button', { name: 'Night theme' }).click();
+  await expect(page.locator('html.night')).toBeAttached();
+  await page.reload();
+  await expect(page.locator('html.night')).toBeAttached();
+  await page.getByRole('button', { name: 'Day theme' }).click();
+  await expect(page.locator('html.night')).not.toBeAttached();
+});
 
 test('board, library and workings: axe finds nothing serious by day or night', async ({ drift, page }) => {
   await calmly(page);
@@ -136,27 +133,6 @@ test('board, library and workings: axe finds nothing serious by day or night', a
 
 test.describe('on a phone', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
-
-  test('every field, select and button of the sheets in use at the bench is 44 px high', async ({ drift, page }) => {
-    for (const path of [
-      'pack?tab=measure',
-      'pack?tab=inspect',
-      'pack?tab=springs',
-      'pack?tab=wanted',
-      'unit',
-      'engine',
-    ]) {
-      await drift.open(path);
-      const small = await page
-        .locator('select:visible, input.control:visible, button.quiet:visible')
-        .evaluateAll((all) =>
-          all
-            .filter((one) => one.getBoundingClientRect().width > 1 && one.getBoundingClientRect().height < 44)
-            .map((one) => one.id || one.textContent),
-        );
-      expect(small, path).toEqual([]);
-    }
-  });
 
   test('a plate of the pack is 44 px to the thumb, however thin it is drawn', async ({ drift, page }) => {
     await drift.open('pack');

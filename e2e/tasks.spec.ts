@@ -203,9 +203,9 @@ task('8 something to hand over', 2, '14', async (hand) => {
   expect((await file).suggestedFilename()).toContain('newcomer');
 });
 
-task('9 a piece measured with the keyboard alone', 5, 'partly possible', async (hand) => {
+task('9 a piece measured with the keyboard alone', 6, 'partly possible', async (hand) => {
   const { page, bench } = hand;
-  await hand.key('g', 'p');
+  await hand.key('g', 'p', 'k');
   await expect(page.getByRole('heading', { name: 'Clutch packs' })).toBeVisible();
   await hand.key('m');
   const field = page.locator('input:focus');

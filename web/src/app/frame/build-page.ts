@@ -322,8 +322,8 @@ export class BuildPage {
   private readonly sheetName = computed(() => this.open()?.name ?? '');
   protected readonly exportUrl = computed(() => `/api/builds/${this.id()}/export`);
   protected readonly keyLines: readonly (readonly [string, string])[] = [
-    ...this.sheets.map(({ key, name }) => [`g ${key}`, name] as const),
-    ['g b', 'Board of builds'],
+    ...this.sheets.map(({ key, name }) => [`g ${[...key].join(' ')}`, name] as const),
+    ['g b o', 'Board of builds'],
     ['/', 'Find anything'],
     ['m', 'Measure the next thing'],
     ['space', 'In an empty measuring field: take the gauge'],
@@ -403,7 +403,7 @@ export class BuildPage {
   }
 
   private go(key: string): void {
-    if (key === 'b') return void this.router.navigate(['/']);
+    if (key === 'bo') return void this.router.navigate(['/']);
     const item = this.sheets.find((candidate) => candidate.key === key);
     if (item) void this.router.navigate(['/builds', this.id(), item.sheet]);
   }

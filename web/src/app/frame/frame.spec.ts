@@ -20,8 +20,11 @@ describe('keys', () => {
   it('read places, commands, undo and redo', () => {
     const reader = new KeyReader();
     expect(reader.read(press('g'))).toBeNull();
-    expect(reader.read(press('p'))).toEqual({ kind: 'go', key: 'p' });
     expect(reader.read(press('p'))).toBeNull();
+    expect(reader.read(press('k'))).toEqual({ kind: 'go', key: 'pk' });
+    expect(reader.read(press('p'))).toBeNull();
+    // What is no letter gives the place up; after it a key means what it always does.
+    for (const key of ['g', 'm', 'Escape']) expect(reader.read(press(key))).toBeNull();
     expect(reader.read(press('/'))).toEqual({ kind: 'find' });
     expect(reader.read(press('m'))).toEqual({ kind: 'measure' });
     expect(reader.read(press('z', { ctrlKey: true }))).toEqual({ kind: 'undo' });

@@ -9,9 +9,10 @@ export type KeyCommand =
   | { readonly kind: 'go'; readonly key: string }
   | { readonly kind: 'find' | 'measure' | 'units' | 'keys' | 'undo' | 'redo' };
 
-/** Turns key presses into commands: `g` then a letter, single keys, and undo and redo. */
+/** Turns key presses into commands: `g` then two letters, single keys, and undo and redo. */
 export class KeyReader {
-  private waitingForPlace = false;
+  /** What was typed of a place since `g`; null: no place is being typed. */
+  private place: string | null = null;
 
   read(
     event: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'altKey' | 'shiftKey' | 'target'>,
@@ -23,13 +24,16 @@ export class KeyReader {
       return key === 'y' ? { kind: 'redo' } : null;
     }
     if (event.ctrlKey || event.metaKey || event.altKey) return null;
-    if (this.waitingForPlace) {
-      this.waitingForPlace = false;
-      return { kind: 'go', key };
+    if (this.place !== null) {
+      // Whatever is no letter gives the place up.
+      const typed = this.place + key;
+      const letters = /^[a-z]$/.test(key);
+      this.place = letters && typed.length < 2 ? typed : null;
+      return letters && typed.length === 2 ? { kind: 'go', key: typed } : null;
     }
     switch (key) {
       case 'g':
-        this.waitingForPlace = true;
+        this.place = '';
         return null;
       case '/':
         return { kind: 'find' };

@@ -9,7 +9,7 @@ export const gearing: WebCapability = {
       sheet: 'gearing',
       name: 'Tyre and ratio',
       group: 'Specify',
-      key: 't',
+      key: 'ty',
       tabs: GEARING_TABS,
       lands: () => true,
       load: () => import('./gearing-sheet').then((m) => m.GearingSheet),

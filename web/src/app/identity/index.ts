@@ -8,7 +8,7 @@ export const identity: WebCapability = {
       sheet: 'brief',
       name: 'Brief and axle',
       group: 'Specify',
-      key: 'i',
+      key: 'br',
       tabs: BRIEF_TABS,
       load: () => import('./brief-sheet').then((m) => m.BriefSheet),
     },

@@ -8,7 +8,7 @@ export const inspect: WebCapability = {
       sheet: 'inspect',
       name: 'Inspect',
       group: 'Bench',
-      key: 'v',
+      key: 'in',
       tabs: INSPECT_TABS,
       load: () => import('./inspect-sheet').then((m) => m.InspectSheet),
     },

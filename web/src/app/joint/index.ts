@@ -9,7 +9,7 @@ export const joint: WebCapability = {
       sheet: 'joint',
       name: 'Ring joint',
       group: 'Bench',
-      key: 'j',
+      key: 'jo',
       tabs: JOINT_TABS,
       shows: hasMesh,
       load: () => import('./joint-sheet').then((m) => m.JointSheet),

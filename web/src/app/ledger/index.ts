@@ -7,7 +7,7 @@ export const ledger: WebCapability = {
       sheet: 'ledger',
       name: 'Ledger',
       group: 'Kept',
-      key: 'l',
+      key: 'le',
       tabs: [],
       load: () => import('./ledger-sheet').then((m) => m.LedgerSheet),
       counts: 'ledger',

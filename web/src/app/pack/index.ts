@@ -12,7 +12,7 @@ export const pack: WebCapability = {
       sheet: 'pack',
       name: 'Clutch packs',
       group: 'Specify',
-      key: 'p',
+      key: 'pk',
       tabs: PACK_TABS,
       load: () => import('./pack-sheet').then((m) => m.PackSheet),
       measure({ axles, main }) {

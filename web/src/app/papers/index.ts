@@ -7,7 +7,7 @@ export const papers: WebCapability = {
       sheet: 'papers',
       name: 'Papers',
       group: 'Kept',
-      key: 'f',
+      key: 'pp',
       tabs: [],
       load: () => import('./papers-sheet').then((m) => m.PapersSheet),
     },

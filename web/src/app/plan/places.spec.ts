@@ -68,7 +68,8 @@ describe('where steps lead', () => {
 
   it('each sheet has a key of its own', () => {
     const keys = [...sheets.values()].map(({ key }) => key);
-    expect(new Set(keys).size).toBe(keys.length);
+    expect(new Set([...keys, 'bo']).size).toBe(keys.length + 1);
+    for (const key of keys) expect(key).toMatch(/^[a-z]{2}$/);
   });
 
   it('what is bought for any of them has a name, a count and begins as needed', () => {

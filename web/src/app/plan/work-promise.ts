@@ -41,7 +41,10 @@ const hours = (minutes: number): string =>
             <span class="soft">{{ s.calendar }}</span>
           </dd>
         </div>
-        <p class="soft">{{ s.from }}</p>
+        <div>
+          <dt>Known from</dt>
+          <dd class="soft">{{ s.from }}</dd>
+        </div>
       </dl>
     }
   `,
@@ -59,9 +62,8 @@ const hours = (minutes: number): string =>
     dd {
       margin: 0;
     }
-    p {
+    div:last-child {
       flex-basis: 100%;
-      margin: 0;
     }
   `,
 })

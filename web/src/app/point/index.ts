@@ -13,7 +13,7 @@ export const point: WebCapability = {
       sheet: 'engine',
       name: 'Engine and gearbox',
       group: 'Specify',
-      key: 'e',
+      key: 'en',
       tabs: [],
       load: () => import('./engine-sheet').then((m) => m.EngineSheet),
     },

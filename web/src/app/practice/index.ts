@@ -7,7 +7,7 @@ export const practice: WebCapability = {
       sheet: 'practice',
       name: 'Practice',
       group: 'Set up',
-      key: 'y',
+      key: 'pr',
       tabs: [{ tab: 'practice', label: 'Practice' }],
       shows: ({ practice: of }) => of !== null,
       load: () => import('./practice-sheet').then((m) => m.PracticeSheet),

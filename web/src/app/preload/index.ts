@@ -9,7 +9,7 @@ export const preload: WebCapability = {
       sheet: 'preload',
       name: 'Preload',
       group: 'Set up',
-      key: 'o',
+      key: 'pl',
       tabs: PRELOAD_TABS,
       shows: hasMesh,
       load: () => import('./preload-sheet').then((m) => m.PreloadSheet),

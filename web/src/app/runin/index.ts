@@ -8,7 +8,7 @@ export const runin: WebCapability = {
       sheet: 'close',
       name: 'Close, run in',
       group: 'Bench',
-      key: 'z',
+      key: 'cl',
       tabs: CLOSE_TABS,
       load: () => import('./close-sheet').then((m) => m.CloseSheet),
     },

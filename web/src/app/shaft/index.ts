@@ -7,7 +7,7 @@ export const shaft: WebCapability = {
       sheet: 'shafts',
       name: 'Shafts',
       group: 'Bench',
-      key: 'x',
+      key: 'sh',
       tabs: [{ tab: 'shafts', label: 'Shafts' }],
       load: () => import('./shafts-sheet').then((m) => m.ShaftsSheet),
     },

@@ -16,7 +16,7 @@ export interface SheetDescriptor {
   readonly sheet: string;
   readonly name: string;
   readonly group: (typeof RAIL_GROUPS)[number];
-  /** Follows `g`. */
+  /** Two letters that follow `g`; every sheet has others. */
   readonly key: string;
   /** The first one is shown where none is named. */
   readonly tabs: readonly TabDescriptor[];

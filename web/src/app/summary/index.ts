@@ -7,7 +7,7 @@ export const summary: WebCapability = {
       sheet: 'summary',
       name: 'Summary',
       group: 'Kept',
-      key: 'u',
+      key: 'su',
       tabs: [],
       load: () => import('./summary-sheet').then((m) => m.SummarySheet),
     },

@@ -140,7 +140,7 @@ interface Line {
     @use 'breakpoints' as *;
     .main {
       align-self: flex-start;
-      min-height: 40px;
+      min-height: 44px;
       margin-bottom: 10px;
     }
     article {

@@ -31,7 +31,7 @@ export const unit: WebCapability = {
       sheet: 'unit',
       name: 'Unit',
       group: 'Specify',
-      key: 'n',
+      key: 'un',
       tabs: UNIT_TABS,
       load: () => import('./unit-sheet').then((m) => m.UnitSheet),
     },
