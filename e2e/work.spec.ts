@@ -177,6 +177,41 @@ alone.describe('at phone width', () => {
   );
 });
 
+test('interrupted, and taken over on another device: it opens on the step in hand, with what is out, made and not yet allowed', async ({
+  page,
+  request,
+  browser,
+}) => {
+  const job = await jobOf(page, request, 'kittiwake-drift-coupe', (build) => {
+    build.axles.rear.work = null;
+  });
+  await job.open('work');
+  await page.getByRole('button', { name: /^Gears Ring and pinion/ }).click();
+  await openStep(page).click();
+  await walkTo(page, 'Choose ratio and unit');
+  await job.saved();
+  // Somebody else, a phone, the address of the build and no more.
+  const other = await browser.newContext({ viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true });
+  // This device knows whose it is; that it asks is another story’s.
+  await other.addInitScript(() => localStorage.setItem('hot-spline.ui', JSON.stringify({ who: 'Ines' })));
+  const phone = await other.newPage();
+  await phone.goto(`/builds/${job.id}`);
+  await expect(phone).toHaveURL(/\/work/);
+  await expect(phone.locator('.next .what')).toContainText('Choose ratio and unit');
+  await phone.getByRole('link', { name: 'Open this step' }).click();
+  await expect(phone.locator('hs-work-step h2')).toHaveText('Choose ratio and unit');
+  await expect(phone.getByText('Not before Gate A')).toBeVisible();
+  // Done there, and seen here.
+  await phone.getByRole('button', { name: /^Done/ }).click();
+  await expect(phone.locator('hs-work-step h2')).not.toHaveText('Choose ratio and unit');
+  const next = await phone.locator('hs-work-step h2').innerText();
+  await expect(phone.locator('.saving')).toHaveText(/^Saved/);
+  await page.reload();
+  await job.open('work');
+  await expect(page.locator('.next .what')).toContainText(next);
+  await other.close();
+});
+
 test('inspect: a pitted race run on is a stop, replaced it is decided; what was cut is cleaned twice', async ({
   page,
   request,

@@ -6,6 +6,7 @@ import type { Construction } from '../library/schema';
 import type { SpecSheet } from '../library/sheet';
 import type { Stage } from './readings';
 import type { Setup, Trial } from './schema';
+import type { Stayed } from './stayed';
 
 export type Assembled = Extract<ReadingValue, { of: 'assembly' }>;
 export type Pattern = Extract<ReadingValue, { of: 'pattern' }>;
@@ -80,6 +81,8 @@ export interface PastSetup {
   readonly job: MeshJob | null;
   /** What closing up took off backlash, each time that the same shims were read before and after. */
   readonly closingsMm: readonly number[];
+  /** What stayed of its turning torque over the run-in; null where that was not read. */
+  readonly stayed: Stayed | null;
 }
 
 /** An axle that is set up, as far as it is known. */
@@ -109,6 +112,7 @@ export interface MeshAxle {
   /** What closing up will take off backlash from the state that the axle is in, and one deviation. */
   readonly closing: Shift;
   readonly final: boolean;
+  readonly stayed: Stayed | null;
   /** Set-ups of the shop before this one, of the same spec. */
   readonly past: readonly PastSetup[];
   /** What is added to an advised pinion shim in the state that the axle is in: another bearing at the head than it was read with. */

@@ -8,8 +8,8 @@ export function pastOf(mesh: MeshAxle, spec: string): PastSetup | null {
     trial && final ? [meanOf(trial.mm) - meanOf(final.mm)] : [],
   );
   const job = mesh.job && mesh.job.tries.length > 1 ? mesh.job : null;
-  return job || closingsMm.length > 0
-    ? { axle: mesh.axle, spec, construction: mesh.construction, job, closingsMm }
+  return job || closingsMm.length > 0 || mesh.stayed
+    ? { axle: mesh.axle, spec, construction: mesh.construction, job, closingsMm, stayed: mesh.stayed }
     : null;
 }
 

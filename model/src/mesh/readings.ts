@@ -160,14 +160,14 @@ export const sealDrag = defineSubject({
   words: ({ axle: on }) => `${capital(on)}: drag of the pinion seal`,
 });
 
-/** All of it, at the pinion, with the carrier in. `as-it-came` before anything was loosened. */
+/** All of it, at the pinion, with the carrier in. `as-it-came` before anything was loosened, `run-in` again after it. */
 export const totalTorque = defineSubject({
   what: 'total-torque',
-  keys: { axle, stage: z.enum(['as-it-came', 'trial', 'final']) },
+  keys: { axle, stage: z.enum(['as-it-came', 'trial', 'final', 'run-in']) },
   value: turning,
   state: trialSchema,
   words: ({ axle: on, stage: at }) =>
-    `${capital(on)}: total turning torque${at === 'as-it-came' ? ', as it came' : ''}`,
+    `${capital(on)}: total turning torque${at === 'as-it-came' ? ', as it came' : at === 'run-in' ? ', after the run-in' : ''}`,
 });
 
 /** Turning torque of the carrier bearings alone, pinion out or not in mesh, by a spline adapter. */

@@ -218,6 +218,7 @@ describe('readings that are taken again, bearings that stand in, axles that taug
       construction,
       job: null,
       closingsMm: [0.06, 0.06, 0.06],
+      stayed: null,
     });
     const all = [taught('x'), taught('y'), taught('x', 'drop-out')];
     expect(pastOfSpec(all, 'x', 'integral-head-shim')).toEqual([taught('x')]);

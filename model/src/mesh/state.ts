@@ -27,6 +27,7 @@ import { PATTERN_PLACES, middleOf, patternRound } from './pattern-round';
 import { assembled, backlash, endFloat, pattern, patternAt, type Stage } from './readings';
 import type { Setup, Trial } from './schema';
 import { shiftTo } from './shifts';
+import { stayedOf } from './stayed';
 
 /** Backlash that counts of an assembly: the final one where there is one. */
 export const backlashOf = ({ backlash }: AssemblyState): BacklashRead | null => backlash.final ?? backlash.trial;
@@ -208,6 +209,7 @@ export function meshAxle(
     assemblies,
     now: assemblies.at(-1) ?? null,
     final: isFinal(setup.state, setup.gears, construction),
+    stayed: stayedOf(axle, readings),
     past,
   };
   const closing = shiftTo(setup.state, known);

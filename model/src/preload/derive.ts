@@ -7,6 +7,7 @@ import { explainCollapsible, explainTotal } from '../mesh/explain';
 import { preloadFigures } from './ids';
 import { isTrial, type PreloadAxle } from './state';
 import * as words from './words';
+import { bearingsOf } from '../mesh/stayed';
 import type { MeshAxle } from '../mesh/axle';
 
 const STATION = 'final' as const;
@@ -273,8 +274,55 @@ const total: Part = (mesh, state, d) => {
   }
 };
 
+/** Ours: from so many axles alike on, what the shop saw stay is more than one axle's luck. */
+const ENOUGH_AXLES = 3;
+/** Ours: where less is left, bearings were too tight, or have gone. */
+const LEAST_STAYS = 0.5;
+
+/** What the run-in left of the turning torque, or what axles like this one kept of it. */
+const bedding: Part = (mesh, state, d) => {
+  const { axle, stayed, past } = mesh;
+  const bearings = stayed?.bearings ?? bearingsOf(mesh.setup.state);
+  const shares = past
+    .flatMap((one) => (one.stayed?.bearings === bearings ? [one.stayed.share] : []))
+    .sort((a, b) => a - b);
+  const [least, most] = [shares[0], shares.at(-1)];
+  const seen = shares.length >= ENOUGH_AXLES && least !== undefined && most !== undefined ? { least, most } : null;
+  if (stayed)
+    d.figure({
+      id: preloadFigures.stayed(axle),
+      label: 'Left of it after the run-in',
+      value: 100 * stayed.share,
+      quantity: 'percent',
+      decimals: 0,
+      rests: 'measured',
+    });
+  if (!stayed && (!seen || state.totalNm === null)) return;
+  const floor = seen ? Math.min(seen.least, LEAST_STAYS) : LEAST_STAYS;
+  d.finding({
+    id: `preload.${axle}.stayed`,
+    verdict: stayed && stayed.share < floor - 1e-9 ? 'watch' : 'fits',
+    place: { sheet: 'close', tab: 'run-in', axle, field: `total-after-${axle}` },
+    station: STATION,
+    figures: stayed ? [preloadFigures.stayed(axle)] : [],
+    rule: 'preload falls as bearings bed in (common practice); below half of it watch, three axles alike before they say anything: guards of ours',
+    facts: {
+      read: stayed !== null,
+      share: fact(100 * (stayed?.share ?? 0), 'percent'),
+      from: fact(stayed?.fromNm ?? 0, 'torque', 'turning'),
+      now: fact(stayed?.nowNm ?? 0, 'torque', 'turning'),
+      sealOff: stayed?.sealOff ?? false,
+      jobs: fact(seen ? shares.length : 0, 'count'),
+      least: fact(100 * (seen?.least ?? 0), 'percent'),
+      most: fact(100 * (seen?.most ?? 0), 'percent'),
+      bearings,
+    },
+    say: words.stayed,
+  });
+};
+
 /** Figures and findings of the preload of one axle. */
 export function derivePreload(mesh: MeshAxle, state: PreloadAxle, d: Derivation): void {
-  for (const part of [bandSaid, pinionRead, pinionJudged, doubts, carrierBearings, sidePreload, total])
+  for (const part of [bandSaid, pinionRead, pinionJudged, doubts, carrierBearings, sidePreload, total, bedding])
     part(mesh, state, d);
 }

@@ -157,3 +157,20 @@ export function total(f: F<'total' | 'low' | 'high', never, 'fits'>, system: Uni
     detail: `${turningText(f.total.value, system)}, band ${turningText(f.low.value, system)} to ${turningText(f.high.value, system)}.`,
   };
 }
+
+export function stayed(
+  f: F<'share' | 'from' | 'now' | 'jobs' | 'least' | 'most', 'bearings', 'read' | 'sealOff'>,
+  system: UnitSystem,
+): Words {
+  const like =
+    f.jobs.value > 0
+      ? `${f.jobs.value} axles of this spec with ${f.bearings} kept ${f.least.value.toFixed(0)} to ${f.most.value.toFixed(0)} %.`
+      : '';
+  if (!f.read) return { title: 'What will stay of the preload', detail: like };
+  return {
+    title: `${f.share.value.toFixed(0)} % of the turning torque is left after the run-in`,
+    detail: `${turningText(f.now.value, system)} of ${turningText(f.from.value, system)}${
+      f.sealOff ? ', the seal’s drag taken off both' : ', the seal in both'
+    }. ${like}`.trim(),
+  };
+}

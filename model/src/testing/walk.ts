@@ -8,7 +8,7 @@ import { TURNED, ratioTurns } from '../identity/readings';
 import { inspectedParts } from '../inspect/parts';
 import { ringBolts } from '../joint/readings';
 import { jointState } from '../joint/state';
-import { ringRunout, sealDrag, sideSaid } from '../mesh/readings';
+import { assembled, endFloat, ringRunout, sealDrag, sideSaid } from '../mesh/readings';
 import { type SheetKey } from '../library/sheet';
 import { recordSubject, type RecordState } from '../plan/stand';
 import type { StepState } from '../plan/stand';
@@ -40,7 +40,7 @@ function goodNumber(record: Extract<StepRecord, { of: 'number' }>, told: unknown
 }
 
 /** What does all that a step asks for, as in a job that goes well: its records, then what it misses of other sheets. */
-function doStep(build: Build, { step, records }: StepState): LedgerEntry[] {
+function doStep(build: Build, ledger: readonly LedgerEntry[], { step, records }: StepState): LedgerEntry[] {
   const axle = build.axles.rear;
   if (!axle) throw new Error('no rear axle');
   const write = ({ record, said: already }: RecordState): LedgerEntry[] => {
@@ -74,6 +74,16 @@ function doStep(build: Build, { step, records }: StepState): LedgerEntry[] {
     if (step.id === 'seal-drag') return [entry(sealDrag.of({ axle: 'rear' }), drag(0.1))];
     if (step.id === 'side-preload')
       return [entry(sideSaid.of({ axle: 'rear', method: 'feel' }), { of: 'choice', choice: 'right' })];
+    if (step.id === 'float-trial' || step.id === 'float-final') {
+      const read = axle.identity?.sheet.endFloat?.value.low ?? entryOf(0.1, 'mm');
+      const float = (assembly: string, stage: 'trial' | 'final'): LedgerEntry =>
+        entry(endFloat.of({ axle: 'rear', assembly, stage }), { of: 'number', counts: 'mean', entries: [read] });
+      const { mesh } = deriveBuild(build, ledger);
+      if (step.id === 'float-final') return [float(String(mesh.rear?.now?.number ?? 1), 'final')];
+      // The one shim, measured as it goes in; its thickness is ours.
+      const shim = { pinion: [], left: [entryOf(1.15, 'mm')], right: [], leftNotches: 0, rightNotches: 0, drawers: [] };
+      return [entry(assembled.of({ axle: 'rear', assembly: '1' }), { of: 'assembly', ...shim }), float('1', 'trial')];
+    }
     const limit = axle.identity?.sheet.runout?.value ?? entryOf(0.05, 'mm');
     if (step.id === 'run-out')
       return [entry(ringRunout.of({ axle: 'rear' }), { of: 'number', counts: 'mean', entries: [limit] })];
@@ -152,7 +162,8 @@ export function walk(
       const at = TAKEN_AT[next.step.id as StepId];
       const taken = [...left].filter((one) => one.kind === 'reading' && at?.(one.subject));
       for (const one of taken) left.delete(one);
-      now = [...now, ...taken, ...doStep(build, next)];
+      const read = [...now, ...taken];
+      now = [...read, ...doStep(build, read, next)];
     }
     last = next.step.id;
   }

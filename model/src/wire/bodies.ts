@@ -142,6 +142,16 @@ export const setUpsSchema = z.object({
       construction: z.enum(CONSTRUCTIONS),
       job: z.looseObject({}).nullable(),
       closingsMm: z.array(z.number()),
+      /** What stayed of the total turning torque over the run-in; null where that was not read. */
+      stayed: z
+        .object({
+          share: z.number(),
+          fromNm: z.number(),
+          nowNm: z.number(),
+          sealOff: z.boolean(),
+          bearings: z.string(),
+        })
+        .nullable(),
     }),
   ),
   /** What jobs took: minutes by step, rounds, days. */

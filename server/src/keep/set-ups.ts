@@ -90,12 +90,13 @@ export async function setUps(db: Database, queries: Queries = db): Promise<SetUp
       })),
     );
     all.past.push(
-      ...one.past.map(({ axle, spec, construction, job, closingsMm }) => ({
+      ...one.past.map(({ axle, spec, construction, job, closingsMm, stayed }) => ({
         ...of(axle),
         spec,
         construction,
         job: job && { ...job },
         closingsMm: [...closingsMm],
+        stayed: stayed && { ...stayed },
       })),
     );
     all.times.push(...one.times.map(({ axle, steps, ...rest }) => ({ ...of(axle), ...rest, steps: { ...steps } })));

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { entryBase, say, type Entry } from '@hot-spline/core';
-import { RUN_IN_SCHOOLS, runInSubjects, type Trip, type Work } from '@hot-spline/model';
+import { RUN_IN_SCHOOLS, runInSubjects, setupSubjects, type Trip, type Work } from '@hot-spline/model';
 import { WorkEdit } from '../plan/work-edit';
 import { Choice } from '../shared/choice';
 import { EntryField } from '../shared/entry-field';
@@ -71,6 +71,35 @@ export class RunInTab {
       ? `It is signed off after ${Math.max(1, runIn.cycles)} heat cycles: ${state.cycles} so far.`
       : `It is signed off after ${this.text(entryBase(runIn.distance), 'distance')}: ${this.text(state.metres, 'distance')} so far.`;
   });
+
+  /** Where the total was read at the end of the set-up, it can be read again: what is left of it. */
+  protected readonly turning = computed(() => {
+    const of = (stage: 'final' | 'run-in') =>
+      this.bench.readingOf(setupSubjects.totalTorque.of({ axle: this.axle(), stage }));
+    const [before, after] = [of('final'), of('run-in')];
+    if (!before) return null;
+    const value = after?.value;
+    const finding = this.bench.derived()?.findings.find(({ id }) => id === `preload.${this.axle()}.stayed`);
+    const { range, plausible } = setupSubjects.totalTorque.value;
+    return {
+      range,
+      plausible,
+      entry: value?.of === 'number' ? (value.entries[0] ?? null) : null,
+      hint:
+        finding?.say(this.bench.system()).detail ?? 'As it was read before: shafts and prop shaft off, oiled, steady.',
+    };
+  });
+
+  protected readAgain(entry: Entry): void {
+    const state = this.bench.axle()?.setup?.state;
+    if (!state) return;
+    this.bench.record(
+      setupSubjects.totalTorque.of({ axle: this.axle(), stage: 'run-in' }),
+      entry,
+      'Dial or beam torque wrench',
+      { state },
+    );
+  }
 
   protected set(change: Partial<Work['runIn']>): void {
     this.edit.change((work) => Object.assign(work.runIn, change));
