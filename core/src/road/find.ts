@@ -262,15 +262,16 @@ function billOf(problem: FindProblem, candidate: Candidate, changes: readonly Ch
   };
 }
 
-function assess(problem: FindProblem, candidate: Candidate): Omit<FoundFinal, 'behindNext'> {
+type Tried = ReturnType<typeof tryFinal>;
+
+/** A run and the figures of a car with another final drive. */
+function tryFinal(problem: FindProblem, ratio: number) {
   const { vehicle, goal } = problem;
-  const { ratio, hunting, commonDivisor } = toothPair(candidate);
   const tried: Vehicle = { ...vehicle, finalRatio: ratio };
   const distanceM =
     goal.kind === 'time' || goal.kind === 'finish' ? goal.distanceM : (problem.distanceM ?? QUARTER_MILE_M);
   const run = roadRun(tried, { distanceM });
-  const car = readyCar(tried);
-  const tallest = car.gears.at(-1);
+  const tallest = readyCar(tried).gears.at(-1);
   const slip = vehicle.converter?.slip ?? 0;
   const wheel = requireNumber('wheelSlip', problem.wheelSlip ?? 0, { min: 0, max: 0.9 });
   const rpmAt = (speed: number): number => {
@@ -281,7 +282,7 @@ function assess(problem: FindProblem, candidate: Candidate): Omit<FoundFinal, 'b
   const cruiseMps = goal.kind === 'cruise' ? goal.speedMps : problem.cruiseMps;
   const cruiseRpm = cruiseMps === undefined ? null : rpmAt(cruiseMps);
   const stall = vehicle.converter?.stallRpm ?? null;
-  const limit = 'limitRpm' in vehicle.engine ? vehicle.engine.limitRpm : Number.POSITIVE_INFINITY;
+  const lowRange = problem.lowRange ?? vehicle.rangeRatio ?? 1;
   const figures: FindFigures = {
     timeS: run.timeS,
     finishMps: run.speedMps,
@@ -289,87 +290,119 @@ function assess(problem: FindProblem, candidate: Candidate): Omit<FoundFinal, 'b
     shifts: run.shifts.length,
     cruiseRpm,
     aboveStallRpm: cruiseRpm === null || stall === null ? null : cruiseRpm - stall,
-    crawlRatio: crawlRatio(
-      vehicle.gears[0] ?? 1,
-      problem.lowRange ?? vehicle.rangeRatio ?? 1,
-      ratio,
-      vehicle.hubRatio ?? 1,
-    ),
+    crawlRatio: crawlRatio(vehicle.gears[0] ?? 1, lowRange, ratio, vehicle.hubRatio ?? 1),
     ringTorqueNm: mostRingTorque(vehicle, ratio, problem.lowRange, problem.shock),
     topMps: tallest?.limitMps ?? 0,
   };
-  const reasons: Reason[] = [];
-  const give = (side: Reason['side'], code: Reason['code'], value: number, at: number): void => {
-    reasons.push({ side, code, value, limit: at });
-  };
-  let stop = false;
-  let watch = false;
-  let score = figures.timeS;
-  if (goal.kind === 'finish' || goal.kind === 'cruise') {
-    const rpm = goal.kind === 'finish' ? figures.finishRpm : (cruiseRpm ?? 0);
-    score = outside(rpm, goal.lowRpm, goal.highRpm);
-    if (score === 0) give('for', 'window-met', rpm, goal.lowRpm);
-    else if (rpm < goal.lowRpm) give('against', 'window-below', rpm, goal.lowRpm);
-    else give('against', 'window-above', rpm, goal.highRpm);
-  } else if (goal.kind === 'crawl') {
-    score = Math.max(0, 1 - figures.crawlRatio / goal.ratio);
-    give(score > 0 ? 'against' : 'for', score > 0 ? 'crawl-short' : 'crawl-met', figures.crawlRatio, goal.ratio);
-  }
-  if (cruiseRpm !== null && cruiseRpm > limit) {
-    give('against', 'cruise-limiter', cruiseRpm, limit);
-    stop = true;
-  }
-  if (figures.aboveStallRpm !== null) {
-    const wanted = requireNumber('aboveStallRpm', problem.aboveStallRpm ?? ABOVE_STALL * (stall ?? 0), {
-      min: 0,
-      max: 5000,
-      unit: 'rpm',
-    });
-    const hot = figures.aboveStallRpm < wanted;
-    give(hot ? 'against' : 'for', hot ? 'stall-near' : 'stall-clear', figures.aboveStallRpm, wanted);
-    watch ||= hot;
-  }
-  if (run.limitTimesS.limiter > 0) {
-    give('against', 'finish-limiter', run.limitTimesS.limiter, 0);
-    watch = true;
-  }
-  if (candidate.torqueLimitNm !== undefined && figures.ringTorqueNm > candidate.torqueLimitNm) {
-    give('against', 'torque-over', figures.ringTorqueNm, candidate.torqueLimitNm);
-    stop = true;
-  }
-  const hunts = hunting === 'hunting';
-  give(hunts ? 'for' : 'against', hunts ? 'hunts' : 'does-not-hunt', commonDivisor, 1);
+  return { figures, onLimiterS: run.limitTimesS.limiter };
+}
 
-  const changes: Change[] = [];
-  if (!hunts) changes.push({ code: 'timing-marks', divisor: commonDivisor });
-  const { carriers = [], presentCarrier } = problem;
-  if (carriers.length > 0) {
-    const fitting = carriers.filter(({ fromRatio, toRatio }) => ratio >= fromRatio - 1e-9 && ratio <= toRatio + 1e-9);
-    if (fitting.length === 0) {
-      give('against', 'carrier-none', ratio, 0);
-      stop = true;
-    } else if (presentCarrier !== undefined && !fitting.some(({ name }) => name === presentCarrier)) {
-      changes.push({ code: 'carrier', name: fitting[0]?.name ?? '' });
-    }
+/** What speaks for a candidate and against it, and how far that goes. */
+interface Judged {
+  readonly verdict: FoundFinal['verdict'];
+  readonly reason: Reason;
+}
+const judged = (
+  verdict: Judged['verdict'],
+  side: Reason['side'],
+  code: Reason['code'],
+  value: number,
+  limit: number,
+): Judged => ({ verdict, reason: { side, code, value, limit } });
+
+/** How far it misses the goal, 0 where it meets it; of a time the time itself. */
+function byGoal(goal: FindProblem['goal'], figures: FindFigures): { readonly score: number; readonly says: Judged[] } {
+  if (goal.kind === 'crawl') {
+    const score = Math.max(0, 1 - figures.crawlRatio / goal.ratio);
+    const [side, code] = score > 0 ? (['against', 'crawl-short'] as const) : (['for', 'crawl-met'] as const);
+    return { score, says: [judged('fits', side, code, figures.crawlRatio, goal.ratio)] };
   }
+  if (goal.kind !== 'finish' && goal.kind !== 'cruise') return { score: figures.timeS, says: [] };
+  const rpm = goal.kind === 'finish' ? figures.finishRpm : (figures.cruiseRpm ?? 0);
+  const score = outside(rpm, goal.lowRpm, goal.highRpm);
+  const says =
+    score === 0
+      ? judged('fits', 'for', 'window-met', rpm, goal.lowRpm)
+      : rpm < goal.lowRpm
+        ? judged('fits', 'against', 'window-below', rpm, goal.lowRpm)
+        : judged('fits', 'against', 'window-above', rpm, goal.highRpm);
+  return { score, says: [says] };
+}
+
+/** Limiter, stall and what the teeth hold. @throws InputError on `aboveStallRpm` */
+function byLimits(problem: FindProblem, candidate: Candidate, { figures, onLimiterS }: Tried): Judged[] {
+  const { engine, converter } = problem.vehicle;
+  const { cruiseRpm, aboveStallRpm, ringTorqueNm } = figures;
+  const limit = 'limitRpm' in engine ? engine.limitRpm : Number.POSITIVE_INFINITY;
+  const says: Judged[] = [];
+  if (cruiseRpm !== null && cruiseRpm > limit) says.push(judged('stop', 'against', 'cruise-limiter', cruiseRpm, limit));
+  if (aboveStallRpm !== null) {
+    const usual = ABOVE_STALL * (converter?.stallRpm ?? 0);
+    const range = { min: 0, max: 5000, unit: 'rpm' };
+    const wanted = requireNumber('aboveStallRpm', problem.aboveStallRpm ?? usual, range);
+    says.push(
+      aboveStallRpm < wanted
+        ? judged('watch', 'against', 'stall-near', aboveStallRpm, wanted)
+        : judged('fits', 'for', 'stall-clear', aboveStallRpm, wanted),
+    );
+  }
+  if (onLimiterS > 0) says.push(judged('watch', 'against', 'finish-limiter', onLimiterS, 0));
+  if (candidate.torqueLimitNm !== undefined && ringTorqueNm > candidate.torqueLimitNm)
+    says.push(judged('stop', 'against', 'torque-over', ringTorqueNm, candidate.torqueLimitNm));
+  return says;
+}
+
+/** Of the carriers of the axle, whether one takes the ratio, and whether it is another than the one that is in. */
+function byCarrier(
+  { carriers = [], presentCarrier }: FindProblem,
+  ratio: number,
+): { readonly says: Judged[]; readonly changes: Change[] } {
+  if (carriers.length === 0) return { says: [], changes: [] };
+  const fitting = carriers.filter(({ fromRatio, toRatio }) => ratio >= fromRatio - 1e-9 && ratio <= toRatio + 1e-9);
+  const [first] = fitting;
+  if (!first) return { says: [judged('stop', 'against', 'carrier-none', ratio, 0)], changes: [] };
+  const other = presentCarrier !== undefined && !fitting.some(({ name }) => name === presentCarrier);
+  return { says: [], changes: other ? [{ code: 'carrier', name: first.name }] : [] };
+}
+
+/** What has to be set right with it: the speed reading, and the tyre where the window is the ratio's. */
+function bySpeed({ vehicle, sender }: FindProblem, ratio: number): Change[] {
   const factor = speedReadingCorrection({
-    sender: problem.sender ?? 'gearbox',
+    sender: sender ?? 'gearbox',
     oldRatio: vehicle.finalRatio,
     newRatio: ratio,
     oldCircumferenceMm: 2000,
     newCircumferenceMm: 2000,
   });
-  if (Math.abs(factor - 1) > 1e-6) changes.push({ code: 'speed-reading', factor });
   const tyre = ratio / vehicle.finalRatio;
-  if (Math.abs(tyre - 1) > TYRE_MATTERS) changes.push({ code: 'tyre', factor: tyre });
+  return [
+    ...(Math.abs(factor - 1) > 1e-6 ? [{ code: 'speed-reading', factor } as const] : []),
+    ...(Math.abs(tyre - 1) > TYRE_MATTERS ? [{ code: 'tyre', factor: tyre } as const] : []),
+  ];
+}
+
+function assess(problem: FindProblem, candidate: Candidate): Omit<FoundFinal, 'behindNext'> {
+  const { ratio, hunting, commonDivisor } = toothPair(candidate);
+  const tried = tryFinal(problem, ratio);
+  const { score, says: ofGoal } = byGoal(problem.goal, tried.figures);
+  const hunts = hunting === 'hunting';
+  const ofTeeth = judged('fits', hunts ? 'for' : 'against', hunts ? 'hunts' : 'does-not-hunt', commonDivisor, 1);
+  const carrier = byCarrier(problem, ratio);
+  const says = [...ofGoal, ...byLimits(problem, candidate, tried), ofTeeth, ...carrier.says];
+  const changes: Change[] = [
+    ...(hunts ? [] : [{ code: 'timing-marks', divisor: commonDivisor } as const]),
+    ...carrier.changes,
+    ...bySpeed(problem, ratio),
+  ];
+  const worst = (['stop', 'watch'] as const).find((one) => says.some(({ verdict }) => verdict === one));
   return {
     candidate,
     ratio,
     hunting,
-    verdict: stop ? 'stop' : watch ? 'watch' : 'fits',
+    verdict: worst ?? 'fits',
     score,
-    figures,
-    reasons,
+    figures: tried.figures,
+    reasons: says.map(({ reason }) => reason),
     changes,
     bill: billOf(problem, candidate, changes),
   };

@@ -57,6 +57,39 @@ export interface Bound {
 
 export const INFINITE = Number.POSITIVE_INFINITY;
 
+/** The ideal car: in the settled gears what they do, above that the best of everything that is left; and where it shifts. */
+function idealCar(
+  { stage, chain }: Branch,
+  { grid: { cell, cells } }: Search,
+  open: readonly (readonly number[])[],
+): { readonly slowness: Float64Array; readonly shiftsS: readonly { at: number }[] } {
+  const settled = chain.length;
+  const option = (k: number, a: number): Option => (stage.options[k] as readonly Option[])[a] as Option;
+  const slowness = new Float64Array(cells).fill(INFINITE);
+  for (let k = Math.max(settled - 1, 0); k < stage.options.length; k++) {
+    for (const a of open[k] as number[]) {
+      const table = option(k, a).table.slowness;
+      for (let j = 0; j < cells; j++)
+        if ((table[j] as number) < (slowness[j] as number)) slowness[j] = table[j] as number;
+    }
+  }
+  let shiftsS: { at: number }[] = [];
+  for (let k = 0, from = 0; k < settled - 1; k++) {
+    const speed = (stage.leaves[k]?.[chain[k] as number] as Float64Array)[chain[k + 1] as number] as number;
+    const table = option(k, chain[k] as number).table.slowness;
+    for (let j = from; j < Math.min(Math.floor(speed / cell), cells); j++) {
+      const here = table[j] as number;
+      // The gear before still has a part of the first cell.
+      slowness[j] = j === from && k > 0 ? Math.min(slowness[j] as number, here) : here;
+    }
+    from = Math.max(from, Math.floor(speed / cell));
+    // The cell that holds the shift has a part of either gear.
+    if (from < cells) slowness[from] = Math.min(slowness[from] as number, table[from] as number);
+    shiftsS = [...shiftsS, { at: speed }];
+  }
+  return { slowness, shiftsS };
+}
+
 /**
  * Bounds that hold for every set below a branch which could beat `targetS`.
  *
@@ -77,29 +110,7 @@ export function boundBelow({ stage, chain }: Branch, search: Search, targetS: nu
   const leaf = (k: number, a: number, b: number): number => (leaves[k]?.[a] as Float64Array)[b] as number;
   const settledTo = settled < 2 ? 0 : leaf(settled - 2, chain[settled - 2] as number, chain[settled - 1] as number);
 
-  // The ideal car: in the settled gears what they do, above that the best of everything that is left.
-  const slowness = new Float64Array(cells).fill(INFINITE);
-  for (let k = Math.max(settled - 1, 0); k < count; k++) {
-    for (const a of open[k] as number[]) {
-      const table = option(k, a).table.slowness;
-      for (let j = 0; j < cells; j++)
-        if ((table[j] as number) < (slowness[j] as number)) slowness[j] = table[j] as number;
-    }
-  }
-  let shiftsS: { at: number }[] = [];
-  for (let k = 0, from = 0; k < settled - 1; k++) {
-    const speed = leaf(k, chain[k] as number, chain[k + 1] as number);
-    const table = option(k, chain[k] as number).table.slowness;
-    for (let j = from; j < Math.min(Math.floor(speed / cell), cells); j++) {
-      const here = table[j] as number;
-      // The gear before still has a part of the first cell.
-      slowness[j] = j === from && k > 0 ? Math.min(slowness[j] as number, here) : here;
-    }
-    from = Math.max(from, Math.floor(speed / cell));
-    // The cell that holds the shift has a part of either gear.
-    if (from < cells) slowness[from] = Math.min(slowness[from] as number, table[from] as number);
-    shiftsS = [...shiftsS, { at: speed }];
-  }
+  const { slowness, shiftsS } = idealCar({ stage, chain }, search, open);
   const ideal = sums(slowness, cell);
   const most = cell * cells;
   let idealS = 0;

@@ -236,6 +236,39 @@ function requireBelowLimiter(vehicle: Vehicle, limitRpm: number): void {
     );
 }
 
+/** What presses a car to the road and holds it back, whatever gear it is in. @throws InputError naming the field */
+function standing({ tyre, aero, driven, rollingCoefficient: rolls, gradePercent = 0 }: Vehicle, massKg: number) {
+  const grip = requireNumber('tyre.grip', tyre.grip, VEHICLE_LIMITS.grip);
+  const density = requireNumber('aero.airDensity', aero.airDensity ?? 1.2, VEHICLE_LIMITS.airDensity);
+  const drag = 0.5 * density * requireNumber('aero.dragAreaM2', aero.dragAreaM2, VEHICLE_LIMITS.dragAreaM2);
+  const downArea = requireNumber('aero.downforceAreaM2', aero.downforceAreaM2 ?? 0, VEHICLE_LIMITS.downforceAreaM2);
+  const down = 0.5 * density * downArea;
+  const rollingCoefficient = requireNumber('rollingCoefficient', rolls, VEHICLE_LIMITS.rollingCoefficient);
+  const axle = driven.axle ?? 'rear';
+  const share =
+    axle === 'both' ? 1 : requireNumber('driven.staticShare', driven.staticShare, VEHICLE_LIMITS.staticShare);
+  const cgHeightM = requireNumber('driven.cgHeightMm', driven.cgHeightMm, VEHICLE_LIMITS.cgHeightMm) / 1000;
+  const wheelbaseM = requireNumber('driven.wheelbaseMm', driven.wheelbaseMm, VEHICLE_LIMITS.wheelbaseMm) / 1000;
+  const dragHeightM =
+    requireNumber('aero.dragHeightMm', aero.dragHeightMm ?? driven.cgHeightMm, VEHICLE_LIMITS.dragHeightMm) / 1000;
+  const slope = Math.atan(requireNumber('gradePercent', gradePercent, VEHICLE_LIMITS.gradePercent) / 100);
+  const weightN = massKg * GRAVITY * Math.cos(slope);
+  const gradeN = massKg * GRAVITY * Math.sin(slope);
+  return {
+    grip,
+    drag,
+    down,
+    rollingCoefficient,
+    axle,
+    share,
+    cgHeightM,
+    wheelbaseM,
+    dragHeightM,
+    weightN,
+    gradeN,
+  };
+}
+
 /**
  * Checks a vehicle and makes it ready.
  *
@@ -247,7 +280,7 @@ function requireBelowLimiter(vehicle: Vehicle, limitRpm: number): void {
  */
 export function readyCar(vehicle: Vehicle): Car {
   const massKg = requireNumber('massKg', vehicle.massKg, VEHICLE_LIMITS.massKg);
-  const { driveline, tyre, aero, driven, engine, converter } = vehicle;
+  const { driveline, tyre, engine, converter } = vehicle;
   const efficiency = requireNumber('driveline.efficiency', driveline.efficiency, VEHICLE_LIMITS.efficiency);
   const { inertiaFactor } = driveline;
   if (inertiaFactor !== 'wong') requireNumber('driveline.inertiaFactor', inertiaFactor, VEHICLE_LIMITS.inertiaFactor);
@@ -256,28 +289,11 @@ export function readyCar(vehicle: Vehicle): Car {
   const freeFactor = factor('freeInertiaFactor', INERTIA.free);
   const rollingFactor = factor('rollingInertiaFactor', INERTIA.rolling);
   const radiusM = requireNumber('tyre.rollingRadiusMm', tyre.rollingRadiusMm, LIMITS.radiusMm) / 1000;
-  const grip = requireNumber('tyre.grip', tyre.grip, VEHICLE_LIMITS.grip);
   const { growth } = tyre;
-  const density = requireNumber('aero.airDensity', aero.airDensity ?? 1.2, VEHICLE_LIMITS.airDensity);
-  const drag = 0.5 * density * requireNumber('aero.dragAreaM2', aero.dragAreaM2, VEHICLE_LIMITS.dragAreaM2);
-  const downArea = requireNumber('aero.downforceAreaM2', aero.downforceAreaM2 ?? 0, VEHICLE_LIMITS.downforceAreaM2);
-  const down = 0.5 * density * downArea;
-  const rollingCoefficient = requireNumber(
-    'rollingCoefficient',
-    vehicle.rollingCoefficient,
-    VEHICLE_LIMITS.rollingCoefficient,
-  );
-  const axle = driven.axle ?? 'rear';
-  const share =
-    axle === 'both' ? 1 : requireNumber('driven.staticShare', driven.staticShare, VEHICLE_LIMITS.staticShare);
-  const cgHeightM = requireNumber('driven.cgHeightMm', driven.cgHeightMm, VEHICLE_LIMITS.cgHeightMm) / 1000;
-  const wheelbaseM = requireNumber('driven.wheelbaseMm', driven.wheelbaseMm, VEHICLE_LIMITS.wheelbaseMm) / 1000;
-  const dragHeightM =
-    requireNumber('aero.dragHeightMm', aero.dragHeightMm ?? driven.cgHeightMm, VEHICLE_LIMITS.dragHeightMm) / 1000;
+  const stands = standing(vehicle, massKg);
+  const { grip, drag, down, rollingCoefficient, axle, share, cgHeightM, wheelbaseM, dragHeightM, weightN, gradeN } =
+    stands;
   const shiftTimeS = requireNumber('shiftTimeS', vehicle.shiftTimeS ?? 0, VEHICLE_LIMITS.shiftTimeS);
-  const slope = Math.atan(requireNumber('gradePercent', vehicle.gradePercent ?? 0, VEHICLE_LIMITS.gradePercent) / 100);
-  const weightN = massKg * GRAVITY * Math.cos(slope);
-  const gradeN = massKg * GRAVITY * Math.sin(slope);
   if (converter) requireConverter(converter);
   if (vehicle.launchRpm !== undefined) requireNumber('launchRpm', vehicle.launchRpm, LIMITS.rpm);
   const capacityNm = vehicle.clutchCapacityNm;

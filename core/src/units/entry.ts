@@ -162,34 +162,45 @@ export function parseEntry(text: string, rules: EntryRules): UnderstoodEntry {
   const readings = values.map((value): Reading => ({ value, unit, base: toBase(value, unit) }));
   const isUsual = ({ base }: Reading): boolean => !usual || (base >= usual[0] && base <= usual[1]);
   const possible = readings.filter(({ base }) => Number.isFinite(base) && inside(base, range));
-  const [decimals, thousands] = [possible[0], possible.length > 1 ? possible[1] : undefined];
-  const usuals = possible.filter(isUsual);
-  const chosen = decimals && thousands ? (usual && usuals.length === 1 ? (usuals[0] as Reading) : decimals) : decimals;
+  const chosen = meant(possible, isUsual, usual !== undefined);
+  const likely = (): readonly Entry[] => likelyReadings(values, unit, rules);
   if (!chosen) {
     const [first] = readings as [Reading];
     const shown = Number.isFinite(first.base) ? `${formatPlain(first.value)}${unit ? ` ${unit}` : ''}` : typed;
     const why = `${field} is ${shown}; it must be ${describeRange(range)}.`;
-    const likely = rules.doubts && named === undefined ? likelyReadings(values, unit, rules) : [];
-    const [entry] = likely;
+    const others = rules.doubts && named === undefined ? likely() : [];
+    const [entry] = others;
     if (!entry) throw new InputError(field, why, allowed);
-    return { entry, base: entryBase(entry), doubt: { asTyped: null, why, likely } };
+    return { entry, base: entryBase(entry), doubt: { asTyped: null, why, likely: others } };
   }
   const entry: Entry = { typed, value: chosen.value, unit };
-  const other = possible.find((one) => one !== chosen);
-  const note = all.length > 1 ? `read as ${formatPlain(chosen.value)}` : undefined;
-  const told = { entry, base: chosen.base, ...(note === undefined ? {} : { note }) };
+  const told = {
+    entry,
+    base: chosen.base,
+    ...(all.length > 1 ? { note: `read as ${formatPlain(chosen.value)}` } : {}),
+  };
   if (!rules.doubts) return told;
   // Both could be meant: where a comma stands in what is not met in thousands, and neither is unusual.
-  const open = other && typed.includes(',') && isUsual(other) === isUsual(chosen);
-  if (open) {
-    const likely = [chosen, other].map(({ value }) => entryOf(value, unit));
-    return { ...told, doubt: { asTyped: null, why: `${typed} can be read in two ways.`, likely } };
+  const other = possible.find((one) => one !== chosen);
+  if (other && typed.includes(',') && isUsual(other) === isUsual(chosen)) {
+    const both = [chosen, other].map(({ value }) => entryOf(value, unit));
+    return { ...told, doubt: { asTyped: null, why: `${typed} can be read in two ways.`, likely: both } };
   }
   if (isUsual(chosen) || named !== undefined) return told;
-  const likely = likelyReadings(values, unit, rules);
-  return likely.length === 0
+  const others = likely();
+  return others.length === 0
     ? told
-    : { ...told, doubt: { asTyped: entry, why: 'far from what this usually is', likely } };
+    : { ...told, doubt: { asTyped: entry, why: 'far from what this usually is', likely: others } };
+}
+
+/** Of what a text can mean, decimals before thousands: the one that is usual where just one is, else the first. */
+function meant(
+  possible: readonly Reading[],
+  isUsual: (one: Reading) => boolean,
+  decides: boolean,
+): Reading | undefined {
+  const usuals = possible.filter(isUsual);
+  return possible.length > 1 && decides && usuals.length === 1 ? usuals[0] : possible[0];
 }
 
 /** Whether the typed text, as it stands or with the unit that it was read in, can say the value. */

@@ -71,6 +71,40 @@ function speedScale(column: Column | undefined, cells: readonly string[]): { per
   return { perUnit: 1, says: '' };
 }
 
+/** Which column is engine speed and which is torque or power, by what they are called; the first two where nothing says. */
+function placesOf(columns: readonly Column[], swapped: boolean): { readonly rpmAt: number; readonly valueAt: number } {
+  const speedAt = bestColumn(columns, ENGINE_SPEED);
+  const torqueAt = bestColumn(columns, TORQUE, [speedAt]);
+  const powerAt = bestColumn(columns, POWER, [speedAt, torqueAt]);
+  const load = torqueAt >= 0 ? torqueAt : powerAt;
+  const looks = speedAt >= 0 ? speedAt : load === 0 ? 1 : 0;
+  const other = load >= 0 ? load : looks === 0 ? 1 : 0;
+  return swapped ? { rpmAt: other, valueAt: looks } : { rpmAt: looks, valueAt: other };
+}
+
+/** Sorts points by engine speed, and says what of them somebody should know. */
+function sorted(points: { rpm: number; torque: Entry }[], units: ReadonlyMap<UnitName, number>): readonly string[] {
+  const notices: string[] = [];
+  const ascending = points.every((point, i) => i === 0 || point.rpm > (points[i - 1]?.rpm ?? 0));
+  if (!ascending) {
+    points.sort((a, b) => a.rpm - b.rpm);
+    notices.push('Engine speeds did not ascend: sorted.');
+  }
+  if (units.size > 1)
+    notices.push(
+      `Units are mixed: ${[...units].map(([name, count]) => `${count} in ${name}`).join(', ')}; each read as it stands.`,
+    );
+  const converted = [...units.keys()].filter((name) => name !== '' && UNITS[name].quantity === 'power');
+  if (converted.length) notices.push(`Power in ${converted.join(', ')} is turned into torque.`);
+  const range = (points.at(-1)?.rpm ?? 0) - (points[0]?.rpm ?? 0);
+  const gap = points.findIndex(
+    (point, i) => i > 0 && point.rpm - (points[i - 1]?.rpm ?? 0) > GAP * range && points.length > 4,
+  );
+  if (gap > 0)
+    notices.push(`Nothing between ${points[gap - 1]?.rpm} and ${points[gap]?.rpm} rpm: a straight line there.`);
+  return notices;
+}
+
 /**
  * A full-load curve from CSV text: engine speed and torque (or power) in the first two columns that look like them.
  * Bad lines are listed and the rest kept; a cell may carry a unit of its own. Power is turned into torque.
@@ -87,13 +121,7 @@ export function readTorqueCsv(text: string, chosen?: CurveUnit, swapped = false)
     0,
   );
   const columns = columnsOf(rows.slice(0, firstAt), rows[firstAt]?.length ?? 2);
-  const speedAt = bestColumn(columns, ENGINE_SPEED);
-  const torqueAt = bestColumn(columns, TORQUE, [speedAt]);
-  const powerAt = bestColumn(columns, POWER, [speedAt, torqueAt]);
-  const load = torqueAt >= 0 ? torqueAt : powerAt;
-  const looks = speedAt >= 0 ? speedAt : load === 0 ? 1 : 0;
-  const other = load >= 0 ? load : looks === 0 ? 1 : 0;
-  const [rpmAt, valueAt] = swapped ? [other, looks] : [looks, other];
+  const { rpmAt, valueAt } = placesOf(columns, swapped);
   const named = columns[valueAt] ? columnUnit(columns[valueAt], ['torque', 'power']) : null;
   const unit: CurveUnit = chosen ?? (isCurveUnit(named) ? named : 'N·m');
   const notices: string[] = [];
@@ -136,23 +164,7 @@ export function readTorqueCsv(text: string, chosen?: CurveUnit, swapped = false)
     const why = first ? ` Line ${first.line}: ${first.why}.` : '';
     throw new InputError('csv', `csv has ${points.length} usable points.${why}`, 'at least two lines of rpm, torque');
   }
-  const ascending = points.every((point, i) => i === 0 || point.rpm > (points[i - 1]?.rpm ?? 0));
-  if (!ascending) {
-    points.sort((a, b) => a.rpm - b.rpm);
-    notices.push('Engine speeds did not ascend: sorted.');
-  }
-  if (units.size > 1)
-    notices.push(
-      `Units are mixed: ${[...units].map(([name, count]) => `${count} in ${name}`).join(', ')}; each read as it stands.`,
-    );
-  const converted = [...units.keys()].filter((name) => name !== '' && UNITS[name].quantity === 'power');
-  if (converted.length) notices.push(`Power in ${converted.join(', ')} is turned into torque.`);
-  const range = (points.at(-1)?.rpm ?? 0) - (points[0]?.rpm ?? 0);
-  const gap = points.findIndex(
-    (point, i) => i > 0 && point.rpm - (points[i - 1]?.rpm ?? 0) > GAP * range && points.length > 4,
-  );
-  if (gap > 0)
-    notices.push(`Nothing between ${points[gap - 1]?.rpm} and ${points[gap]?.rpm} rpm: a straight line there.`);
+  notices.push(...sorted(points, units));
   const kept = thin(points);
   if (kept.length < points.length) notices.push(`${points.length} points thinned to ${kept.length}.`);
   return { unit, recognised: chosen !== undefined || isCurveUnit(named), points: kept, bad, notices };
