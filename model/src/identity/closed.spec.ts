@@ -15,7 +15,8 @@ const turns = (prop: number, left: number, right: number) =>
   );
 
 describe('what turns say of a closed axle', () => {
-  const build = jobOf('ratio-swap');
+  // A unit goes in, the gears stay: what turns is what the build names.
+  const build = jobOf('unit-change');
   const rear = build.axles.rear;
   if (!rear) throw new Error('no rear axle');
   const { ring, pinion } = rear.finalDrive;
@@ -30,8 +31,15 @@ describe('what turns say of a closed axle', () => {
     expect(deriveBuild(build, ten).figures.get(identityFigures.closed('rear'))?.value).toBeCloseTo(ring / pinion, 9);
   });
 
-  it('another ratio is a watch: the set that goes in may be another', () => {
-    expect(found(turns((10 * (ring + 4)) / pinion, 10, 10))?.verdict).toBe('watch');
+  it('another ratio is a watch; where another pair goes in it says what comes out, and no more', () => {
+    const other = turns((10 * (ring + 4)) / pinion, 10, 10);
+    expect(found(other)?.verdict).toBe('watch');
+    const swap = found(other, jobOf('ratio-swap'));
+    expect(swap?.verdict).toBe('fits');
+    expect(swap?.say('metric').detail).toContain('is to go in');
+    const said = jobOf('unit-change');
+    if (said.axles.rear?.work) said.axles.rear.work.facts = { gears: 'used' };
+    expect(found(other, said)?.verdict).toBe('fits');
   });
 
   it('two readings are none, and turns that cancel out are refused at their field', () => {

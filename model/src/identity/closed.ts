@@ -1,6 +1,6 @@
-import { closedRatio, type ClosedTurns, type ToothPair } from '@hot-spline/core';
+import { closedRatio, presetOf, type ClosedTurns, type ToothPair } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
-import type { Build } from '../frame/document';
+import type { Axle, Build } from '../frame/document';
 import type { Derivation } from '../frame/derivation';
 import { fact } from '../frame/finding';
 import { readingBase, type InForce, type Readings } from '../frame/readings';
@@ -60,6 +60,10 @@ export function closedOf(name: AxleName, { axles }: Pick<Build, 'axles'>, readin
   };
 }
 
+/** Whether the job puts another pair in: then the build names what is to go in, and the turns are of what comes out. */
+const anotherPair = (work: Axle['work']): boolean =>
+  work !== null && (work.facts.gears ?? presetOf(work.job, 'plate').gears) !== 'stay';
+
 /** The ratio by turns as a figure, and how the build's own set stands to it. */
 export function deriveClosed(name: AxleName, build: Build, readings: Readings, d: Derivation): void {
   d.attempt({ sheet: 'brief', tab: 'axle', axle: name, field: `turns-left-${name}` }, 'final', () => {
@@ -76,10 +80,12 @@ export function deriveClosed(name: AxleName, build: Build, readings: Readings, d
       rests: 'measured',
       explain: () => explainClosed(said(turns)),
     });
-    const apart = Math.abs(own.ring / own.pinion - ratio);
+    const agrees = Math.abs(own.ring / own.pinion - ratio) <= errorRatio + 1e-9;
+    const comesOut = anotherPair(build.axles[name]?.work ?? null);
     d.finding({
       id: `identity.closed.${name}`,
-      verdict: apart <= errorRatio + 1e-9 ? 'fits' : 'watch',
+      // What comes out is no worse for being another than what goes in.
+      verdict: agrees || comesOut ? 'fits' : 'watch',
       place: { sheet: 'brief', tab: 'axle', axle: name, field: `turns-prop-${name}` },
       station: 'final',
       figures: [identityFigures.closed(name)],
@@ -94,7 +100,8 @@ export function deriveClosed(name: AxleName, build: Build, readings: Readings, d
           .map(({ ring, pinion }) => `${ring}/${pinion}`)
           .join(', '),
         more: fact(Math.max(0, pairs.length - NAMED), 'count'),
-        agrees: apart <= errorRatio + 1e-9,
+        agrees,
+        comesOut,
       },
       say: words.closed,
     });

@@ -70,16 +70,19 @@ export const closed = (f: {
   pairs: string;
   more: NumberFact;
   agrees: boolean;
+  comesOut: boolean;
 }): Words => {
   const found = `${f.ratio.value.toFixed(2)} ± ${f.error.value.toFixed(2)}`;
   const pairs =
     f.pairs === ''
       ? 'No usual tooth pair lies in it: turn it once more.'
       : `In it: ${f.pairs}${f.more.value > 0 ? ` and ${f.more.value} more` : ''}.`;
+  if (f.comesOut)
+    return { title: `${capital(f.axle)}: what is in it turns ${found}`, detail: `${pairs} ${f.own} is to go in.` };
   return f.agrees
     ? { title: `${capital(f.axle)}: turns agree with ${f.own}`, detail: `${found}. ${pairs}` }
     : {
         title: `${capital(f.axle)}: by its turns it is not ${f.own}`,
-        detail: `${found}. ${pairs} Where ${f.own} is the set that is to go in, that is as it should be; else the spec of the axle is another one.`,
+        detail: `${found}. ${pairs} The spec of the axle, or the set of the build, is another one.`,
       };
 };

@@ -278,8 +278,9 @@ function ends(axle: AxleName, state: WorkState, d: Derivation): void {
       facts: { axle, where: work.cuts.map(({ where }) => where).join(', ') },
       say: words.cuts,
     });
-  for (const { step, compound } of steps)
-    if (compound?.closed === false)
+  for (const { step, compound, status } of steps)
+    // Whoever called the step done has finished it.
+    if (compound?.closed === false && status !== 'done')
       d.finding({
         ...common,
         id: `plan.${axle}.compound.${step.id}`,
