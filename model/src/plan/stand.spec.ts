@@ -6,7 +6,8 @@ import { assembled, ringRunout } from '../mesh/readings';
 import { done, entry, jobOf, keys, look, sign } from '../testing/bench';
 import { meshNeedsOfB } from '../mesh/gate-needs';
 import { overrideKey } from './index';
-import { stepDone } from './readings';
+import { preloadWork } from '../preload/work';
+import { compound, stepDone } from './readings';
 
 /** A pinion that is set up for good, its sheet asking for 1.8 to 2.4 N·m [ours]. */
 const build = jobOf('ratio-swap', (axle) => {
@@ -155,5 +156,23 @@ describe('how a step stands', () => {
     const named = of(torque(3.1), { ...sign(overrideKey('rear', 'pinion-preload')), note: 'the sheet is for others' });
     expect(named.step('pinion-preload')?.waits.some(({ holds }) => holds)).toBeFalse();
     expect(need(named)).toBeUndefined();
+  });
+
+  it('a compound that is open is said until it is finished, cleaned off, or its step is called done', () => {
+    const put = (choice: string): LedgerEntry =>
+      entry(compound.of({ axle: 'rear', step: 'seal-flange' }), { of: 'choice', choice });
+    const open = (...ledger: LedgerEntry[]): boolean =>
+      look(build, ledger).derived.findings.some(({ id }) => id === 'plan.rear.compound.seal-flange');
+    expect(open(put('on'))).toBeTrue();
+    expect(open(put('on'), put('closed'))).toBeFalse();
+    expect(open(put('on'), put('cleaned off'))).toBeFalse();
+    expect(open(put('on'), done('seal-flange'))).toBeFalse();
+  });
+
+  it('turning torque that could not be worked out meets no gate', () => {
+    const { mesh } = look(build, [inIt]).derived;
+    const { needs } = preloadWork(mesh.rear ?? null, null, new Map());
+    const context = { asks: { A: ['backlash'], B: ['pinion-preload'] }, said: () => null } as const;
+    for (const gate of ['A', 'B'] as const) expect(needs?.[gate]?.(context).map(({ met }) => met)).toEqual([false]);
   });
 });

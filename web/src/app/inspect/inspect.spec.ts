@@ -38,11 +38,11 @@ describe('inspecting every part', () => {
   it('lists what this axle has, and counts what is decided', async () => {
     const bench = openBench(apart());
     const screen = await Screen.of(InspectSheet);
-    expect(screen.text).toContain('0 of 12 decided');
+    expect(screen.text).toContain('0 of 15 decided');
     await press(screen, 'Rollers and cages', 'good');
     // What is good runs on at once; that it does is written too.
     expect(values(bench, 'part-decided')).toEqual([{ of: 'choice', choice: 'run-on' }]);
-    expect(screen.text).toContain('1 of 12 decided');
+    expect(screen.text).toContain('1 of 15 decided');
   });
 
   it('says what a finding means, and what it is when it runs on all the same', async () => {
