@@ -42,7 +42,7 @@ export function startServer(
   port: number,
   env: Readonly<Record<string, string>> = {},
 ): Promise<ChildProcess> {
-  const child = spawn(process.execPath, ['dist/server/main.mjs'], {
+  const child = spawn(process.execPath, ['--liftoff-only', 'dist/server/main.mjs'], {
     cwd: root,
     env: {
       ...process.env,

@@ -17,9 +17,9 @@ const plain = (text) => text.replace(/\u001b\[[0-9;]*[A-Za-z]/g, '');
 const lastMatch = (text, pattern) => [...text.matchAll(pattern)].at(-1);
 
 /** The Jasmine suite of a room without a browser. */
-const room = (name) => ({
+const room = (name, ...flags) => ({
   name,
-  command: [process.execPath, '--import', 'tsx', 'tools/jasmine.mjs', name],
+  command: [process.execPath, ...flags, '--import', 'tsx', 'tools/jasmine.mjs', name],
   count(text) {
     const match = lastMatch(text, /(\d+) specs?, (\d+) failures?/g);
     return match && { passed: match[1] - match[2], failed: Number(match[2]) };
@@ -31,7 +31,8 @@ const build = { name: 'build', command: [process.execPath, 'tools/build.mjs', '-
 const suites = [
   room('core'),
   room('model'),
-  room('server'),
+  // The database's WebAssembly is compiled once, not a second time for speed that a test has no use for.
+  room('server', '--liftoff-only'),
   {
     name: 'components',
     command: ['npx', 'ng', 'test', '--no-watch', '--no-progress'],
