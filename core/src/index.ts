@@ -361,6 +361,7 @@ export {
   crushes,
   hasAdjusters,
   hasCover,
+  ownRetainer,
   pressedLate,
   seenThroughCover,
   stripped,

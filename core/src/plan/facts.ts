@@ -158,6 +158,9 @@ export const crushes = (c: Case): boolean => c.spacer === 'collapsible' && c.dep
 export const bearingEarly = (c: Case): boolean => c.pinionFirst || c.depthShim !== 'head-bearing';
 /** The side bearings are pressed behind Gate A: the shims that place the ring lie under them. */
 export const pressedLate = (c: Case): boolean => c.positionOpen && c.ringPlacedBy === 'inboard-shims';
+/** The bearing on a shaft has nuts of its own: those of a flange that holds the shaft are the same ones. */
+export const ownRetainer = ({ wheelBearing, retention }: Pick<Case, 'wheelBearing' | 'retention'>): boolean =>
+  wheelBearing === 'on-shaft' && retention !== 'flange';
 /** Closed on the bench, before it goes where its shafts are: not where clips are reached through the opening. */
 export const coverFirst = (c: Case): boolean => !seenThroughCover(c) && !(c.whole && c.retention === 'c-clips');
 

@@ -311,6 +311,13 @@ describe('the ends of the axle and its case', () => {
     expect(step('wheel-ends-off', { brake: 'disc', wheelBearing: 'unit' })?.does.join(' ')).not.toContain('Nobody');
   });
 
+  it('nuts that hold flange and retainer are counted once', () => {
+    const all = (told: Told) => of(told).flatMap(({ takes }) => takes.map(({ part }) => part));
+    expect(all({ wheelBearing: 'on-shaft', retention: 'flange' })).not.toContain('Retainer nuts');
+    expect(all({ wheelBearing: 'on-shaft', retention: 'flange' })).toContain('Shaft flange nuts');
+    expect(all({ wheelBearing: 'on-shaft', retention: 'stub' })).toContain('Retainer nuts');
+  });
+
   it('each wheel bearing comes out its own way, and its seal is bought where it has one', () => {
     const words = (['unit', 'on-shaft', 'in-tube', 'in-hub'] as const).map(
       (wheelBearing) => step('wheel-bearings', { wheelBearing })?.does.join(' ') ?? '',

@@ -42,6 +42,14 @@ describe('what turns say of a closed axle', () => {
     expect(found(other, said)?.verdict).toBe('fits');
   });
 
+  it('no tooth pair inside it is a watch whatever goes in, and does no step', () => {
+    // 1.1: fewer ring teeth to a pinion tooth than anything that meshes at an angle here.
+    const none = turns(11, 10, 10);
+    expect(found(none, jobOf('ratio-swap'))?.verdict).toBe('watch');
+    expect(look(jobOf('ratio-swap'), none).step('ratio-closed')?.status).toBe('open');
+    expect(look(jobOf('ratio-swap'), none).step('ratio-closed')?.missing).toEqual([]);
+  });
+
   it('two readings are none, and turns that cancel out are refused at their field', () => {
     expect(found(turns(40, 10, 10).slice(0, 2))).toBeUndefined();
     const refused = deriveBuild(build, turns(40, 10, -10)).findings.find(

@@ -64,12 +64,12 @@ export function closedOf(name: AxleName, { axles }: Pick<Build, 'axles'>, readin
 const anotherPair = (work: Axle['work']): boolean =>
   work !== null && (work.facts.gears ?? presetOf(work.job, 'plate').gears) !== 'stay';
 
-/** The ratio by turns as a figure, and how the build's own set stands to it. */
-export function deriveClosed(name: AxleName, build: Build, readings: Readings, d: Derivation): void {
-  d.attempt({ sheet: 'brief', tab: 'axle', axle: name, field: `turns-left-${name}` }, 'final', () => {
+/** The ratio by turns as a figure, and how the build's own set stands to it; null where there is none. */
+export function deriveClosed(name: AxleName, build: Build, readings: Readings, d: Derivation): Closed | null {
+  return d.attempt({ sheet: 'brief', tab: 'axle', axle: name, field: `turns-left-${name}` }, 'final', () => {
     const closed = closedOf(name, build, readings);
     const own = build.axles[name]?.finalDrive;
-    if (!closed || !own) return;
+    if (!closed || !own) return null;
     const { ratio, errorRatio, pairs, turns } = closed;
     d.figure({
       id: identityFigures.closed(name),
@@ -85,7 +85,7 @@ export function deriveClosed(name: AxleName, build: Build, readings: Readings, d
     d.finding({
       id: `identity.closed.${name}`,
       // What comes out is no worse for being another than what goes in.
-      verdict: agrees || comesOut ? 'fits' : 'watch',
+      verdict: agrees || (comesOut && pairs.length > 0) ? 'fits' : 'watch',
       place: { sheet: 'brief', tab: 'axle', axle: name, field: `turns-prop-${name}` },
       station: 'final',
       figures: [identityFigures.closed(name)],
@@ -105,5 +105,6 @@ export function deriveClosed(name: AxleName, build: Build, readings: Readings, d
       },
       say: words.closed,
     });
+    return closed;
   });
 }

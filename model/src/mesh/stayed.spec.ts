@@ -52,9 +52,18 @@ describe('what stays of the turning torque over the run-in', () => {
     expect(found([total('run-in', 2.4)]).stayed).toBeNull();
     // The axle was set up once more since: what was read before that says nothing of it.
     expect(found([total('run-in', 2.4), total('final', 3)]).stayed).toBeNull();
-    expect(
-      found([entry(sealDrag.of({ axle: 'rear' }), nm(3)), total('final', 3), total('run-in', 3)]).stayed,
-    ).toBeNull();
+    // Less than the seal is left: it stays in both, and that is said. By hand: 0.4 ÷ 3.
+    const seal = entry(sealDrag.of({ axle: 'rear' }), nm(0.5));
+    const low = found([seal, total('final', 3), total('run-in', 0.4)]).stayed;
+    expect(low?.share).toBeCloseTo(0.4 / 3, 12);
+    expect(low?.sealOff).toBeFalse();
+  });
+
+  it('less than axles alike kept is a watch, however much it is', () => {
+    const kept = (share: number) =>
+      found([total('final', 3), total('run-in', 3 * share)], [like(0.8), like(0.85), like(0.9)]);
+    expect(kept(0.76).finding?.verdict).toBe('fits');
+    expect(kept(0.74).finding?.verdict).toBe('watch');
   });
 
   it('less than half is a watch, unless the shop has seen axles alike keep less', () => {

@@ -21,7 +21,7 @@ export const bearingsOf = ({ pinionBearings, sideBearings }: Pick<Trial, 'pinion
 
 /**
  * The total read again after the run-in against the total at the end of the set-up; null where one of them was not read, or where
- * nothing is left of the first once the seal's drag is taken off.
+ * the first was nothing. The seal's drag is taken off both where both are more than it.
  */
 export function stayedOf(axle: AxleName, readings: Readings): Stayed | null {
   const before = readings.get(totalTorque.key({ axle, stage: 'final' }));
@@ -29,13 +29,16 @@ export function stayedOf(axle: AxleName, readings: Readings): Stayed | null {
   if (!before || !after || after.seq < before.seq) return null;
   const [fromNm, nowNm] = [readingBase(before), readingBase(after)];
   const seal = readings.get(sealDrag.key({ axle }));
-  const off = seal ? readingBase(seal) : 0;
-  if (fromNm - off <= 0 || nowNm - off < 0) return null;
+  // Where less than the seal is left it has bedded in too: then it stays in both.
+  const drag = seal ? readingBase(seal) : 0;
+  const sealOff = seal !== undefined && fromNm > drag && nowNm >= drag;
+  const off = sealOff ? drag : 0;
+  if (fromNm - off <= 0) return null;
   return {
     share: (nowNm - off) / (fromNm - off),
     fromNm,
     nowNm,
-    sealOff: seal !== undefined,
+    sealOff,
     bearings: bearingsOf(before.state as unknown as Trial),
   };
 }

@@ -276,6 +276,8 @@ const total: Part = (mesh, state, d) => {
 
 /** Ours: from so many axles alike on, what the shop saw stay is more than one axle's luck. */
 const ENOUGH_AXLES = 3;
+/** Ours: so much less than any axle alike kept is more than a wrench's own spread. */
+const BELOW_LEAST = 0.05;
 /** Ours: where less is left, bearings were too tight, or have gone. */
 const LEAST_STAYS = 0.5;
 
@@ -298,14 +300,14 @@ const bedding: Part = (mesh, state, d) => {
       rests: 'measured',
     });
   if (!stayed && (!seen || state.totalNm === null)) return;
-  const floor = seen ? Math.min(seen.least, LEAST_STAYS) : LEAST_STAYS;
+  const floor = seen ? seen.least - BELOW_LEAST : LEAST_STAYS;
   d.finding({
     id: `preload.${axle}.stayed`,
     verdict: stayed && stayed.share < floor - 1e-9 ? 'watch' : 'fits',
     place: { sheet: 'close', tab: 'run-in', axle, field: `total-after-${axle}` },
     station: STATION,
     figures: stayed ? [preloadFigures.stayed(axle)] : [],
-    rule: 'preload falls as bearings bed in (common practice); below half of it watch, three axles alike before they say anything: guards of ours',
+    rule: 'preload falls as bearings bed in (common practice); below half of it watch, or 5 % below the least that three axles alike kept: guards of ours',
     facts: {
       read: stayed !== null,
       share: fact(100 * (stayed?.share ?? 0), 'percent'),

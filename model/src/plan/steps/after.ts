@@ -1,4 +1,4 @@
-import { coverFirst, hasCover, seenThroughCover, type Case } from '@hot-spline/core';
+import { coverFirst, hasCover, ownRetainer, seenThroughCover, type Case } from '@hot-spline/core';
 import { always, choice, count, operation, remedied, run, text, torque, yes, type Piece } from '../../frame/operation';
 
 const plugs = (c: Case): readonly Piece[] => [
@@ -185,7 +185,7 @@ export const afterSteps = [
           ...(c.wheelBearing === 'in-hub'
             ? ['Hub on, its nut as the sheet says, turned while it is set, locked; no play, and it turns free.']
             : []),
-          ...(c.wheelBearing === 'on-shaft' ? ['Retainer nuts crosswise, through the hole of the flange.'] : []),
+          ...(ownRetainer(c) ? ['Retainer nuts crosswise, through the hole of the flange.'] : []),
           ...(c.brake === 'drum'
             ? ['Drum on, shoes set until they just touch, hand brake tried.']
             : ['Callipers on, their bolts to torque.']),
@@ -200,7 +200,7 @@ export const afterSteps = [
               ? [{ part: 'Brake drums', count: 2 }]
               : [{ part: 'Brake callipers', count: 2 }, { part: 'Brake bolts' }]),
           ...(c.opened && c.brake === 'disc' ? [{ part: 'Brake discs', count: 2 }] : []),
-          ...(c.opened && c.wheelBearing === 'on-shaft' ? [{ part: 'Retainer nuts' }] : []),
+          ...(c.opened && ownRetainer(c) ? [{ part: 'Retainer nuts' }] : []),
           ...(c.opened && c.wheelBearing === 'in-hub'
             ? [{ part: 'Hubs', count: 2 }, { part: 'Hub nuts and locks' }]
             : []),

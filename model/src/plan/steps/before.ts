@@ -1,4 +1,4 @@
-import { hasAdjusters, seenThroughCover, stripped, type Case } from '@hot-spline/core';
+import { hasAdjusters, ownRetainer, seenThroughCover, stripped, type Case } from '@hot-spline/core';
 import { always, choice, spreading, count, length, operation, remedied, run, text, yes } from '../../frame/operation';
 
 function carrierOut(c: Case): readonly string[] {
@@ -237,7 +237,11 @@ export const beforeSteps = [
           ...(c.brake === null ? ['A drum: shoes backed off through their hole first.'] : []),
           ...{
             unit: ['A stuck hub: bolts back in part way and push on them; never hit it on its bearing.'],
-            'on-shaft': ['Nuts of the retainer through the hole of the flange: the bearing comes out with its shaft.'],
+            'on-shaft': [
+              ownRetainer(c)
+                ? 'Nuts of the retainer through the hole of the flange: the bearing comes out with its shaft.'
+                : 'The bearing comes out with its shaft.',
+            ],
             'in-tube': ['The bearing stays in the end of the tube; the shaft comes without it.'],
             'in-hub': [
               'Locking ring, nut and washer by their order, hub off with both of its bearings; they stay by side.',
@@ -255,7 +259,7 @@ export const beforeSteps = [
             ? [{ part: 'Brake drums', count: 2 }]
             : [{ part: 'Brake callipers', count: 2 }, { part: 'Brake bolts' }]),
           ...(c.brake === 'disc' ? [{ part: 'Brake discs', count: 2 }] : []),
-          ...(c.wheelBearing === 'on-shaft' ? [{ part: 'Retainer nuts' }] : []),
+          ...(ownRetainer(c) ? [{ part: 'Retainer nuts' }] : []),
           ...(c.wheelBearing === 'in-hub' ? [{ part: 'Hubs', count: 2 }, { part: 'Hub nuts and locks' }] : []),
           ...(c.retention === 'unit-bearing' ? [{ part: 'Axle nuts', count: 2 }] : []),
         ],
