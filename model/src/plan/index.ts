@@ -1,4 +1,4 @@
-import { gateAsks, type Facts } from '@hot-spline/core';
+import { caseOf, gateAsks, type Facts } from '@hot-spline/core';
 import { AXLES, type AxleName } from '../base/names';
 import { defineCapability } from '../frame/capability';
 import { readingBase } from '../frame/readings';
@@ -30,6 +30,14 @@ function stopsBefore({ steps }: WorkState, gate: GateName): string[] {
 /** What a name is put under to do a step all the same. */
 export const overrideKey = (axle: AxleName, step: string): string => `${axle} override ${step}`;
 
+/** A job that leaves the axle shut: what is signed is what its own steps read, whether a set-up was begun or not. */
+const leavesShut = (facts: Facts | null): boolean => facts !== null && !caseOf(facts).opened;
+const SHUT_SIGNS: NonNullable<KnownWork['signs']> = {
+  about: { A: '', B: 'Before the box is closed on it.' },
+  keys: { A: [], B: [] },
+  stale: '',
+};
+
 /** What the steps of the plan itself have to say at Gate B: the locker's pressure, the float of a box's input. */
 function ownNeeds(facts: Facts | null, { asks, said }: GateContext): readonly GateNeed[] {
   const of = (step: PlanStep, record: string): number | null => said(step, record);
@@ -38,7 +46,8 @@ function ownNeeds(facts: Facts | null, { asks, said }: GateContext): readonly Ga
   const leak = loss === null ? null : loss > LEAK_SHARE * (start ?? 0) ? 'loses' : 'holds';
   const floatRead = of('input-float', 'again') !== null;
   // The end float of an electric unit is read by the sheet that sets it.
-  const inputFloat = asks.B.includes('float') && facts !== null && facts.construction !== 'electric-reduction';
+  const inputFloat =
+    asks.B.includes('float') && facts !== null && (facts.construction !== 'electric-reduction' || leavesShut(facts));
   return [
     ...(inputFloat
       ? [
@@ -78,20 +87,24 @@ export const plan = defineCapability({
         return found ? readingBase(found) : null;
       };
       const gatesBy = (facts: Facts | null): Readonly<Record<GateName, GateState>> | null => {
-        const whole: KnownWork = { ...known, needs: [...known.needs, { B: (context) => ownNeeds(facts, context) }] };
+        const own = { B: (context: GateContext) => ownNeeds(facts, context) };
+        const whole: KnownWork = leavesShut(facts)
+          ? { ...known, signs: known.signs ?? SHUT_SIGNS, needs: [own] }
+          : { ...known, needs: [...known.needs, own] };
         return gatesOf(name, whole, signed, { asks: facts ? gateAsks(facts) : ASKS_ALL, said });
       };
-      const show = (gates: Readonly<Record<GateName, GateState>> | null): void => {
+      const show = (gates: Readonly<Record<GateName, GateState>> | null, shut = false): void => {
         if (!gates) return;
         plans.gates[name] = gates;
-        if (known.begun) deriveGates(name, gates, d);
+        if (known.begun || shut) deriveGates(name, gates, d);
       };
       if (!axle?.work) {
         show(gatesBy(null));
         continue;
       }
       d.attempt({ sheet: 'work', tab: 'facts', axle: name, field: `job-${name}` }, 'final', () => {
-        const gates = gatesBy(factsOf(axle));
+        const facts = factsOf(axle);
+        const gates = gatesBy(facts);
         const found = given.findings().filter(({ verdict }) => verdict === 'stop');
         const state = workState(name, axle, readings, given.all, {
           gates: { A: gates?.A.open ?? false, B: gates?.B.open ?? false },
@@ -108,6 +121,7 @@ export const plan = defineCapability({
               A: gates.A.needs.length === 0 ? gates.A : withStops(gates.A, stopsBefore(state, 'A')),
               B: withStops(gates.B, stopsBefore(state, 'B')),
             },
+          leavesShut(facts),
         );
         if (!state) return;
         plans.work[name] = state;

@@ -7,7 +7,8 @@ import { done, entry, jobOf, keys, look, sign } from '../testing/bench';
 import { meshNeedsOfB } from '../mesh/gate-needs';
 import { overrideKey } from './index';
 import { preloadWork } from '../preload/work';
-import { compound, stepDone } from './readings';
+import { newAxleSpec } from '../library/new-spec';
+import { STEP_READINGS, compound, stepDone } from './readings';
 
 /** A pinion that is set up for good, its sheet asking for 1.8 to 2.4 N·m [ours]. */
 const build = jobOf('ratio-swap', (axle) => {
@@ -174,5 +175,28 @@ describe('how a step stands', () => {
     const { needs } = preloadWork(mesh.rear ?? null, null, new Map());
     const context = { asks: { A: ['backlash'], B: ['pinion-preload'] }, said: () => null } as const;
     for (const gate of ['A', 'B'] as const) expect(needs?.[gate]?.(context).map(({ met }) => met)).toEqual([false]);
+  });
+
+  it('a job that leaves the axle shut is signed by what its own step reads, with no set-up begun', () => {
+    for (const construction of ['integral-head-shim', 'electric-reduction'] as const) {
+      const shut = jobOf('input-float', (axle) => (axle.identity = newAxleSpec('Shut', construction, 'measured')));
+      const gate = (...ledger: LedgerEntry[]) => look(shut, ledger).derived.gates.rear?.B;
+      expect(gate()?.needs.map(({ of, met }) => [of, met]))
+        .withContext(construction)
+        .toEqual([['float', false]]);
+      const again: LedgerEntry = entry(
+        STEP_READINGS['length/small'].of({ axle: 'rear', step: 'input-float', record: 'again' }),
+        {
+          of: 'number',
+          counts: 'one',
+          entries: [entryOf(0.1, 'mm')],
+        },
+      );
+      expect(gate(again)?.met).toBeTrue();
+      expect(gate(again)?.open).toBeFalse();
+      const signed = sign('rear B');
+      expect(gate(again, signed)?.open).toBeTrue();
+      expect(look(shut, [again, signed]).step('gate-b')?.status).toBe('done');
+    }
   });
 });
