@@ -1,6 +1,7 @@
 // Who may import whom between the folders of a room: what stands on a line imports what stands above it, and of that only what
 // is named here. So no folder imports in a circle; a knot is broken by moving the shared type up, not by a longer line.
 const below = (...more) => ['base', 'frame', ...more];
+const sheet = (...more) => ['base', 'state', 'gauge', 'shared', 'frame', 'papers', ...more];
 const calculating = ['library', 'gearing', 'road'];
 
 const MATRIX = {
@@ -66,7 +67,37 @@ const MATRIX = {
     builds: ['base', 'db', 'keep'],
     ledger: ['base', 'db', 'keep', 'builds'],
   },
+  web: {
+    base: [],
+    state: ['base'],
+    gauge: ['base', 'state'],
+    // Fields, charts, words: what a sheet is built of, and how a capability describes itself.
+    shared: ['base', 'state', 'gauge'],
+    // What stands round every sheet; it shows what the list brings, and knows none of them.
+    frame: ['base', 'state', 'gauge', 'shared'],
+    papers: ['base', 'state', 'shared', 'frame'],
+    library: sheet(),
+    identity: sheet('library'),
+    point: sheet('library'),
+    gearing: sheet('identity'),
+    road: sheet('gearing'),
+    unit: sheet('library', 'identity'),
+    pack: sheet('library'),
+    mesh: sheet('library'),
+    preload: sheet('library', 'mesh'),
+    plan: sheet('library', 'mesh'),
+    inspect: sheet('plan'),
+    joint: sheet('library', 'mesh'),
+    shaft: sheet(),
+    runin: sheet('plan'),
+    practice: sheet('library', 'mesh'),
+    ledger: sheet(),
+    summary: sheet('identity'),
+    board: sheet('library', 'identity'),
+  },
 };
+
+const FOLDERS = { web: 'web/src/app' };
 
 for (const [room, lines] of Object.entries(MATRIX)) {
   const above = [];
@@ -79,7 +110,10 @@ for (const [room, lines] of Object.entries(MATRIX)) {
 
 /** Each folder as an element of the import rules. */
 export const elements = Object.entries(MATRIX).flatMap(([room, lines]) =>
-  Object.keys(lines).map((folder) => ({ type: `${room}/${folder}`, pattern: `${room}/src/${folder}` })),
+  Object.keys(lines).map((folder) => ({
+    type: `${room}/${folder}`,
+    pattern: `${FOLDERS[room] ?? `${room}/src`}/${folder}`,
+  })),
 );
 
 /** What each may import of its room; a folder that is not in the matrix may import none. */

@@ -94,7 +94,7 @@ export default tseslint.config(
   },
   ...betweenRooms,
   {
-    files: ['core/src/**/*.ts', 'model/src/**/*.ts', 'server/src/**/*.ts'],
+    files: ['core/src/**/*.ts', 'model/src/**/*.ts', 'server/src/**/*.ts', 'web/src/app/*/**/*.ts'],
     ignores: ['**/*.spec.ts', '**/testing/**'],
     plugins: { boundaries },
     settings: {

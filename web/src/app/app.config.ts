@@ -15,7 +15,7 @@ import { providersOf } from './sheets';
 import { boardFeature } from './state/board';
 import { editorFeature } from './state/editor';
 import * as effects from './state/effects';
-import { libraryFeature, loadLibrary, putAwaySpec, settleSpec, writeSpec } from './library/library-state';
+import { libraryFeature, loadLibrary, putAwaySpec, settleSpec, writeSpec } from './state/library-slice';
 import { lookingFeature } from './state/looking';
 import { uiFeature } from './state/ui';
 import { houseTheme } from './theme';

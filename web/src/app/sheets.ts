@@ -15,7 +15,7 @@ import { point } from './point';
 import { preload } from './preload';
 import { road } from './road';
 import type { SheetDescriptor, StationDescriptor, WebCapability } from './shared/descriptor';
-import { SHEETS, STATION_LIST } from './shared/sheet-list';
+import { FRAME_PARTS, SHEETS, STATION_LIST } from './shared/sheet-list';
 import { summary } from './summary';
 import { unit } from './unit';
 
@@ -47,6 +47,7 @@ const stationsOf = (list: readonly WebCapability[]): StationDescriptor[] => list
 export const providersOf = (list: readonly WebCapability[] = CAPABILITIES) => [
   { provide: SHEETS, useValue: sheetsOf(list) },
   { provide: STATION_LIST, useValue: stationsOf(list) },
+  { provide: FRAME_PARTS, useValue: list.flatMap(({ frame }) => frame ?? []) },
 ];
 
 /** The sheets of one build, as routes below it. */

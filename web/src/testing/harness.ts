@@ -12,7 +12,7 @@ import { lookingFeature } from '../app/state/looking';
 import { ShopSettings } from '../app/state/shop-settings';
 import { ShopSetUps } from '../app/state/set-ups';
 import { uiActions, uiFeature } from '../app/state/ui';
-import { libraryActions, libraryFeature } from '../app/library/library-state';
+import { libraryActions, libraryFeature } from '../app/state/library-slice';
 import { providersOf } from '../app/sheets';
 import { plateBuild } from './drift';
 

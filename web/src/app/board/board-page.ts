@@ -21,12 +21,12 @@ import { Header } from '../frame/header';
 import { KeyReader } from '../frame/keys';
 import { api, type BuildSummary } from '../state/api';
 import { uiActions } from '../state/ui';
-import { localDay, sayDay } from '../shared/day';
+import { localDay, sayDay } from '../base/day';
 import { Radios } from '../shared/radios';
 import { BoardRows, type BoardSort } from './board-rows';
 import { RecallPanel } from './recall-panel';
 import { StartSheet } from './start-sheet';
-import { newId } from '../shared/new-id';
+import { newId } from '../base/new-id';
 
 /** Largest file that is read into memory here; the server has its own limit. */
 const LARGEST_FILE = 32 * 1024 * 1024;

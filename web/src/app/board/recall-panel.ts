@@ -6,7 +6,7 @@ import { Field } from '../shared/field';
 import { textReader } from '../shared/readers';
 import { RemoveButton } from '../shared/remove-button';
 import { ApiError, api } from '../state/api';
-import { newId } from '../shared/new-id';
+import { newId } from '../base/new-id';
 
 /** When something fails on one car: every other build that has it, and whom to call. Customers are kept and erased here. */
 @Component({

@@ -4,7 +4,7 @@ import { InputError } from '@hot-spline/core';
 import { Store } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
 import { USE_WORDS } from '../identity/words';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import { CONSTRUCTION_OPTIONS, constructionWords } from '../library/words';
 import { Choice, type Option } from '../shared/choice';
 import { Radios } from '../shared/radios';

@@ -1,3 +1,4 @@
+import { NgComponentOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Title } from '@angular/platform-browser';
@@ -12,21 +13,32 @@ import { Findings } from './findings';
 import { FindingsFold } from './findings-fold';
 import { Finder } from './finder';
 import { Header } from './header';
-import { GaugeDock } from '../gauge/dock';
+import { GaugeDock } from './gauge-dock';
 import { KeyReader } from './keys';
 import { Line } from './line';
 import { addressOf } from '../shared/address';
-import { sayDay, sayMoment } from '../shared/day';
+import { sayDay, sayMoment } from '../base/day';
 import { filter, map } from 'rxjs';
-import { SHEETS } from '../shared/sheet-list';
+import { FRAME_PARTS, SHEETS } from '../shared/sheet-list';
 import { Rail } from './rail';
-import { StepBar } from '../plan/step-bar';
 import { WorkingPanel } from './working-panel';
 
 /** The frame around the sheets of one build: header, Line, Rail, Findings. */
 @Component({
   selector: 'hs-build-page',
-  imports: [Dialog, Findings, Finder, GaugeDock, Header, Line, Rail, RouterLink, RouterOutlet, StepBar, WorkingPanel],
+  imports: [
+    NgComponentOutlet,
+    Dialog,
+    Findings,
+    Finder,
+    GaugeDock,
+    Header,
+    Line,
+    Rail,
+    RouterLink,
+    RouterOutlet,
+    WorkingPanel,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'key($event)' },
   template: `
@@ -67,7 +79,9 @@ import { WorkingPanel } from './working-panel';
     @switch (bench.editor().status) {
       @case ('ready') {
         <hs-line [class.stands-back]="open()?.inHand" />
-        <hs-step-bar />
+        @for (bar of bars; track bar) {
+          <ng-container *ngComponentOutlet="bar" />
+        }
         <div class="body" [class.wide]="!findingsOpen()">
           <hs-rail class="no-print" />
           <main id="sheet" tabindex="-1">
@@ -295,6 +309,7 @@ export class BuildPage {
   private readonly pageTitle = inject(Title);
   private readonly keyReader = new KeyReader();
   private readonly sheets = inject(SHEETS);
+  protected readonly bars = inject(FRAME_PARTS).flatMap(({ bar }) => bar ?? []);
 
   protected readonly finding = signal(false);
   protected readonly findingsOpen = inject(FindingsFold).open;

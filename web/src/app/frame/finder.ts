@@ -9,11 +9,11 @@ import { Bench } from '../state/bench';
 import { ApiError, api } from '../state/api';
 import { boardActions, boardFeature } from '../state/board';
 import { uiActions } from '../state/ui';
-import { kindOf, typedText } from '../ledger/reading-words';
-import { Library } from '../library/library';
+import { kindOf, typedText } from '../shared/reading-words';
+import { Library } from '../state/library';
 import { matches } from './finder-words';
 import { addressOf } from '../shared/address';
-import { sayDay } from '../shared/day';
+import { sayDay } from '../base/day';
 import { SHEETS } from '../shared/sheet-list';
 
 interface Hit {

@@ -3,7 +3,7 @@ import { Router } from '@angular/router';
 import type { Finding } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { addressOf } from '../shared/address';
-import { sayDays } from '../shared/day';
+import { sayDays } from '../base/day';
 import { FindingsFocus } from '../shared/findings-focus';
 import { VERDICT_WORDS, VerdictMark } from '../shared/verdict';
 import { Bench } from '../state/bench';

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output, si
 import { RouterLink } from '@angular/router';
 import type { UnitSystem } from '@hot-spline/core';
 import { Store } from '@ngrx/store';
-import { sayTime } from '../shared/day';
+import { sayTime } from '../base/day';
 import { Radios } from '../shared/radios';
 import { Away } from '../state/away';
 import { Outbox } from '../state/outbox';

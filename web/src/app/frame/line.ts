@@ -1,11 +1,11 @@
+import { NgComponentOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { formatIn, say } from '@hot-spline/core';
-import { STATION_LIST } from '../shared/sheet-list';
+import { FRAME_PARTS, STATION_LIST } from '../shared/sheet-list';
 import { Bench } from '../state/bench';
 import { Radios } from '../shared/radios';
 import { VerdictMark } from '../shared/verdict';
-import { KeptPoints } from '../point/kept-points';
 import { StationIcon } from './station-icon';
 import { stations } from './stations';
 
@@ -15,7 +15,7 @@ const optionsOf = (list: readonly { readonly name: string }[]) =>
 /** The driveline from engine to ground: overview, navigation, and the operating point that is dragged along it. */
 @Component({
   selector: 'hs-line',
-  imports: [KeptPoints, Radios, RouterLink, RouterLinkActive, StationIcon, VerdictMark],
+  imports: [NgComponentOutlet, Radios, RouterLink, RouterLinkActive, StationIcon, VerdictMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (bench.build(); as build) {
@@ -63,7 +63,9 @@ const optionsOf = (list: readonly { readonly name: string }[]) =>
               (chosen)="setRange(+$event)"
             />
           }
-          <hs-kept-points />
+          @for (part of parts; track part) {
+            <ng-container *ngComponentOutlet="part" />
+          }
           <label class="visually-hidden" for="point-rpm">Operating point, engine speed</label>
           <input
             #slider
@@ -231,6 +233,7 @@ const optionsOf = (list: readonly { readonly name: string }[]) =>
 export class Line {
   protected readonly bench = inject(Bench);
   private readonly list = inject(STATION_LIST);
+  protected readonly parts = inject(FRAME_PARTS).flatMap(({ line }) => line ?? []);
   protected readonly stations = computed(() => {
     const build = this.bench.build();
     const derived = this.bench.derived();

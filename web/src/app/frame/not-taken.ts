@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { subjects } from '@hot-spline/model';
 import { Dialog } from 'primeng/dialog';
 import { Outbox, type NotTaken } from '../state/outbox';
-import { sayMoment } from '../shared/day';
+import { sayMoment } from '../base/day';
 
 /** What a write was, in a few words. */
 function whatOf({ write }: NotTaken): string {

@@ -6,7 +6,7 @@ import { assemblyOf, setUpBuild } from '../../testing/set-up';
 import { ledgerRow } from '../ledger/ledger-sheet';
 import { BaselineSheet } from '../mesh/baseline-sheet';
 import { MeshSheet } from '../mesh/mesh-sheet';
-import { GaugeDock } from './dock';
+import { GaugeDock } from '../frame/gauge-dock';
 import { Gauge } from './gauge';
 
 /** In place of the server's stream: lines are said by the test. */

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink } from '@angular/router';
 import { LIMITS, VEHICLE_LIMITS, entryOf, say, tyreSize, type Entry, type ToothPair } from '@hot-spline/core';
 import { USES, type Brief, type Build, type Road, type Use } from '@hot-spline/model';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field } from '../shared/field';

@@ -2,7 +2,7 @@ import { newAxleSpec } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { TestBed } from '@angular/core/testing';
 import { Screen, openBench } from '../../testing/harness';
-import { libraryActions } from '../library/library-state';
+import { libraryActions } from '../state/library-slice';
 
 import { BriefSheet } from './brief-sheet';
 

@@ -2,13 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { RouterLink } from '@angular/router';
 import { type AxleSpec, newAxleSpec } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
-import type { Edit } from '../shared/edit';
+import type { Edit } from '../base/edit';
 import { Field } from '../shared/field';
 import { textReader } from '../shared/readers';
 import { VerdictMark } from '../shared/verdict';
 import { Bench } from '../state/bench';
 import { AxleSpecEditor } from '../library/axle-spec-editor';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import { Turns } from './turns';
 
 /** What the followed axle is: taken from the shop's library or described here, with match numbers and carrier. */

@@ -7,7 +7,7 @@ import { jumpTo } from '../shared/jump';
 import { MarkPhoto } from '../shared/mark-photo';
 import { PhotoTaker } from '../shared/photo-taker';
 import { Radios } from '../shared/radios';
-import { daysBetween, localDay } from '../shared/day';
+import { daysBetween, localDay } from '../base/day';
 import { countReader, numberReader, textReader } from '../shared/readers';
 import { SheetHead } from '../shared/sheet-head';
 import { Tabs } from '../shared/tabs';

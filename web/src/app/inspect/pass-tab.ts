@@ -7,7 +7,7 @@ import { Field } from '../shared/field';
 import { textReader } from '../shared/readers';
 import { RemoveButton } from '../shared/remove-button';
 import { VerdictMark } from '../shared/verdict';
-import { localDay, sayDay } from '../shared/day';
+import { localDay, sayDay } from '../base/day';
 import { WorkEdit } from '../plan/work-edit';
 
 /** What has to pass what, before it is set up. */

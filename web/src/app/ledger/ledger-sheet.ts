@@ -6,8 +6,8 @@ import { Bench } from '../state/bench';
 import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
 import { VoidButton } from '../shared/void-button';
-import { sayMoment } from '../shared/day';
-import { kindOf, typedText } from './reading-words';
+import { sayMoment } from '../base/day';
+import { kindOf, typedText } from '../shared/reading-words';
 
 interface Row {
   readonly entry: LedgerEntry;

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { LIMITS, toothPair, type ToothPair } from '@hot-spline/core';
 import type { AxleSpec, CarrierSpec, Construction, GearSetSpec, Origin } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
-import type { Edit } from '../shared/edit';
+import type { Edit } from '../base/edit';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field } from '../shared/field';
 import { countReader, numberReader, pairReader, textReader } from '../shared/readers';

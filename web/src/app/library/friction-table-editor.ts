@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { LIMITS, entryBase, entryOf, learnedFriction } from '@hot-spline/core';
 import type { FrictionTable, Origin } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
-import type { Edit } from '../shared/edit';
+import type { Edit } from '../base/edit';
 import { Field } from '../shared/field';
 import { numberReader, textReader } from '../shared/readers';
 import { RemoveButton } from '../shared/remove-button';

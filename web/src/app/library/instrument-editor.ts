@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { InputError, LIMITS, entryOf, type Entry } from '@hot-spline/core';
 import type { Instrument } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
-import type { Edit } from '../shared/edit';
+import type { Edit } from '../base/edit';
 import { EntryField } from '../shared/entry-field';
 import { Field, type Understood } from '../shared/field';
 import { textReader } from '../shared/readers';

@@ -3,7 +3,7 @@ import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
 import { Screen, openBench } from '../../testing/harness';
 import { LibraryPage } from './library-page';
-import { libraryActions, libraryFeature } from './library-state';
+import { libraryActions, libraryFeature } from '../state/library-slice';
 import { newGearboxSpec } from './new-spec';
 
 const id = (n: number): string => `40000000-0000-4000-8000-00000000000${n}`;

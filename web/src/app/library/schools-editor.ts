@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { SCHOOLS, SCHOOL_KEYS, type SchoolKey, type Schools } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
-import type { Edit } from '../shared/edit';
+import type { Edit } from '../base/edit';
 import { Field } from '../shared/field';
 import { textReader } from '../shared/readers';
 

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
 import { MESH_LIMITS } from '@hot-spline/core';
 import type { SetUpBearing } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
-import type { Edit } from '../shared/edit';
+import type { Edit } from '../base/edit';
 import { EntryField } from '../shared/entry-field';
 import { Field } from '../shared/field';
 import { textReader } from '../shared/readers';

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output } f
 import { InputError, LIMITS, SHIM_LIMITS, entryBase, parseEntry, saySmall, type Entry } from '@hot-spline/core';
 import type { Origin, ShimBox } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
-import type { Edit } from '../shared/edit';
+import type { Edit } from '../base/edit';
 import { EntryField } from '../shared/entry-field';
 import { Field, type Understood } from '../shared/field';
 import { countReader, textReader } from '../shared/readers';

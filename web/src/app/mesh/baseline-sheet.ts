@@ -2,9 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { RouterLink } from '@angular/router';
 import type { Entry } from '@hot-spline/core';
 import { setupSubjects, type Construction, type Setup, type Side, type SubjectOf } from '@hot-spline/model';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import { CONSTRUCTION_OPTIONS } from '../library/words';
-import { PracticeTruth } from '../practice/practice';
+import { PracticeTruth } from './practice-truth';
 import { activeTab } from '../shared/active-tab';
 import { Choice } from '../shared/choice';
 import { EntryField } from '../shared/entry-field';

@@ -20,7 +20,7 @@ import {
   type Side,
   type SubjectOf,
 } from '@hot-spline/model';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import { Choice } from '../shared/choice';
 import { Drafts } from '../shared/drafts';
 import { EntryField } from '../shared/entry-field';

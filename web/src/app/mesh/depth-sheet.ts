@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { Router } from '@angular/router';
 import { InputError, LIMITS, MESH_LIMITS, entryBase, formatIn, say, saySmall, unitLabel } from '@hot-spline/core';
 import { depthSchools, stackError, type Setup } from '@hot-spline/model';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field } from '../shared/field';

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { say, type Entry } from '@hot-spline/core';
 import { floatShimOf, meshFigures, setupSubjects, type SubjectOf } from '@hot-spline/model';
-import { PracticeTruth } from '../practice/practice';
+import { PracticeTruth } from './practice-truth';
 import { EntryField } from '../shared/entry-field';
 import { Field } from '../shared/field';
 import { FigureButton } from '../shared/figure-button';

@@ -6,7 +6,7 @@ import { Screen, openBench } from '../../testing/harness';
 import { assemblyOf } from '../../testing/set-up';
 import { GatesSheet } from '../plan/gates-sheet';
 import { PracticeSheet } from '../practice/practice-sheet';
-import { PracticeTruth } from '../practice/practice';
+import { PracticeTruth } from './practice-truth';
 import { BaselineSheet } from './baseline-sheet';
 import { CarrierSheet } from './carrier-sheet';
 import { hasMesh } from './has-mesh';

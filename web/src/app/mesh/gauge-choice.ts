@@ -1,7 +1,7 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { entryBase, saySmall, type UnitSystem } from '@hot-spline/core';
 import { tooCoarse, turningText, type Instrument, type Setup } from '@hot-spline/model';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import { SetUp } from './set-up';
 
 export type GaugeUse = keyof Setup['gauges'];

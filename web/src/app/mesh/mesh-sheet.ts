@@ -20,12 +20,12 @@ import {
   type FlankPattern,
   type GaugeSent,
 } from '@hot-spline/model';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import { activeTab } from '../shared/active-tab';
 import { attempt } from '../shared/attempt';
 import { Drafts } from '../shared/drafts';
 import { Field, type GaugeOffer, type Understood } from '../shared/field';
-import { PracticeTruth } from '../practice/practice';
+import { PracticeTruth } from './practice-truth';
 import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
 import { Radios } from '../shared/radios';

@@ -19,7 +19,7 @@ import {
   type SpecSheet,
   type SubjectOf,
 } from '@hot-spline/model';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import { Bench } from '../state/bench';
 import { ShopSetUps } from '../state/set-ups';
 

@@ -13,7 +13,7 @@ import { Store } from '@ngrx/store';
 import { Screen, keepSpecs, openBench, otherSetUps } from '../../testing/harness';
 import { assemblyOf, setUpBuild } from '../../testing/set-up';
 import { InstrumentEditor } from '../library/instrument-editor';
-import { libraryActions } from '../library/library-state';
+import { libraryActions } from '../state/library-slice';
 import { SetUpBearingEditor } from '../library/set-up-bearing-editor';
 import { ShimBoxEditor } from '../library/shim-box-editor';
 import { PreloadSheet } from '../preload/preload-sheet';

@@ -1,5 +1,5 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 
 const KEY = 'hot-spline.drawer';
 

@@ -6,7 +6,7 @@ import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field } from '../shared/field';
 import { textReader } from '../shared/readers';
 import { Bench } from '../state/bench';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 
 /** What the plates are, the oil they run in, and what the shop has measured of both. */
 @Component({

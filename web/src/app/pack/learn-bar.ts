@@ -3,7 +3,7 @@ import { entryBase, entryOf } from '@hot-spline/core';
 import { measuredFriction, packFigures, type FrictionKind, type FrictionTable } from '@hot-spline/model';
 import { FigureButton } from '../shared/figure-button';
 import { Bench } from '../state/bench';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 
 const origin = 'measured' as const;
 const same = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();

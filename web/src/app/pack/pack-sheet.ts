@@ -15,7 +15,7 @@ import { NgTemplateOutlet } from '@angular/common';
 import { RouterLink } from '@angular/router';
 import { LIMITS, entryBase, entryOf, type PreloadActs, type WearModel } from '@hot-spline/core';
 import { SIDES, UNIT_TYPE_WORDS, type PlateSpec, type Side, packFigures } from '@hot-spline/model';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field, type Understood } from '../shared/field';

@@ -9,7 +9,7 @@ import { Screen, openBench, plateOf } from '../../testing/harness';
 import { editorFeature } from '../state/editor';
 import { uiFeature } from '../state/ui';
 import { addMember, mirrorLeft, moveMember } from './members';
-import { libraryActions } from '../library/library-state';
+import { libraryActions } from '../state/library-slice';
 import { PackDrawing } from './pack-drawing';
 import { ShimsTab, replaceShims } from './shims-tab';
 import { SureTab } from './sure-tab';

@@ -14,7 +14,7 @@ import { attempt } from '../shared/attempt';
 import { Choice } from '../shared/choice';
 import { Bench } from '../state/bench';
 import { ShimBoxEditor } from '../library/shim-box-editor';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import { Drawers, PIECE_OPTIONS, type PIECES } from './drawers';
 
 interface SideRow {

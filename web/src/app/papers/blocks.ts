@@ -12,7 +12,7 @@ import {
   type InForce,
 } from '@hot-spline/model';
 import type { Content, ContentTable, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { typedText } from '../ledger/reading-words';
+import { typedText } from '../shared/reading-words';
 import { against } from './against';
 import { inSystems, plain, workingsThatMatter, type PaperInput } from './paper';
 

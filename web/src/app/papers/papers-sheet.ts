@@ -4,7 +4,7 @@ import type { Customer } from '@hot-spline/model';
 import { shownPhotos } from './photos';
 import { stations } from '../frame/stations';
 import { attempt } from '../shared/attempt';
-import { sayDay, sayMoment } from '../shared/day';
+import { sayDay, sayMoment } from '../base/day';
 import { download } from '../shared/download';
 import { Field, type Understood } from '../shared/field';
 import { PhotoTaker } from '../shared/photo-taker';

@@ -10,7 +10,7 @@ import { SheetHead } from '../shared/sheet-head';
 import { VerdictMark } from '../shared/verdict';
 import { VoidButton } from '../shared/void-button';
 import { Drafts } from '../shared/drafts';
-import { sayMoment } from '../shared/day';
+import { sayMoment } from '../base/day';
 
 /** The two gates of a set-up: what each needs, met or not; a name opens it. */
 @Component({

@@ -1,5 +1,6 @@
 import { AXLES } from '@hot-spline/model/document';
 import type { WebCapability } from '../shared/descriptor';
+import { StepBar } from './step-bar';
 import { PARTS_TABS, WORK_TABS } from './tabs';
 
 export const plan: WebCapability = {
@@ -33,5 +34,6 @@ export const plan: WebCapability = {
       load: () => import('./gates-sheet').then((m) => m.GatesSheet),
     },
   ],
+  frame: { bar: StepBar },
   stations: [],
 };

@@ -10,7 +10,7 @@ import {
   toolOf,
   type ToolId,
 } from '@hot-spline/model';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import { activeTab } from '../shared/active-tab';
 import { readDay } from '../shared/day-reader';
 import { Field } from '../shared/field';
@@ -20,7 +20,7 @@ import { countReader, numberReader, textReader } from '../shared/readers';
 import { RemoveButton } from '../shared/remove-button';
 import { SheetHead } from '../shared/sheet-head';
 import { Tabs } from '../shared/tabs';
-import { sayDay } from '../shared/day';
+import { sayDay } from '../base/day';
 import { ShopSettings } from '../state/shop-settings';
 import { PARTS_TABS } from './tabs';
 import { WorkEdit } from './work-edit';

@@ -7,7 +7,7 @@ import { textReader } from '../shared/readers';
 import { readDay } from '../shared/day-reader';
 import { ApiError, api } from '../state/api';
 import { Bench } from '../state/bench';
-import { newId } from '../shared/new-id';
+import { newId } from '../base/new-id';
 
 /** Whose it is, by when, and who works on it. */
 @Component({

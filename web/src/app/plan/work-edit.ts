@@ -18,9 +18,9 @@ import {
   neededParts,
   orderOfWork,
 } from '@hot-spline/model';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import type { Option } from '../shared/choice';
-import { localDay } from '../shared/day';
+import { localDay } from '../base/day';
 import { Bench } from '../state/bench';
 
 export const JOB_OPTIONS: readonly (Option<Job> & { readonly more: string })[] = [

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { RouterLink } from '@angular/router';
 import { type OwnStep, type Phase } from '@hot-spline/core';
 import { faultText, type StepState, type Work, PHASE_WORDS } from '@hot-spline/model';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import { activeTab } from '../shared/active-tab';
 import { Choice, type Option } from '../shared/choice';
 import { Field } from '../shared/field';
@@ -11,7 +11,7 @@ import { countReader, textReader } from '../shared/readers';
 import { RemoveButton } from '../shared/remove-button';
 import { SheetHead } from '../shared/sheet-head';
 import { Tabs } from '../shared/tabs';
-import { daysBetween, localDay, sayDay } from '../shared/day';
+import { daysBetween, localDay, sayDay } from '../base/day';
 import { WORK_TABS } from './tabs';
 import { JOB_OPTIONS, WorkEdit } from './work-edit';
 import { FactsPanel } from './facts-panel';

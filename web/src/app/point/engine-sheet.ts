@@ -29,7 +29,7 @@ import { RemoveButton } from '../shared/remove-button';
 import { SheetHead } from '../shared/sheet-head';
 import { Bench } from '../state/bench';
 import { uiFeature } from '../state/ui';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import { newGearboxSpec } from '../library/new-spec';
 import { QuickCurve } from './quick-curve';
 import { torqueOption } from './torque-chart';

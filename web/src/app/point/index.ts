@@ -2,6 +2,7 @@ import { say } from '@hot-spline/core';
 import { gearingFigures, pointFigures, type Build } from '@hot-spline/model/document';
 import { ratioText } from '../shared/ratio-text';
 import type { WebCapability } from '../shared/descriptor';
+import { KeptPoints } from './kept-points';
 
 const rpmText = (value: number): string => say(value, 'rotation', 'inch');
 const isElectric = ({ engine }: Build): boolean => engine.kind === 'electric';
@@ -18,6 +19,7 @@ export const point: WebCapability = {
       load: () => import('./engine-sheet').then((m) => m.EngineSheet),
     },
   ],
+  frame: { line: KeptPoints },
   stations: [
     {
       kind: 'engine',

@@ -7,7 +7,7 @@ import { constructionWords } from '../library/words';
 import { Field } from '../shared/field';
 import { countReader } from '../shared/readers';
 import { api } from '../state/api';
-import { newId } from '../shared/new-id';
+import { newId } from '../base/new-id';
 
 /** The practice bench: set lessons, and any axle by its seed. */
 @Component({

@@ -9,7 +9,7 @@ import { BaselineSheet } from '../mesh/baseline-sheet';
 import { MeshSheet } from '../mesh/mesh-sheet';
 import { PracticePage } from './practice-page';
 import { PracticeSheet } from './practice-sheet';
-import { PracticeTruth } from './practice';
+import { PracticeTruth } from '../mesh/practice-truth';
 
 const lesson = () => practiceBuild({ lesson: 'first-axle', seed: 0 });
 

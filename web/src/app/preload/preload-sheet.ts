@@ -11,7 +11,7 @@ import {
   type ShimStock,
 } from '@hot-spline/core';
 import { preloadFigures, preloadVerdict, setupSubjects, turningText, type Setup } from '@hot-spline/model';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import { activeTab } from '../shared/active-tab';
 import { attempt } from '../shared/attempt';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
@@ -27,7 +27,7 @@ import { numberKind } from '../mesh/number-kind';
 import { piecesReader } from '../mesh/pieces';
 import { SetUp, pieceOf } from '../mesh/set-up';
 import { TrialStrip } from '../mesh/trial-strip';
-import { PracticeTruth } from '../practice/practice';
+import { PracticeTruth } from '../mesh/practice-truth';
 import { CrushChart } from './crush-chart';
 import { SideTab } from './side-tab';
 import { PRELOAD_TABS } from './tabs';

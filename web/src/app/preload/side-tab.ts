@@ -9,7 +9,7 @@ import {
   type SideRead,
   type SubjectOf,
 } from '@hot-spline/model';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import { SetUp } from '../mesh/set-up';
 import { numberKind } from '../mesh/number-kind';
 import { EntryField } from '../shared/entry-field';

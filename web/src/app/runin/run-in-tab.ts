@@ -8,7 +8,7 @@ import { Field } from '../shared/field';
 import { Radios } from '../shared/radios';
 import { countReader, textReader } from '../shared/readers';
 import { VoidButton } from '../shared/void-button';
-import { localDay, sayMoment } from '../shared/day';
+import { localDay, sayMoment } from '../base/day';
 import { readDay } from '../shared/day-reader';
 
 /** How a new axle is run in: the main schools, common practice. */

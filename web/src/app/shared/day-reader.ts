@@ -1,5 +1,5 @@
 import { InputError } from '@hot-spline/core';
-import { sayDay } from './day';
+import { sayDay } from '../base/day';
 import type { Understood } from './field';
 
 /** Reads a day as YYYY-MM-DD or as the device writes it: day, month, year. */

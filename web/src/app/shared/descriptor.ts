@@ -59,9 +59,18 @@ export interface StationDescriptor {
   readonly show: (context: StationContext) => StationText | null;
 }
 
+/** What a capability puts into the frame, round every sheet of a build. */
+export interface FrameParts {
+  /** Below the Line. */
+  readonly bar?: Type<unknown>;
+  /** In the Line, beside the operating point. */
+  readonly line?: Type<unknown>;
+}
+
 /** What a capability brings to the interface. */
 export interface WebCapability {
   readonly name: string;
   readonly sheets: readonly SheetDescriptor[];
   readonly stations: readonly StationDescriptor[];
+  readonly frame?: FrameParts;
 }

@@ -23,14 +23,14 @@ import {
 } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
-import { localDay } from '../shared/day';
+import { localDay } from '../base/day';
 import { editorActions, editorFeature } from './editor';
 import { lookingActions, lookingFeature } from './looking';
 import { ReadBy } from './read-by';
 import { ShopSetUps } from './set-ups';
 import { ShopSettings } from './shop-settings';
 import { uiActions, uiFeature } from './ui';
-import { newId } from '../shared/new-id';
+import { newId } from '../base/new-id';
 
 /** The open build as the sheets see it: derived figures, and the ways to change it. */
 @Injectable({ providedIn: 'root' })

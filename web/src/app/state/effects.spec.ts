@@ -9,7 +9,7 @@ import { MessageService, type ToastMessageOptions } from 'primeng/api';
 import { Subject, firstValueFrom, of, toArray } from 'rxjs';
 import { plateBuild } from '../../testing/drift';
 import { BUILD_ID, openBench, until } from '../../testing/harness';
-import { libraryActions, loadLibrary, putAwaySpec, settleSpec, writeSpec } from '../library/library-state';
+import { libraryActions, loadLibrary, putAwaySpec, settleSpec, writeSpec } from './library-slice';
 import { newGearboxSpec } from '../library/new-spec';
 import { boardActions } from './board';
 import { editorActions, editorFeature } from './editor';

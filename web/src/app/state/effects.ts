@@ -18,7 +18,7 @@ import {
   tap,
   withLatestFrom,
 } from 'rxjs';
-import { libraryActions, libraryFeature } from '../library/library-state';
+import { libraryActions, libraryFeature } from './library-slice';
 import { ApiError, api } from './api';
 import { boardActions } from './board';
 import { editorActions, editorFeature, type Conflict } from './editor';

@@ -1,4 +1,4 @@
-import { newId } from '../shared/new-id';
+import { newId } from '../base/new-id';
 import { until } from '../../testing/harness';
 import { Lease } from './lease';
 

@@ -1,5 +1,5 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import { newId } from '../shared/new-id';
+import { newId } from '../base/new-id';
 
 interface LeaseSchema extends DBSchema {
   lease: { key: string; value: { holder: string; until: number } };

@@ -1,6 +1,6 @@
 import type { Build } from '@hot-spline/model/document';
 import { openOutbox, openWrite, type OutboxDatabase, type Refusal, type Write } from './outbox-store';
-import { newId } from '../shared/new-id';
+import { newId } from '../base/new-id';
 
 /** A write as it lies in the queue. */
 export interface Queued<W extends Write = Write> {

@@ -18,7 +18,7 @@ import { stations } from '../frame/stations';
 import { USE_WORDS } from '../identity/words';
 import { choiceOf } from '../papers/choice';
 import { attempt } from '../shared/attempt';
-import { sayDay, sayDays } from '../shared/day';
+import { sayDay, sayDays } from '../base/day';
 import { SheetHead } from '../shared/sheet-head';
 import { VerdictMark } from '../shared/verdict';
 import { STATION_LIST } from '../shared/sheet-list';

@@ -32,7 +32,7 @@ import { attempt } from '../shared/attempt';
 import { Choice } from '../shared/choice';
 import { TermButton } from '../shared/term-button';
 import { Bench } from '../state/bench';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import { CompareHead } from './compare-head';
 import { CompareWheels } from './compare-wheels';
 

@@ -25,7 +25,7 @@ import { Tabs } from '../shared/tabs';
 import { UNIT_TABS } from './tabs';
 import { Bench } from '../state/bench';
 import { uiFeature } from '../state/ui';
-import { Library } from '../library/library';
+import { Library } from '../state/library';
 import { CompareTab } from './compare-tab';
 import { lockOption } from './lock-chart';
 import { RampDrawing } from './ramp-drawing';

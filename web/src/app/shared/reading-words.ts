@@ -1,5 +1,5 @@
 import { patchWords, subjects, type Reading } from '@hot-spline/model';
-import { unitsSaid } from '../shared/units-said';
+import { unitsSaid } from './units-said';
 
 /** The subject of a reading: what its value is, and its words. */
 export const kindOf = (reading: Reading) => subjects.find(({ what }) => what === reading.subject.what);

@@ -2,8 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { Choice } from '../shared/choice';
 import { Field, type Understood } from '../shared/field';
 import { textReader } from '../shared/readers';
-import { Gauge, MEANS } from './gauge';
-import { PARITIES } from './settings';
+import { Gauge, MEANS } from '../gauge/gauge';
+import { PARITIES } from '../gauge/settings';
 
 /** The gauge dock: the live reading, what it will be written to, and one key that takes it. */
 @Component({

@@ -3,10 +3,10 @@ import { Injectable, computed, inject, type Signal } from '@angular/core';
 import type { LibrarySpec } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { filter, take } from 'rxjs';
-import type { Edit } from '../shared/edit';
-import type { StoredSpec } from '../state/api';
-import { libraryActions, libraryFeature } from './library-state';
-import { newId } from '../shared/new-id';
+import type { Edit } from '../base/edit';
+import type { StoredSpec } from './api';
+import { libraryActions, libraryFeature } from './library-slice';
+import { newId } from '../base/new-id';
 
 type Kind = LibrarySpec['kind'];
 export type SpecOf<K extends Kind> = Extract<LibrarySpec, { kind: K }>;

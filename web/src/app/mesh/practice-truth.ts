@@ -2,8 +2,8 @@ import { Injectable, computed, inject } from '@angular/core';
 import { assemble, practiceTorque, trueFloat } from '@hot-spline/core/practice';
 import { type FlankPattern } from '@hot-spline/model';
 import { floatUnitOf, practiceAxleOf, practiceBacklash, practicePlace } from '@hot-spline/model/practice';
-import { CENTRED, edgesOf } from '../mesh/patch';
-import { SetUp } from '../mesh/set-up';
+import { CENTRED, edgesOf } from './patch';
+import { SetUp } from './set-up';
 
 /** What stands behind a practice build: what gauges and eyes see there, never the truth itself. */
 @Injectable({ providedIn: 'root' })

@@ -3,8 +3,8 @@ import type { LibrarySpec } from '@hot-spline/model';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import { concatMap, from, mergeMap, switchMap } from 'rxjs';
-import { api, type StoredSpec } from '../state/api';
-import { Outbox } from '../state/outbox';
+import { api, type StoredSpec } from './api';
+import { Outbox } from './outbox';
 
 /** The shop's own specs of axles and gearboxes, and its drawers of shims. */
 export interface LibraryState {
