@@ -92,7 +92,7 @@ const MATRIX = {
     runin: sheet('plan'),
     practice: sheet('library', 'mesh'),
     ledger: sheet(),
-    summary: sheet('identity'),
+    summary: sheet('identity', 'gearing'),
     board: sheet('library', 'identity'),
   },
 };

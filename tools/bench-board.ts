@@ -16,8 +16,9 @@ import {
 import { migrate, readMigrations } from '../server/src/db/migrate';
 import { openPglite } from '../server/src/db/pglite';
 import { readBoard, recall } from '../server/src/keep/board';
-import { PAPERS } from '../web/src/app/papers/documents';
-import type { PaperInput } from '../web/src/app/papers/paper';
+import { papersOf } from '../web/src/app/papers/documents';
+import type { PaperInput } from '../web/src/app/shared/paper';
+import { CAPABILITIES } from '../web/src/app/sheets';
 
 const root = new URL('..', import.meta.url);
 const round = (value: number): number => Number(value.toPrecision(3));
@@ -164,6 +165,9 @@ export async function pdfTime() {
       if (like?.kind !== 'reading') throw new Error('no reading');
       return { ...like, id: randomUUID(), subject: { ...like.subject, record: `r${i}` } };
     });
+  const lines = await Promise.all(CAPABILITIES.flatMap(({ papers }) => papers?.() ?? []));
+  const sheet = papersOf(lines)['build-sheet'];
+  if (!sheet) throw new Error('no build sheet');
   const sheetOf = async (count: number) => {
     const ledger = made(count);
     const derived = deriveBuild(file.build, ledger);
@@ -176,7 +180,7 @@ export async function pdfTime() {
       customer: '',
       who: 'Ines',
       stations: [{ name: 'Engine', main: '172 N·m', sub: '' }],
-      choice: null,
+      lines,
       photos: [],
       qr: { text: '', svg: '<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10"/>' },
       labelSize: '100 × 62',
@@ -184,7 +188,7 @@ export async function pdfTime() {
       moment: (at) => at,
     };
     const start = performance.now();
-    const document = PAPERS['build-sheet'].make(input);
+    const document = sheet.make(input);
     const composed = performance.now() - start;
     const bytes = (await maker.createPdf(document).getBuffer()).length;
     return { ms: performance.now() - start, composed, bytes };

@@ -19,7 +19,7 @@ import { Line } from './line';
 import { addressOf } from '../shared/address';
 import { sayDay, sayMoment } from '../base/day';
 import { filter, map } from 'rxjs';
-import { FRAME_PARTS, SHEETS } from '../shared/sheet-list';
+import { SHEETS, framePartsOf } from '../shared/sheet-list';
 import { Rail } from './rail';
 import { WorkingPanel } from './working-panel';
 
@@ -79,7 +79,7 @@ import { WorkingPanel } from './working-panel';
     @switch (bench.editor().status) {
       @case ('ready') {
         <hs-line [class.stands-back]="open()?.inHand" />
-        @for (bar of bars; track bar) {
+        @for (bar of bars(); track bar) {
           <ng-container *ngComponentOutlet="bar" />
         }
         <div class="body" [class.wide]="!findingsOpen()">
@@ -309,7 +309,7 @@ export class BuildPage {
   private readonly pageTitle = inject(Title);
   private readonly keyReader = new KeyReader();
   private readonly sheets = inject(SHEETS);
-  protected readonly bars = inject(FRAME_PARTS).flatMap(({ bar }) => bar ?? []);
+  protected readonly bars = framePartsOf('bar');
 
   protected readonly finding = signal(false);
   protected readonly findingsOpen = inject(FindingsFold).open;

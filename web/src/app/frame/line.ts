@@ -2,7 +2,7 @@ import { NgComponentOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { formatIn, say } from '@hot-spline/core';
-import { FRAME_PARTS, STATION_LIST } from '../shared/sheet-list';
+import { framePartsOf, STATION_LIST } from '../shared/sheet-list';
 import { Bench } from '../state/bench';
 import { Radios } from '../shared/radios';
 import { VerdictMark } from '../shared/verdict';
@@ -63,7 +63,7 @@ const optionsOf = (list: readonly { readonly name: string }[]) =>
               (chosen)="setRange(+$event)"
             />
           }
-          @for (part of parts; track part) {
+          @for (part of parts(); track part) {
             <ng-container *ngComponentOutlet="part" />
           }
           <label class="visually-hidden" for="point-rpm">Operating point, engine speed</label>
@@ -233,7 +233,7 @@ const optionsOf = (list: readonly { readonly name: string }[]) =>
 export class Line {
   protected readonly bench = inject(Bench);
   private readonly list = inject(STATION_LIST);
-  protected readonly parts = inject(FRAME_PARTS).flatMap(({ line }) => line ?? []);
+  protected readonly parts = framePartsOf('line');
   protected readonly stations = computed(() => {
     const build = this.bench.build();
     const derived = this.bench.derived();

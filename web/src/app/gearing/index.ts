@@ -15,6 +15,7 @@ export const gearing: WebCapability = {
       load: () => import('./gearing-sheet').then((m) => m.GearingSheet),
     },
   ],
+  papers: () => import('./paper').then((m) => m.paper),
   stations: [
     {
       kind: 'final',

@@ -15,5 +15,6 @@ export const joint: WebCapability = {
       load: () => import('./joint-sheet').then((m) => m.JointSheet),
     },
   ],
+  papers: () => import('./paper').then((m) => m.paper),
   stations: [],
 };

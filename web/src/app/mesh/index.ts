@@ -57,5 +57,6 @@ export const mesh: WebCapability = {
       measure: nextReading,
     },
   ],
+  papers: () => import('./paper').then((m) => m.paper),
   stations: [],
 };

@@ -38,6 +38,7 @@ export const pack: WebCapability = {
         ),
     },
   ],
+  papers: () => import('./paper').then((m) => m.paper),
   stations: [
     {
       kind: 'packs',

@@ -13,8 +13,8 @@ import {
 } from '@hot-spline/model';
 import type { Content, ContentTable, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { typedText } from '../shared/reading-words';
-import { against } from './against';
-import { inSystems, plain, workingsThatMatter, type PaperInput } from './paper';
+import { inSystems, plain, type PaperInput } from '../shared/paper';
+import { workingsThatMatter } from './paper';
 
 export const CAUTIONS = [
   'Raise on stands, not on a jack. A carrier falls out when the second cap goes.',
@@ -114,6 +114,18 @@ function valueText(reading: InForce, { systems }: PaperInput): string {
   return others.length > 0 ? `${plain(typed)} (${others.join(', ')})` : plain(typed);
 }
 
+/** What a reading is judged by: the band or limit of the sheet, or what its step asks for; empty where it is judged by nothing. */
+function against(input: PaperInput, reading: InForce): string {
+  const on = (reading.subject as InForce['subject'] & Readonly<Record<string, string>>)['axle'];
+  const axle = AXLES.find((name) => name === on);
+  if (!axle) return '';
+  for (const one of input.lines) {
+    const said = one.against?.(input, reading, axle);
+    if (said !== null && said !== undefined) return said;
+  }
+  return '';
+}
+
 /** Rows of every reading in force: what, value, what it is held against, with what, by whom and when. */
 export function readingRows(input: PaperInput): readonly (readonly string[])[] {
   const { build, ledger, moment } = input;
@@ -178,7 +190,7 @@ const numberOf = (value: number | string, quantity: Quantity, { systems }: Paper
   typeof value === 'string' ? value : inSystems(value, quantity, systems);
 
 export function workings(input: PaperInput): Content[] {
-  return workingsThatMatter(input.derived).map(({ label, working }) => ({
+  return workingsThatMatter(input).map(({ label, working }) => ({
     unbreakable: true,
     margin: [0, 0, 0, 7],
     stack: [
@@ -203,23 +215,9 @@ export function workings(input: PaperInput): Content[] {
   }));
 }
 
-/** The work as it was done, step by step. */
-export function worked(input: PaperInput): Content[] {
-  return axlesOf(input).flatMap((name): Content[] => {
-    const state = input.derived.work[name];
-    if (!state) return [];
-    return [
-      h2(capital(`${axleTitle(input, name)}work, ${(state.minutes.taken / 60).toFixed(1)} h with hands on it`)),
-      table(
-        ['Step', '', 'By', 'Minutes'],
-        state.steps.map(({ step, status, why, done, takenMinutes }) => [
-          step.title,
-          status === 'skipped' ? `left out: ${why}` : status === 'open' ? 'to do' : status,
-          done ? [done.who, input.moment(done.at)].filter(Boolean).join(', ') : '',
-          takenMinutes === null ? '' : String(Math.round(takenMinutes)),
-        ]),
-        ['*', 120, 130, 44],
-      ),
-    ];
-  });
-}
+/** What was written down at a step; null where it was not. */
+export const saidAt =
+  ({ derived }: Pick<PaperInput, 'derived'>, axle: AxleName) =>
+  (step: string, record: string): string | null =>
+    derived.work[axle]?.steps.find((one) => one.step.id === step)?.records.find((one) => one.record.id === record)
+      ?.said ?? null;

@@ -1,54 +1,5 @@
-import type { Working, UnitSystem } from '@hot-spline/core';
-import { say } from '@hot-spline/core';
-import type { Build, Derived, LedgerEntry } from '@hot-spline/model';
-import type { LabelSize } from './label-sizes';
-
-/** A station of the driveline as the Line shows it. */
-export interface DrivelineStation {
-  readonly name: string;
-  readonly main: string;
-  readonly sub: string;
-}
-
-/** Everything that papers are made of: nothing is worked out anew here. */
-export interface PaperInput {
-  readonly build: Build;
-  readonly derived: Derived;
-  readonly ledger: readonly LedgerEntry[];
-  /** In which units: one system, or both beside each other. */
-  readonly systems: readonly UnitSystem[];
-  readonly shop: { readonly name: string; readonly logo: string | null };
-  readonly customer: string;
-  readonly stations: readonly DrivelineStation[];
-  /** The final drive and why; null where it is not judged. */
-  readonly choice: { readonly pair: string; readonly reasons: readonly string[] } | null;
-  /** Photos as data addresses, with what they show. */
-  readonly photos: readonly { readonly what: string; readonly data: string }[];
-  /** What the QR code carries, and its picture. */
-  readonly qr: { readonly text: string; readonly svg: string };
-  readonly labelSize: LabelSize;
-  readonly day: string;
-  /** Who made the paper: the name that this device writes with. */
-  readonly who: string;
-  /** A moment in the device’s language. */
-  readonly moment: (at: string) => string;
-}
-
-/** A number in the systems that are asked for: `0.20 mm (8.0 thou)`. */
-export function inSystems(
-  base: number,
-  quantity: Parameters<typeof say>[1],
-  systems: readonly UnitSystem[],
-  decimals?: number,
-  scale?: Parameters<typeof say>[4],
-): string {
-  const said = systems.map((system) => say(base, quantity, system, decimals, scale));
-  const [first = '', second] = said;
-  return plain(second !== undefined && second !== first ? `${first} (${second})` : first);
-}
-
-/** Thin spaces as ordinary ones that don’t break: the font of the papers has no thin one. */
-export const plain = (text: string): string => text.replace(/[\u202f\u2009]/g, '\u00a0');
+import type { Working } from '@hot-spline/core';
+import type { DrivelineStation, PaperInput } from '../shared/paper';
 
 /** The driveline as a drawing of its own. @param words whether it says what the stations are */
 export function drivelineSvg(stations: readonly DrivelineStation[], words = true): string {
@@ -70,24 +21,6 @@ export function drivelineSvg(stations: readonly DrivelineStation[], words = true
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}" font-family="Roboto, sans-serif" fill="#1b1f2a"><line x1="${step / 2}" x2="${width - step / 2}" y1="34" y2="34" stroke="#26346b" stroke-width="3"/>${shown.join('')}</svg>`;
 }
 
-/** The ten figures that matter most, in this order, as far as they are there and can be explained. */
-const MATTER = [
-  /^gearing\.\w+\.final$/,
-  /^gearing\.\w+\.speed$/,
-  /^pack\.\w+\.left\.height$/,
-  /^pack\.\w+\.right\.height$/,
-  /^pack\.\w+\.wrench/,
-  /^unit\.\w+\.drive\.lock$/,
-  /^mesh\.\w+\.(backlash|float)$/,
-  /^mesh\.\w+\.shim$/,
-  /^preload\.\w+\.pinion$/,
-  /^joint\.\w+\.short$/,
-  /^joint\.\w+\.slip$/,
-  /^joint\.\w+\.clearance$/,
-  /^shaft\.\w+\.left\.yield$/,
-  /^road\.time$/,
-  /^gearing\./,
-];
 export const MOST_WORKINGS = 10;
 
 export interface ShownWorking {
@@ -95,9 +28,13 @@ export interface ShownWorking {
   readonly working: Working;
 }
 
-export function workingsThatMatter({ figures }: Derived): readonly ShownWorking[] {
+/** What capabilities want explained, then whatever else can be, in the order of the figures. */
+export function workingsThatMatter({
+  derived: { figures },
+  lines,
+}: Pick<PaperInput, 'derived' | 'lines'>): readonly ShownWorking[] {
   const found = new Map<string, ShownWorking>();
-  for (const pattern of MATTER)
+  for (const pattern of [...lines.flatMap(({ explains = [] }) => explains), /^/])
     for (const [id, figure] of figures) {
       if (found.size >= MOST_WORKINGS) return [...found.values()];
       if (!pattern.test(id) || found.has(id) || !figure.explain || figure.value === null) continue;

@@ -3,7 +3,6 @@ import { InputError, type UnitSystem } from '@hot-spline/core';
 import type { Customer } from '@hot-spline/model';
 import { shownPhotos } from './photos';
 import { stations } from '../frame/stations';
-import { attempt } from '../shared/attempt';
 import { sayDay, sayMoment } from '../base/day';
 import { download } from '../shared/download';
 import { Field, type Understood } from '../shared/field';
@@ -11,18 +10,17 @@ import { PhotoTaker } from '../shared/photo-taker';
 import { Radios } from '../shared/radios';
 import { textReader } from '../shared/readers';
 import { SheetHead } from '../shared/sheet-head';
-import { STATION_LIST } from '../shared/sheet-list';
+import type { PaperInput, PaperLines, PaperTable } from '../shared/paper';
+import { PAPER_LINES, STATION_LIST } from '../shared/sheet-list';
 import { ApiError, api } from '../state/api';
 import { Bench } from '../state/bench';
 import { ShopSettings } from '../state/shop-settings';
-import { choiceOf } from './choice';
-import { readingRows } from './blocks';
-import { LABEL_SIZES, type LabelSize } from './label-sizes';
+import { LABEL_SIZES, type LabelSize } from '../shared/label-sizes';
 import { labelFacts } from './label';
-import { PAPERS, type PaperName } from './documents';
-import { drivelineSvg, labelText, type PaperInput } from './paper';
+import { papersOf, type Paper } from './documents';
+import { drivelineSvg, labelText } from './paper';
 import { pdfOf } from './pdf';
-import { csvOf, findingRows, partRows, stepRows } from './tables';
+import { csvOf, tablesOf } from './tables';
 
 const UNITS = [
   { value: 'metric', label: 'metric' },
@@ -61,11 +59,14 @@ export class PapersSheet {
   private readonly shop = inject(ShopSettings);
   protected readonly units = UNITS;
   protected readonly unit = signal<(typeof UNITS)[number]['value']>(this.bench.system());
-  protected readonly papers = (Object.keys(PAPERS) as PaperName[]).map((name) => ({
-    name,
-    title: PAPERS[name].name,
-    about: PAPERS[name].about,
-  }));
+  private readonly lines = signal<readonly PaperLines[] | null>(null);
+  protected readonly ready = computed(() => this.lines() !== null);
+  protected readonly papers = computed(() =>
+    Object.entries(papersOf(this.lines() ?? [])).map(([id, paper]) => ({ id, ...paper })),
+  );
+  protected readonly tables = computed(() =>
+    Object.entries(tablesOf(this.lines() ?? [])).map(([id, table]) => ({ id, ...table })),
+  );
   protected readonly sizes = (Object.keys(LABEL_SIZES) as LabelSize[]).map((value) => ({
     value,
     label: `${value} mm`,
@@ -76,7 +77,7 @@ export class PapersSheet {
   protected readonly ownAddress = computed(
     () => this.settings().address === '' && /^(localhost|127\.|\[::1\])/.test(location.host),
   );
-  protected readonly busy = signal<PaperName | null>(null);
+  protected readonly busy = signal<string | null>(null);
   protected readonly problem = signal('');
   protected readonly settings = this.shop.settings;
   protected readonly readName = textReader('Name of the shop', 80);
@@ -87,29 +88,24 @@ export class PapersSheet {
     const unit = this.unit();
     return unit === 'both' ? ['metric', 'inch'] : [unit];
   });
-  private readonly choice = attempt(() => {
-    const [build, derived] = [this.bench.build(), this.bench.derived()];
-    return build && derived ? choiceOf(build, derived, this.systems()[0] ?? 'metric') : null;
-  });
   /** Photos that readings of the build name, with what they show. */
   private readonly photos = computed(() => {
     const build = this.bench.build();
     return build ? shownPhotos(build, this.bench.readings()) : [];
   });
   private readonly input = computed((): Omit<PaperInput, 'qr' | 'photos'> | null => {
-    const [build, derived] = [this.bench.build(), this.bench.derived()];
-    if (!build || !derived) return null;
-    const choice = this.choice.value();
+    const [build, derived, lines] = [this.bench.build(), this.bench.derived(), this.lines()];
+    if (!build || !derived || !lines) return null;
     const customer = this.customers().find(({ id }) => id === build.customer);
     return {
       build,
       derived,
+      lines,
       ledger: this.bench.ledger(),
       systems: this.systems(),
       shop: { name: this.settings().name, logo: null },
       customer: customer?.name ?? '',
       stations: stations(build, derived, this.systems()[0] ?? 'metric', this.list),
-      choice: choice && choice.standIns === '' ? choice : null,
       labelSize: this.labelSize(),
       day: sayDay(new Date()),
       who: this.bench.who(),
@@ -137,6 +133,17 @@ export class PapersSheet {
         });
     });
     void this.readCustomers();
+    void this.readLines(inject(PAPER_LINES));
+  }
+
+  private async readLines(loads: readonly (() => Promise<PaperLines>)[]): Promise<void> {
+    try {
+      this.lines.set(await Promise.all(loads.map((load) => load())));
+    } catch (error) {
+      // Without them no paper is whole, so none is offered.
+      console.warn('what papers say was not read', error);
+      this.problem.set('A part of the program could not be read: load the page again to make papers.');
+    }
   }
 
   private async readCustomers(): Promise<void> {
@@ -170,7 +177,7 @@ export class PapersSheet {
     });
   }
 
-  protected async make(name: PaperName): Promise<void> {
+  protected async make({ id: name, make }: Paper & { readonly id: string }): Promise<void> {
     const input = this.input();
     if (!input) return;
     this.busy.set(name);
@@ -184,7 +191,7 @@ export class PapersSheet {
         qr: { text: this.code(), svg: await codeSvg(this.code()) },
         photos: name === 'build-sheet' ? await this.pictures() : [],
       };
-      download(await pdfOf(PAPERS[name].make(whole)), `${this.file()}-${name}.pdf`);
+      download(await pdfOf(make(whole)), `${this.file()}-${name}.pdf`);
     } catch (error) {
       // A paper that can’t be made is said, and the next one can be tried.
       console.warn('the paper was not made', error);
@@ -203,20 +210,11 @@ export class PapersSheet {
     );
   }
 
-  protected table(of: 'readings' | 'steps' | 'parts' | 'findings'): void {
+  protected table({ id, rows }: PaperTable & { readonly id: string }): void {
     const input = this.input();
     if (!input) return;
     const whole = { ...input, photos: [], qr: { text: '', svg: '' } };
-    const tables = {
-      readings: (): readonly (readonly string[])[] => [
-        ['what', 'read', 'against', 'with', 'by'],
-        ...readingRows(whole),
-      ],
-      steps: () => stepRows(whole),
-      parts: () => partRows(whole),
-      findings: () => findingRows(whole),
-    };
-    download(new Blob([csvOf(tables[of]())], { type: 'text/csv' }), `${this.file()}-${of}.csv`);
+    download(new Blob([csvOf(rows(whole))], { type: 'text/csv' }), `${this.file()}-${id}.csv`);
   }
 
   protected async drawing(of: 'driveline' | 'code'): Promise<void> {

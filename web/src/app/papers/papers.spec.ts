@@ -5,16 +5,28 @@ import { assemblyOf, setUpBuild } from '../../testing/set-up';
 import { plateBuild } from '../../testing/drift';
 import { unitsSaid } from '../shared/units-said';
 import { readingRows, table } from './blocks';
-import { PAPERS, type PaperName } from './documents';
-import { LABEL_SIZES, type LabelSize } from './label-sizes';
+import { papersOf } from './documents';
+import { LABEL_SIZES, type LabelSize } from '../shared/label-sizes';
 import { labelFacts } from './label';
-import { MOST_WORKINGS, drivelineSvg, inSystems, labelText, plain, workingsThatMatter, type PaperInput } from './paper';
+import { MOST_WORKINGS, drivelineSvg, labelText, workingsThatMatter } from './paper';
+import { inSystems, plain, type PaperInput, type PaperLines } from '../shared/paper';
+import { CAPABILITIES } from '../sheets';
+import { PAPER_LINES } from '../shared/sheet-list';
 import { PapersSheet } from './papers-sheet';
 import { pdfOf, unitsWhole } from './pdf';
 import type { Content } from 'pdfmake/interfaces';
 import { shownPhotos } from './photos';
-import { csvOf, findingRows, partRows, stepRows } from './tables';
+import { csvOf, tablesOf } from './tables';
 
+let lines: readonly PaperLines[] = [];
+beforeAll(async () => {
+  lines = await Promise.all(CAPABILITIES.flatMap(({ papers = () => Promise.resolve({}) }) => papers()));
+});
+const paperOf = (name: string) => {
+  const found = papersOf(lines)[name];
+  if (!found) throw new Error(`no paper ${name}`);
+  return found;
+};
 const PIXEL = '<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10"><rect width="10" height="10"/></svg>';
 
 function inputOf(build: Build, ledger: readonly LedgerEntry[] = [], change: Partial<PaperInput> = {}): PaperInput {
@@ -29,7 +41,7 @@ function inputOf(build: Build, ledger: readonly LedgerEntry[] = [], change: Part
       { name: 'Engine', main: '300 N·m', sub: '4800 rpm' },
       { name: 'Tyres', main: '87 km/h', sub: '255/40R17' },
     ],
-    choice: null,
+    lines,
     photos: [],
     qr: { text: 'x', svg: PIXEL },
     labelSize: '100 × 62',
@@ -76,8 +88,8 @@ function textOf(node: unknown): string {
     .map(([, value]) => textOf(value))
     .join(' ');
 }
-const paper = (name: PaperName, input: PaperInput): string =>
-  textOf(PAPERS[name].make(input).content).replace(/[\u00a0\s]+/g, ' ');
+const paper = (name: string, input: PaperInput): string =>
+  textOf(paperOf(name).make(input).content).replace(/[\u00a0\s]+/g, ' ');
 
 describe('papers', () => {
   it('say a number in the systems that are asked for', () => {
@@ -112,8 +124,7 @@ describe('papers', () => {
   });
 
   it('no more workings than ten, each with its source', () => {
-    const { derived } = inputOf(plateBuild());
-    const shown = workingsThatMatter(derived);
+    const shown = workingsThatMatter(inputOf(plateBuild()));
     expect(shown.length).toBeLessThanOrEqual(MOST_WORKINGS);
     expect(shown.length).toBeGreaterThan(4);
     for (const { working } of shown) expect(working.sources.length).toBeGreaterThan(0);
@@ -173,7 +184,7 @@ describe('papers', () => {
     const text = paper('build-sheet', input);
     expect(text).toContain('drive: toward the toe');
     expect(text).toContain('Nobody has said these yet');
-    expect(JSON.stringify(PAPERS['build-sheet'].make(input).content)).toContain('<ellipse');
+    expect(JSON.stringify(paperOf('build-sheet').make(input).content)).toContain('<ellipse');
     // A bare number has the unit that it was read in.
     expect(unitsSaid({ typed: '45', value: 45, unit: 'lbf·in' })).toBe('45 lbf·in');
     expect(unitsSaid({ typed: '0.2 mm', value: 0.2, unit: 'mm' })).toBe('0.2 mm');
@@ -190,12 +201,37 @@ describe('papers', () => {
     expect(facts).toContain('sides 6.00');
     expect(facts).toContain('drive centred; coast centred');
     for (const labelSize of Object.keys(LABEL_SIZES) as LabelSize[]) {
-      const blob = await pdfOf(PAPERS.label.make(inputOf(build, ledger, { labelSize })));
+      const blob = await pdfOf(paperOf('label').make(inputOf(build, ledger, { labelSize })));
       const text = new TextDecoder('latin1').decode(await blob.arrayBuffer());
       expect(text.match(/\/Type\s*\/Page[^s]/g)?.length)
         .withContext(labelSize)
         .toBe(1);
     }
+  });
+
+  it('what another capability brings stands on the papers, at its place', () => {
+    const toy: PaperLines = {
+      done: () => ['The toy was wound up.'],
+      reads: () => [{ what: 'Toy', read: '3 turns', band: null }],
+      label: () => ({ oil: 'toy oil', what: 'a toy' }),
+      warns: () => [{ short: 'MIND IT', whole: 'MIND THE TOY' }],
+      brings: { 'toy-card': { name: 'Toy card', about: '', nothing: 'No toy.' } },
+      tables: { toys: { name: 'Toys', rows: () => [['toy'], ['bear']] } },
+      found: () => [{ text: 'Toys were found' }],
+    };
+    const build = setUpBuild();
+    if (build.axles.rear) build.axles.rear.work = newWork('ratio-swap', 'plain');
+    const input = inputOf(build, assemblyOf(1, { backlash: 0.2 }), { lines: [...lines, toy] });
+    const made = (name: string): string => textOf(papersOf(input.lines)[name]?.make(input).content);
+    for (const words of ['The toy was wound up.', '3 turns not said', 'MIND THE TOY'])
+      expect(made('hand-over').replace(/\s+/g, ' ')).toContain(words);
+    expect(made('label')).toContain('MIND IT');
+    expect(made('toy-card')).toContain('No toy.');
+    expect(made('build-sheet')).toContain('Toys were found');
+    const facts = labelFacts(input);
+    expect(facts[1]).toMatch(/, a toy$/);
+    expect(facts.indexOf('toy oil')).toBeGreaterThan(facts.findIndex((line) => line.startsWith('backlash')));
+    expect(tablesOf(input.lines)['toys']?.rows(input)).toEqual([['toy'], ['bear']]);
   });
 
   it('a table keeps its head on every page and cuts no row', () => {
@@ -221,7 +257,7 @@ describe('papers', () => {
       [400, 8, 20],
     ] as const) {
       const ledger = Array.from({ length: count }, (_, i) => torque(i));
-      const blob = await pdfOf(PAPERS['build-sheet'].make(inputOf(setUpBuild(), ledger)));
+      const blob = await pdfOf(paperOf('build-sheet').make(inputOf(setUpBuild(), ledger)));
       const text = new TextDecoder('latin1').decode(await blob.arrayBuffer());
       expect(text.startsWith('%PDF-')).toBeTrue();
       const pages = text.match(/\/Type\s*\/Page[^s]/g)?.length ?? 0;
@@ -253,10 +289,11 @@ describe('papers', () => {
   it('tables are CSV with a head, and no cell is a formula', () => {
     const build = setUpBuild();
     const input = inputOf(build);
-    expect(csvOf(stepRows(input)).split('\n')[0]).toContain('axle,step,state');
-    expect(csvOf(partRows(input)).split('\n')[0]).toContain('supplier,promised');
+    const rowsOf = (id: string): readonly (readonly string[])[] => tablesOf(lines)[id]?.rows(input) ?? [];
+    expect(csvOf(rowsOf('steps')).split('\n')[0]).toContain('axle,step,state');
+    expect(csvOf(rowsOf('parts')).split('\n')[0]).toContain('supplier,promised');
     expect(csvOf([['a'], ['=1+1']])).toContain("'=1+1");
-    const rows = findingRows(input);
+    const rows = rowsOf('findings');
     expect(rows.length).toBe(input.derived.findings.length + 1);
   });
 
@@ -283,18 +320,26 @@ describe('the papers sheet', () => {
   it('offers every paper, tables, drawings and the code', async () => {
     openBench(setUpBuild(), assemblyOf(1));
     const screen = await Screen.of(PapersSheet);
-    for (const { name } of Object.values(PAPERS)) expect(screen.text).toContain(name);
+    await screen.until(() => screen.text.includes('/builds/'));
+    for (const { name } of Object.values(papersOf(lines))) expect(screen.text).toContain(name);
     expect(screen.text).toContain('/builds/');
     expect(screen.text).toContain('Readings');
   });
 
   it('a paper that is asked for before the code is drawn has its code all the same', async () => {
-    openBench(setUpBuild(), assemblyOf(1));
+    let code = '';
+    const seen: PaperLines = {
+      warns: ({ qr }) => {
+        code = qr.svg;
+        return [];
+      },
+    };
+    const only = { provide: PAPER_LINES, useValue: [() => Promise.resolve(seen)] };
+    openBench(setUpBuild(), assemblyOf(1), 'metric', [only]);
     const saved: string[] = [];
     spyOn(HTMLAnchorElement.prototype, 'click').and.callFake(function (this: HTMLAnchorElement) {
       saved.push(this.download);
     });
-    const label = spyOn(PAPERS.label, 'make').and.callThrough();
     const screen = await Screen.of(PapersSheet);
     screen
       .all('button')
@@ -302,7 +347,7 @@ describe('the papers sheet', () => {
       ?.click();
     await screen.until(() => saved.length > 0);
     expect(saved[0]).toMatch(/-label\.pdf$/);
-    expect(label.calls.mostRecent().args[0].qr.svg).toContain('<svg');
+    expect(code).toContain('<svg');
     expect(screen.all('[role="alert"]').length).toBe(0);
   });
 

@@ -1,6 +1,5 @@
 import { AXLES } from '@hot-spline/model/document';
 import type { WebCapability } from '../shared/descriptor';
-import { StepBar } from './step-bar';
 import { PARTS_TABS, WORK_TABS } from './tabs';
 
 export const plan: WebCapability = {
@@ -34,6 +33,7 @@ export const plan: WebCapability = {
       load: () => import('./gates-sheet').then((m) => m.GatesSheet),
     },
   ],
-  frame: { bar: StepBar },
+  frame: { bar: () => import('./step-bar').then((m) => m.StepBar) },
+  papers: () => import('./paper').then((m) => m.paper),
   stations: [],
 };

@@ -2,7 +2,6 @@ import { say } from '@hot-spline/core';
 import { gearingFigures, pointFigures, type Build } from '@hot-spline/model/document';
 import { ratioText } from '../shared/ratio-text';
 import type { WebCapability } from '../shared/descriptor';
-import { KeptPoints } from './kept-points';
 
 const rpmText = (value: number): string => say(value, 'rotation', 'inch');
 const isElectric = ({ engine }: Build): boolean => engine.kind === 'electric';
@@ -19,7 +18,7 @@ export const point: WebCapability = {
       load: () => import('./engine-sheet').then((m) => m.EngineSheet),
     },
   ],
-  frame: { line: KeptPoints },
+  frame: { line: () => import('./kept-points').then((m) => m.KeptPoints) },
   stations: [
     {
       kind: 'engine',

@@ -19,5 +19,6 @@ export const preload: WebCapability = {
           : null,
     },
   ],
+  papers: () => import('./paper').then((m) => m.paper),
   stations: [],
 };

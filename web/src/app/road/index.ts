@@ -21,5 +21,6 @@ export const road: WebCapability = {
       load: () => import('./sets-sheet').then((m) => m.SetsSheet),
     },
   ],
+  papers: () => import('./paper').then((m) => m.paper),
   stations: [],
 };

@@ -13,5 +13,6 @@ export const runin: WebCapability = {
       load: () => import('./close-sheet').then((m) => m.CloseSheet),
     },
   ],
+  papers: () => import('./paper').then((m) => m.paper),
   stations: [],
 };

@@ -12,5 +12,6 @@ export const shaft: WebCapability = {
       load: () => import('./shafts-sheet').then((m) => m.ShaftsSheet),
     },
   ],
+  papers: () => import('./paper').then((m) => m.paper),
   stations: [],
 };

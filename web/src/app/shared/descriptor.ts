@@ -1,6 +1,7 @@
 import type { Type } from '@angular/core';
 import type { UnitSystem } from '@hot-spline/core';
 import type { Build, Derived, FigureId, Place, StationKind } from '@hot-spline/model';
+import type { PaperLines } from './paper';
 
 /** Headings of the Rail, in the order of work. */
 export const RAIL_GROUPS = ['Specify', 'Bench', 'Set up', 'Kept'] as const;
@@ -62,9 +63,9 @@ export interface StationDescriptor {
 /** What a capability puts into the frame, round every sheet of a build. */
 export interface FrameParts {
   /** Below the Line. */
-  readonly bar?: Type<unknown>;
+  readonly bar?: () => Promise<Type<unknown>>;
   /** In the Line, beside the operating point. */
-  readonly line?: Type<unknown>;
+  readonly line?: () => Promise<Type<unknown>>;
 }
 
 /** What a capability brings to the interface. */
@@ -73,4 +74,6 @@ export interface WebCapability {
   readonly sheets: readonly SheetDescriptor[];
   readonly stations: readonly StationDescriptor[];
   readonly frame?: FrameParts;
+  /** What it says on papers; fetched when one is made. */
+  readonly papers?: () => Promise<PaperLines>;
 }

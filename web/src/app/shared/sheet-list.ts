@@ -1,5 +1,6 @@
-import { InjectionToken } from '@angular/core';
+import { InjectionToken, inject, signal, type Signal, type Type } from '@angular/core';
 import type { FrameParts, SheetDescriptor, StationDescriptor } from './descriptor';
+import type { PaperLines } from './paper';
 
 /** The sheets of every capability, in the order of work: given from the list, so that what is in the list needn't know it. */
 export const SHEETS = new InjectionToken<readonly SheetDescriptor[]>('sheets');
@@ -9,3 +10,14 @@ export const STATION_LIST = new InjectionToken<readonly StationDescriptor[]>('st
 
 /** What capabilities put into the frame. */
 export const FRAME_PARTS = new InjectionToken<readonly FrameParts[]>('frame parts');
+
+/** What capabilities put into one place of the frame, as soon as it has been fetched. */
+export function framePartsOf(place: keyof FrameParts): Signal<readonly Type<unknown>[]> {
+  const parts = signal<readonly Type<unknown>[]>([]);
+  const loads = inject(FRAME_PARTS).flatMap((one) => one[place] ?? []);
+  void Promise.all(loads.map((load) => load())).then((all) => parts.set(all));
+  return parts.asReadonly();
+}
+
+/** What each capability says on papers, in the order of work; fetched when one is made. */
+export const PAPER_LINES = new InjectionToken<readonly (() => Promise<PaperLines>)[]>('paper lines');

@@ -16,7 +16,7 @@ import {
 } from '@hot-spline/model';
 import { stations } from '../frame/stations';
 import { USE_WORDS } from '../identity/words';
-import { choiceOf } from '../papers/choice';
+import { choiceOf } from '../gearing/choice';
 import { attempt } from '../shared/attempt';
 import { sayDay, sayDays } from '../base/day';
 import { SheetHead } from '../shared/sheet-head';

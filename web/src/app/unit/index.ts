@@ -36,6 +36,7 @@ export const unit: WebCapability = {
       load: () => import('./unit-sheet').then((m) => m.UnitSheet),
     },
   ],
+  papers: () => import('./paper').then((m) => m.paper),
   stations: [
     {
       kind: 'unit',
