@@ -7,44 +7,8 @@ import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field } from '../shared/field';
 import { countReader, numberReader, pairReader, textReader } from '../shared/readers';
 import { RemoveButton } from '../shared/remove-button';
-import {
-  CONSTRUCTION_OPTIONS,
-  BRAKE_OPTIONS,
-  HAND_OPTIONS,
-  ORIGIN_OPTIONS,
-  OUTER_SEAL_OPTIONS,
-  RETENTION_OPTIONS,
-  SPREAD_OPTIONS,
-  WHEEL_BEARING_OPTIONS,
-} from './words';
-
-/** What of an axle is one of several words: its key, its field, how it is asked. */
-const SAID = [
-  {
-    key: 'retention',
-    field: 'retention',
-    label: 'Shafts held by',
-    of: 'what holds the shafts',
-    options: RETENTION_OPTIONS,
-  },
-  { key: 'brake', field: 'brake', label: 'Brake', of: 'the brake', options: BRAKE_OPTIONS },
-  {
-    key: 'wheelBearing',
-    field: 'wheel-bearing',
-    label: 'Wheel bearing',
-    of: 'the wheel bearing',
-    options: WHEEL_BEARING_OPTIONS,
-  },
-  { key: 'outerSeal', field: 'outer-seal', label: 'Outer seal', of: 'the outer seal', options: OUTER_SEAL_OPTIONS },
-  { key: 'spread', field: 'spread', label: 'Case opened by', of: 'what opens the case', options: SPREAD_OPTIONS },
-] as const satisfies readonly {
-  readonly key: keyof AxleSpec;
-  readonly field: string;
-  readonly label: string;
-  readonly of: string;
-  readonly options: readonly { readonly value: string; readonly label: string }[];
-}[];
-type SaidKey = (typeof SAID)[number]['key'];
+import { AXLE_SAID, type AxleSaidKey } from './axle-said';
+import { CONSTRUCTION_OPTIONS, HAND_OPTIONS, ORIGIN_OPTIONS } from './words';
 
 type Offer = NonNullable<AxleSpec['extras']['ringBolts']>;
 
@@ -74,7 +38,7 @@ export class AxleSpecEditor {
   protected readonly hands = HAND_OPTIONS;
   /** What is one of several words. */
   protected readonly said = computed(() =>
-    SAID.map((one) => {
+    AXLE_SAID.map((one) => {
       const known = this.spec()[one.key];
       return { ...one, value: known?.value ?? '', origin: known?.origin ?? ('guess' as const) };
     }),
@@ -129,14 +93,14 @@ export class AxleSpecEditor {
     this.edit((newest) => ({ [key]: { value, origin: newest[key]?.origin ?? 'not-said' } }));
   }
 
-  protected setSaid(key: SaidKey, value: string): void {
+  protected setSaid(key: AxleSaidKey, value: string): void {
     this.edit(({ [key]: known }) => ({
       [key]: value === '' ? null : { value, origin: known?.origin ?? 'not-said' },
     }));
   }
 
   protected setOrigin(
-    key: 'construction' | 'ringDiameter' | 'ringBolts' | 'pinionSplines' | 'shaftSplines' | SaidKey,
+    key: 'construction' | 'ringDiameter' | 'ringBolts' | 'pinionSplines' | 'shaftSplines' | AxleSaidKey,
     origin: Origin,
   ): void {
     this.edit(({ [key]: known }) => (known ? { [key]: { ...known, origin } } : {}));

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import type { FactFrom, FactState, SaidFact, Work } from '@hot-spline/model';
+import { ORIGIN_WORDS, type FactFrom, type FactState, type SaidFact, type Work } from '@hot-spline/model';
 import { Choice, type Option } from '../shared/choice';
+import { AXLE_SAID, type AxleSaidKey } from '../library/axle-said';
 import { BOX_LABELS, JOB_OPTIONS, WorkEdit } from './work-edit';
 
 const LABELS: Readonly<Record<SaidFact, string>> = {
@@ -43,6 +44,11 @@ const WORDS: Readonly<Record<string, string>> = {
   'inboard-shims': 'shims under the bearings',
   adjusters: 'threaded adjusters',
   covers: 'shims under the side covers',
+};
+/** What stands in for what nobody has said of an axle. */
+const UNSAID: Readonly<Partial<Record<AxleSaidKey, string>>> = {
+  retention: 'nobody has said: worked as with c-clips',
+  spread: 'nobody has said: a spreader where shims are pressed in beside the carrier, else nothing',
 };
 const WHY: Readonly<Record<FactFrom, string>> = {
   said: 'said here',
@@ -90,6 +96,23 @@ const WHY: Readonly<Record<FactFrom, string>> = {
               <span class="fixed">{{ words[one.value] ?? one.value }}</span>
             }
             <span class="why">{{ why[one.from] }}</span>
+          </div>
+        }
+      </div>
+    </section>
+    <section aria-label="Of the axle">
+      <h2 class="section-title">Of the axle</h2>
+      <div class="facts">
+        @for (one of ofAxle(); track one.key) {
+          <div [class.said]="one.value !== ''">
+            <hs-choice
+              [name]="'fact-' + one.field + '-' + edit.axle()"
+              [label]="one.label"
+              [options]="one.options"
+              [value]="one.value"
+              (chosen)="edit.sayAxle(one.key, $event)"
+            />
+            <span class="why">{{ one.why }}</span>
           </div>
         }
       </div>
@@ -211,6 +234,15 @@ export class FactsPanel {
     return may.some(({ value }) => value === now)
       ? may
       : JOB_OPTIONS.filter((one) => one.value === now || may.includes(one));
+  });
+  /** What the axle is decides steps too: kept on its spec, as on Brief and axle. */
+  protected readonly ofAxle = computed(() => {
+    const identity = this.edit.bench.axle()?.identity ?? null;
+    return AXLE_SAID.map(({ key, field, label, options }) => {
+      const said = identity?.[key] ?? null;
+      const why = said ? ORIGIN_WORDS[said.origin] : (UNSAID[key] ?? 'nobody has said');
+      return { key, field, label, options, value: said?.value ?? '', why };
+    });
   });
   protected readonly facts = computed<readonly FactState[]>(() => this.edit.facts());
 

@@ -5,6 +5,7 @@ import { Screen, openBench } from '../../testing/harness';
 import { setUpBuild } from '../../testing/set-up';
 import type { Bench } from '../state/bench';
 import { GatesSheet } from './gates-sheet';
+import { PartsSheet } from './parts-sheet';
 import { WorkEdit } from './work-edit';
 import { WorkSheet } from './work-sheet';
 
@@ -46,6 +47,35 @@ describe('facts of the job', () => {
     await screen.choose('Job', 'ratio-swap');
     expect(work(bench).facts).toEqual({});
     expect(work(bench).job).toBe('ratio-swap');
+  });
+
+  it('what the axle is stands among them; said here it is on its spec, and order and parts follow', async () => {
+    const bench = openBench(working('full-build'));
+    const screen = await facts();
+    const spec = () => bench.build()?.axles.rear?.identity;
+    const ids = () => bench.build()?.axles.rear?.work?.parts.map(({ id }) => id) ?? [];
+    expect(screen.text).toContain('nobody has said: worked as with c-clips');
+    await screen.choose('Brake', 'disc');
+    const before = ids();
+    await screen.choose('Wheel bearing', 'in-tube');
+    expect(spec()?.wheelBearing).toEqual({ value: 'in-tube', origin: 'not-said' });
+    expect(ids()).not.toEqual(before);
+    await screen.choose('Wheel bearing', '');
+    expect(spec()?.wheelBearing).toBeNull();
+    expect(ids()).toEqual(before);
+    await screen.choose('Case opened by', 'lever');
+    expect(bench.derived()?.work.rear?.facts.spread).toBe('lever');
+  });
+
+  it('parts that the order needs since the axle was described elsewhere are named, and listed with one press', async () => {
+    const build = working('full-build');
+    const rear = build.axles.rear;
+    if (!rear?.work) throw new Error('no work');
+    openBench(build);
+    const screen = await Screen.of(PartsSheet);
+    expect(screen.text).toContain('The order of work needs what is not on this list');
+    await screen.click('Put it on the list');
+    expect(screen.text).not.toContain('The order of work needs what is not on this list');
   });
 
   it('what has no choice is said all the same', async () => {

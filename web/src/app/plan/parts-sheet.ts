@@ -49,6 +49,8 @@ export class PartsSheet {
   readonly at = input<string>();
   protected readonly edit = inject(WorkEdit);
   private readonly library = inject(Library);
+  protected readonly names = (parts: readonly { readonly name: string }[]): string =>
+    parts.map(({ name }) => name).join(', ');
   private readonly settings = inject(ShopSettings);
   protected readonly tabs = PARTS_TABS;
   protected readonly active = activeTab(PARTS_TABS, this.tab);

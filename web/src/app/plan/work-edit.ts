@@ -3,6 +3,7 @@ import { InputError, type Facts, type Job } from '@hot-spline/core';
 import {
   UNIT_KIND,
   factStates,
+  newAxleSpec,
   newParts,
   newWork,
   overrideKey,
@@ -18,6 +19,7 @@ import {
   neededParts,
   orderOfWork,
 } from '@hot-spline/model';
+import type { AxleSaidKey } from '../library/axle-said';
 import { Library } from '../state/library';
 import type { Option } from '../shared/choice';
 import { localDay } from '../base/day';
@@ -99,6 +101,28 @@ export class WorkEdit {
     });
   }
 
+  /** Says what the axle itself is, on its spec; '' takes it back. The order of work and its parts follow. */
+  sayAxle(key: AxleSaidKey, value: string): void {
+    const name = `${this.bench.build()?.name ?? 'Axle'} ${this.axle()}`;
+    this.bench.changeAxle((axle) => {
+      axle.identity ??= newAxleSpec(name);
+      const origin = axle.identity[key]?.origin ?? 'not-said';
+      Object.assign(axle.identity, { [key]: value === '' ? null : { value, origin } });
+      this.list(axle);
+    });
+  }
+
+  /** Parts of the order that are not on the list: the axle’s spec was changed elsewhere since it was made. */
+  readonly unlisted = computed(() => {
+    const axle = this.bench.axle();
+    const has = new Set(axle?.work?.parts.map(({ id }) => id));
+    return axle?.work ? this.needed(axle).filter(({ id }) => !has.has(id)) : [];
+  });
+
+  listUnlisted(): void {
+    this.bench.changeAxle((axle) => this.list(axle));
+  }
+
   begin(job: Job): void {
     this.bench.changeAxle((axle) => {
       axle.work = newWork(job, UNIT_KIND[axle.unit.type], this.library.schools());
@@ -108,10 +132,9 @@ export class WorkEdit {
 
   /** What the order of work needs and is not on the list goes onto it; what somebody has said of a part stays. */
   private list(axle: Axle): void {
-    const situation = factsOf(axle);
-    if (!axle.work || !situation) return;
-    const needed = neededParts(orderOfWork(situation));
-    const fresh = newParts(needed, axle.identity?.ringBolts?.value.count ?? null, axle.unit.type);
+    if (!axle.work) return;
+    const fresh = this.needed(axle);
+    if (fresh.length === 0) return;
     const has = new Set(axle.work.parts.map(({ id }) => id));
     // What nobody has ordered and no step needs any more goes.
     const wanted = new Set<string>(fresh.map(({ id }) => id));
@@ -119,6 +142,18 @@ export class WorkEdit {
       ...axle.work.parts.filter(({ id, state }) => wanted.has(id) || state !== 'needed' || id.startsWith('own')),
       ...fresh.filter(({ id }) => !has.has(id)),
     ];
+  }
+
+  /** What the order of work needs; nothing where its facts don’t go together: the finding says which. */
+  private needed(axle: Axle): Work['parts'] {
+    try {
+      const situation = factsOf(axle);
+      const bolts = axle.identity?.ringBolts?.value.count ?? null;
+      return situation ? newParts(neededParts(orderOfWork(situation)), bolts, axle.unit.type) : [];
+    } catch (error) {
+      if (error instanceof InputError) return [];
+      throw error;
+    }
   }
 
   change(recipe: (work: Work) => void): boolean {
