@@ -1,11 +1,12 @@
 import { entryOf } from '@hot-spline/core';
+import { USUAL_SCHOOLS, type Schools } from '../library/schools';
 import type { Joint } from './schema';
 
-/** A joint of which nobody has said anything: friction of the faces is a guard of ours. */
-export const newJoint = (): Joint => ({
+/** A joint of which nobody has said anything, locked as the shop does it: friction of the faces is a guard of ours. */
+export const newJoint = ({ threadlocker }: Pick<Schools, 'threadlocker'> = USUAL_SCHOOLS): Joint => ({
   grade: '',
   finish: 'lubricated',
-  threadlocker: 'high',
+  threadlocker,
   headLubricant: 'oil',
   tabs: false,
   caseHardness: null,

@@ -171,6 +171,9 @@ const choices = Object.fromEntries(
   SCHOOL_KEYS.map((key) => [key, z.enum(SCHOOLS[key].options.map(({ value }) => value))]),
 ) as unknown as { [K in SchoolKey]: z.ZodType<Values<K>> };
 
+/** What a pattern is painted with for a look in between, as its reading names it. */
+export const IN_BETWEEN: string = SCHOOLS.pattern.options[1].label;
+
 /** What the shop does where nobody has said otherwise. */
 export const USUAL_SCHOOLS = Object.fromEntries(SCHOOL_KEYS.map((key) => [key, SCHOOLS[key].options[0].value])) as {
   [K in SchoolKey]: Values<K>;

@@ -3,6 +3,7 @@ import type { InForce } from '../frame/readings';
 import { originOf } from '../library/origins';
 import { isWeak } from '../library/sheet';
 import type { BacklashRead, MeshAxle, PatternRead } from './axle';
+import { IN_BETWEEN } from '../library/schools';
 import { allRound, patternFits } from './derive';
 import type { Stage } from './readings';
 import { shiftTo } from './shifts';
@@ -15,12 +16,17 @@ const inBand = ({ mm }: BacklashRead, [low, high]: readonly [number, number]): b
 export const REPEATS_MM = 0.05;
 const REPEATS_CONTACT = 0.25;
 
+/** A look in between: it moves shims, and signs nothing. */
+const IN_GREASE = 'a look in grease: the sign-off wants paste';
+const inBetween = ({ reading }: PatternRead): boolean => reading.instrument === IN_BETWEEN;
+
 /** Backlash and pattern of reused gears against those of before; where nothing was read before, the sheet's band and the pattern. */
 function repeats(mesh: MeshAxle, read: BacklashRead | null, seen: PatternRead | null): Omit<GateNeed, 'of'> {
   // A reading that stands for both says nothing of how far it repeats itself.
   const before = mesh.came.backlash?.reading.id === read?.reading.id ? null : mesh.came.backlash;
   const need = 'Backlash and pattern as before';
   if (!read || !seen) return { need, met: false, says: !read ? 'backlash not read in the final state' : 'not painted' };
+  if (inBetween(seen)) return { need, met: false, says: IN_GREASE };
   if (!before)
     return {
       need,
@@ -139,8 +145,8 @@ export function meshNeedsOfB(mesh: MeshAxle, { asks }: GateContext): readonly Ga
     {
       of: 'pattern',
       need: 'Final pattern right on both flanks',
-      met: seen !== null && patternFits(seen, mesh.loadedFlank),
-      says: seen ? 'read' : 'not painted in the final state',
+      met: seen !== null && !inBetween(seen) && patternFits(seen, mesh.loadedFlank),
+      says: !seen ? 'not painted in the final state' : inBetween(seen) ? IN_GREASE : 'read',
     },
   ];
   return needs.filter(({ of }) => asked.has(of));

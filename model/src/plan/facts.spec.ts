@@ -6,7 +6,7 @@ import type { Axle, Build } from '../document/schema';
 import type { LedgerEntry } from '../frame/readings';
 import { deriveBuild } from '../assembly/derive';
 import { newSetup } from '../mesh/new-setup';
-import { keptFiles } from '../testing/builds';
+import { keptFiles, testId } from '../testing/builds';
 import { asBefore } from '../testing/walk';
 import { done, jobOf, look, read, sign } from '../testing/bench';
 import { factStates, factsOf, sayFact, type SaidFact } from './facts';
@@ -155,6 +155,21 @@ describe('a gate asks for what was disturbed', () => {
       );
     expect(repeats(0)?.met).toBeTrue();
     expect(repeats(-0.3)).toEqual(jasmine.objectContaining({ met: false, says: jasmine.stringMatching('moved') }));
+  });
+
+  // Common practice, no published source: grease is for a look in between, the sign-off wants paste.
+  it('a pattern in grease signs no Gate B', () => {
+    const { build, ledger } = keptFiles()['dunnock-rally-saloon.json'] as BuildFile;
+    const final = ledger.findLast((one) => one.kind === 'reading' && one.subject.what === 'pattern');
+    if (final?.kind !== 'reading') throw new Error('no pattern');
+    const pattern = (instrument: string) =>
+      deriveBuild(build, [...asBefore(ledger), { ...final, id: testId(), instrument }]).gates.rear?.B.needs.find(
+        ({ of }) => of === 'pattern',
+      );
+    expect(pattern('Marking paste')).toEqual(jasmine.objectContaining({ met: true }));
+    expect(pattern('Grease')).toEqual(
+      jasmine.objectContaining({ met: false, says: 'a look in grease: the sign-off wants paste' }),
+    );
   });
 
   it('caps that are off are no trial, and a total far over its band is no final reading', () => {

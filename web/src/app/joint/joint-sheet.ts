@@ -21,6 +21,7 @@ import { countReader, numberReader, textReader } from '../shared/readers';
 import { SheetHead } from '../shared/sheet-head';
 import { Tabs } from '../shared/tabs';
 import { Bench } from '../state/bench';
+import { Library } from '../state/library';
 import { BoltDrawing } from './bolt-drawing';
 import { HeatTab } from './heat-tab';
 import { StarTab } from './star-tab';
@@ -48,6 +49,7 @@ export class JointSheet {
   readonly tab = input<string>();
   readonly at = input<string>();
   protected readonly bench = inject(Bench);
+  private readonly library = inject(Library);
   protected readonly tabs = JOINT_TABS;
   protected readonly active = activeTab(JOINT_TABS, this.tab);
   protected readonly axle = this.bench.axleName;
@@ -104,7 +106,7 @@ export class JointSheet {
   }
 
   protected begin(): void {
-    this.bench.changeAxle((axle) => (axle.joint = newJoint()));
+    this.bench.changeAxle((axle) => (axle.joint = newJoint(this.library.schools())));
   }
 
   protected setShock(entry: Entry): void {

@@ -1,6 +1,6 @@
 import { entryOf, starPattern } from '@hot-spline/core';
-import { jointSubjects, newJoint, type Build, type Joint, type Reading } from '@hot-spline/model';
-import { Screen, openBench } from '../../testing/harness';
+import { USUAL_SCHOOLS, jointSubjects, newJoint, type Build, type Joint, type Reading } from '@hot-spline/model';
+import { Screen, keepSpecs, openBench } from '../../testing/harness';
 import { setUpBuild } from '../../testing/set-up';
 import type { Bench } from '../state/bench';
 import { JointSheet } from './joint-sheet';
@@ -41,7 +41,10 @@ describe('the ring joint', () => {
     }
     const bench = openBench(build);
     const screen = await Screen.of(JointSheet);
+    // As the shop does it, where it has said so.
+    keepSpecs({ kind: 'schools', name: 'How we do it', ...USUAL_SCHOOLS, threadlocker: 'medium', ringGearNote: '' });
     await screen.click('Describe the joint');
+    expect(joint(bench).threadlocker).toBe('medium');
     expect(joint(bench).grade).toBe('');
     expect(bench.derived()?.findings.find(({ id }) => id === 'joint.rear.unsaid')?.verdict).toBe('stop');
     await screen.type('Thread', '7/16-20');

@@ -48,8 +48,9 @@ import { textReader } from '../shared/readers';
       />
     }
     <p class="soft">
-      Those of plates and ramps are used where a plate unit is new to a build; a build that has one keeps what it says.
-      The others say how this shop sets gears up, and are kept and exported with the library.
+      Those of plates and ramps are used where a plate unit is new to a build, those of the set-up, the joint and the
+      order of work where one is begun: a build that has one keeps what it says. Side preload, oil and paint show on
+      their sheets at once.
     </p>
   `,
   styles: `

@@ -13,6 +13,8 @@ import {
   type Suspect,
 } from '@hot-spline/core';
 import {
+  SCHOOLS,
+  USUAL_SCHOOLS,
   capital,
   meshFigures,
   patternBands,
@@ -302,9 +304,18 @@ export class MeshSheet {
     this.lay('coast', seen.coast);
   }
 
+  /** As this shop does it, and as it was said since. */
+  private readonly library = inject(Library);
+  protected readonly paintOptions = SCHOOLS.pattern.options;
+  protected readonly paintedWith = linkedSignal(() => this.library.schools()?.pattern ?? USUAL_SCHOOLS.pattern);
+
   protected writePattern(): void {
     const [drive, coast] = [this.drive() ?? CENTRED, this.coast() ?? CENTRED];
-    this.setUp.record(this.patternSubject(), { of: 'pattern', drive, coast }, 'Marking paste');
+    this.setUp.record(
+      this.patternSubject(),
+      { of: 'pattern', drive, coast },
+      this.paintOptions.find(({ value }) => value === this.paintedWith())?.label ?? '',
+    );
     this.dropPattern();
     // Place by place, once begun: the next one.
     const next = SEEN.findIndex(({ value }) => value === this.seenAt()) + 1;

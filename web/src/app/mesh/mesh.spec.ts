@@ -186,7 +186,9 @@ describe('the mesh sheet', () => {
         picture.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowDown', bubbles: true }));
       await screen.fixture.whenStable();
     }
+    await screen.click('Grease');
     await screen.click('Record the pattern');
+    expect(last(bench).instrument).toBe('Grease');
     const { value } = last(bench);
     expect(value.of === 'pattern' && [value.drive.v, value.coast.v]).toEqual([-0.5, -0.5]);
     await screen.until(() => screen.text.includes('that all is in band'));

@@ -10,7 +10,7 @@ import {
   type Entry,
   type ShimStock,
 } from '@hot-spline/core';
-import { preloadFigures, preloadVerdict, setupSubjects, turningText, type Setup } from '@hot-spline/model';
+import { SCHOOLS, preloadFigures, preloadVerdict, setupSubjects, turningText, type Setup } from '@hot-spline/model';
 import { Library } from '../state/library';
 import { activeTab } from '../shared/active-tab';
 import { attempt } from '../shared/attempt';
@@ -62,7 +62,14 @@ export class PreloadSheet {
   protected readonly active = activeTab(PRELOAD_TABS, this.tab);
   protected readonly setUp = inject(SetUp);
   protected readonly bench = this.setUp.bench;
-  private readonly drawers = inject(Library).ofKind('shims');
+  private readonly library = inject(Library);
+  private readonly drawers = this.library.ofKind('shims');
+  /** As this shop does it. */
+  protected readonly oiledWith = computed(() => {
+    const school = this.library.schools()?.preloadOil;
+    const oil = SCHOOLS.preloadOil.options.find(({ value }) => value === school)?.label;
+    return oil ? `Oiled with ${oil.toLowerCase()}` : 'Oiled';
+  });
   protected readonly axle = this.setUp.axle;
   protected readonly mesh = this.setUp.mesh;
   protected readonly state = this.setUp.preload;
@@ -211,7 +218,7 @@ export class PreloadSheet {
   );
 
   constructor() {
-    inject(Library).open();
+    this.library.open();
     jumpTo(this.at);
   }
 
