@@ -92,11 +92,13 @@ function photoRows(photos: PaperInput['photos']): Content[] {
   return rows;
 }
 
-/** A card: what capabilities have to say of each axle. */
+/** A card: what capabilities have to say of each axle, the one that brings it first. */
 const card =
   (id: string, { name, nothing }: Card) =>
   (input: PaperInput): TDocumentDefinitions => {
-    const of = axlesOf(input).flatMap((axle) => input.lines.flatMap((one) => one.cards?.[id]?.(input, axle) ?? []));
+    const own = (one: PaperLines): number => (one.brings?.[id] ? 0 : 1);
+    const lines = [...input.lines].sort((a, b) => own(a) - own(b));
+    const of = axlesOf(input).flatMap((axle) => lines.flatMap((one) => one.cards?.[id]?.(input, axle) ?? []));
     return page(input, name.toLowerCase(), [
       { text: name, style: 'h1' },
       p([input.build.name, input.build.vehicle].filter(Boolean).join(', ')),

@@ -28,13 +28,17 @@ export interface ShownWorking {
   readonly working: Working;
 }
 
-/** What capabilities want explained, then whatever else can be, in the order of the figures. */
+/** What each capability wants explained most, then second most and so on, then whatever else can be. */
 export function workingsThatMatter({
   derived: { figures },
   lines,
 }: Pick<PaperInput, 'derived' | 'lines'>): readonly ShownWorking[] {
   const found = new Map<string, ShownWorking>();
-  for (const pattern of [...lines.flatMap(({ explains = [] }) => explains), /^/])
+  const wanted = lines
+    .flatMap(({ explains = [] }) => explains.map((pattern, rank) => ({ pattern, rank })))
+    .sort((a, b) => a.rank - b.rank)
+    .map(({ pattern }) => pattern);
+  for (const pattern of [...wanted, /^/])
     for (const [id, figure] of figures) {
       if (found.size >= MOST_WORKINGS) return [...found.values()];
       if (!pattern.test(id) || found.has(id) || !figure.explain || figure.value === null) continue;

@@ -135,7 +135,10 @@ describe('papers', () => {
     expect(paper('parts-list', bare)).toContain('No job is planned.');
     expect(paper('hand-over', bare)).toContain('No job is planned.');
     expect(paper('pack-card', inputOf(plateBuild()))).toContain('Outwards from the gear');
-    expect(paper('set-up-card', inputOf(setUpBuild(), assemblyOf(1)))).toContain('Backlash Pattern 1 ');
+    const card = paper('set-up-card', inputOf(setUpBuild(), assemblyOf(1)));
+    expect(card).toContain('Backlash Pattern 1 ');
+    // Its own words first, whoever stands before it in the order of work.
+    expect(card.indexOf('Gate A')).toBeGreaterThan(card.indexOf('State:'));
   });
 
   it('the letter is the customer’s alone: bands beside readings, no finding, tray or part of the shop', () => {
