@@ -56,7 +56,7 @@ const MATRIX = {
   },
   server: {
     base: [],
-    db: [],
+    db: ['base'],
     keep: ['base', 'db'],
     calc: ['base'],
     gauges: ['base'],

@@ -16,7 +16,11 @@ const TARGETS = {
   server: {
     output: 'dist/server/main.mjs',
     sources: ['core/src', 'model/src', 'server/src'],
-    entries: { main: 'server/src/main.ts', 'heavy-worker': 'server/src/calc/heavy-worker.ts' },
+    entries: {
+      main: 'server/src/main.ts',
+      'heavy-worker': 'server/src/calc/heavy-worker.ts',
+      'pglite-worker': 'server/src/db/pglite-worker.ts',
+    },
     // What has files of its own beside its code, or code for several platforms, stays a package.
     external: ['@electric-sql/pglite', 'express', 'helmet', 'pg', 'pino'],
   },

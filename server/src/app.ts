@@ -14,6 +14,7 @@ import { photoRoutes } from './photos/routes';
 import { refuseOtherMethods } from './base/http';
 import { libraryRoutes } from './library/routes';
 import { Problem, errorHandler, notFound } from './base/problem';
+import { refuseWithoutRoom } from './base/room';
 import { shopRoutes } from './shop/routes';
 
 export interface AppOptions {
@@ -25,12 +26,14 @@ export interface AppOptions {
   /** Names by which the server may be called; anything else is a page that points its own name here. */
   readonly hosts: readonly string[];
   readonly gaugePace?: number;
+  /** Free bytes of the disk that the data lies on; nothing where it lies elsewhere. */
+  readonly free?: (() => number) | undefined;
 }
 
 const hostName = (host: string | undefined): string => (host ?? '').replace(/:\d+$/, '').toLowerCase();
 
 /** One process serves the API and the web app. */
-export function createApp({ db, log, version, webFolder, hosts, gaugePace = 1 }: AppOptions): Express {
+export function createApp({ db, log, version, webFolder, hosts, gaugePace = 1, free }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -74,6 +77,7 @@ export function createApp({ db, log, version, webFolder, hosts, gaugePace = 1 }:
     response.set('Cache-Control', 'no-store');
     next();
   });
+  if (free) app.use('/api', refuseWithoutRoom(free));
   const api = express.Router();
   api.use(
     shopRoutes(db, version),

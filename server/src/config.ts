@@ -1,13 +1,27 @@
 import path from 'node:path';
+import { InputError } from '@hot-spline/core';
 import { parseOrRefuse, z } from '@hot-spline/model';
+import { StartProblem } from './base/start-problem';
+
+/** Digits alone: `0x50` and `1e3` are numbers to a computer and typing errors to us. */
+const count = (min: number, max: number, usual: number) =>
+  z
+    .string()
+    .regex(/^\d{1,9}$/, 'must be a whole number in digits')
+    .transform(Number)
+    .pipe(z.number().int().min(min).max(max))
+    .default(usual);
 
 const environment = z.object({
-  PORT: z.coerce.number().int().min(0).max(65535).default(8017),
+  PORT: count(0, 65535, 8017),
   HOST: z.string().min(1).default('127.0.0.1'),
   HOT_SPLINE_DATA: z.string().min(1).default('data'),
   HOT_SPLINE_DEMO: z.enum(['0', '1']).default('0'),
-  HOT_SPLINE_GAUGE_PACE: z.coerce.number().min(1).max(10).default(1),
-  DATABASE_URL: z.string().startsWith('postgres').optional(),
+  HOT_SPLINE_GAUGE_PACE: count(1, 10, 1),
+  DATABASE_URL: z
+    .string()
+    .regex(/^postgres(ql)?:\/\//, 'must be the address of a PostgreSQL server')
+    .optional(),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
 });
 
@@ -25,20 +39,30 @@ export interface Config {
 
 /**
  * Reads the configuration once and freezes it.
- * @throws InputError naming the variable
+ * @throws StartProblem naming the variable
  */
 export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
-  const known = parseOrRefuse(environment, env, 'environment');
+  for (const name of Object.keys(environment.shape))
+    if (env[name] === '')
+      throw new StartProblem(`${name} is set and says nothing.`, 'Give it a value, or leave it out (unset it).');
+  let known: z.infer<typeof environment>;
+  try {
+    known = parseOrRefuse(environment, env, 'environment');
+  } catch (error) {
+    if (!(error instanceof InputError)) throw error;
+    throw new StartProblem(error.message, `Allowed: ${error.allowed}`);
+  }
   const local = ['127.0.0.1', 'localhost', '[::1]'];
+  const host = known.HOST.replace(/^\[(.*)\]$/, '$1');
   return Object.freeze({
     port: known.PORT,
-    host: known.HOST,
+    host,
     dataFolder: path.resolve(root, known.HOT_SPLINE_DATA),
     demo: known.HOT_SPLINE_DEMO === '1',
     gaugePace: known.HOT_SPLINE_GAUGE_PACE,
     databaseUrl: known.DATABASE_URL,
     logLevel: known.LOG_LEVEL,
     // Bound to anything but this machine, the builder has chosen to be called by other names.
-    hosts: local.includes(known.HOST) ? local : ['*'],
+    hosts: ['127.0.0.1', 'localhost', '::1'].includes(host) ? local : ['*'],
   });
 }

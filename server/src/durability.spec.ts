@@ -1,4 +1,4 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import fs, { mkdtempSync, mkdirSync } from 'node:fs';
 import net from 'node:net';
@@ -6,19 +6,21 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { FORMAT_VERSION, newBuild } from '@hot-spline/model';
-import { FolderInUse, lockFolder } from './db/folder-lock';
+import { FolderInUse, LOCK_FILE, lockFolder } from './db/folder-lock';
 import { migrate, readMigrations } from './db/migrate';
 import { openPglite } from './db/pglite';
 import { PortInUse, ROOT, type Running } from './serve';
 import { call, freshFolder, startShop } from './testing/shop';
 
+const SHOP = [process.execPath, '--import', 'tsx', 'server/src/main.ts'] as const;
+const shopOf = (folder: string, env: Record<string, string> = {}) => ({
+  cwd: fileURLToPath(ROOT),
+  env: { ...process.env, PORT: '0', HOT_SPLINE_DATA: folder, LOG_LEVEL: 'silent', ...env },
+});
 /** A server in a process of its own, so that it can be killed. */
 async function spawnShop(folder: string): Promise<{ process: ChildProcess; shop: Running }> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
-    cwd: fileURLToPath(ROOT),
-    env: { ...process.env, PORT: '0', HOT_SPLINE_DATA: folder, LOG_LEVEL: 'silent' },
-    stdio: ['ignore', 'pipe', 'pipe'],
-  });
+  const [node, ...args] = SHOP;
+  const child = spawn(node, args, { ...shopOf(folder), stdio: ['ignore', 'pipe', 'pipe'] });
   const url = await new Promise<string>((resolve, reject) => {
     let text = '';
     child.stdout.on('data', (chunk) => {
@@ -71,14 +73,55 @@ describe('durability', () => {
     await next.stop();
   });
 
-  it('a lock file left behind by name is no lock', async () => {
-    const folder = mkdtempSync(path.join(tmpdir(), 'hot-spline-lock-'));
-    mkdirSync(path.join(folder, 'pg'));
-    const unlock = await lockFolder(folder);
+  it('a lock file left behind by name is no lock; one that answers is, whoever sees it', async () => {
+    // Longer than a socket’s path may be.
+    const folder = path.join(mkdtempSync(path.join(tmpdir(), 'hot-spline-lock-')), 'x'.repeat(100));
+    mkdirSync(folder);
+    const first = await lockFolder(folder);
     await expectAsync(lockFolder(folder)).toBeRejectedWithError(FolderInUse);
-    await unlock();
+    await first.release();
+    expect(fs.readdirSync(folder)).toEqual([]);
+    // As a dead process leaves it: a socket file that nobody listens at.
+    const holder = spawn(process.execPath, [
+      '-e',
+      `process.chdir(${JSON.stringify(folder)}); require('net').createServer().listen('${LOCK_FILE}', () => console.log('up'))`,
+    ]);
+    await new Promise((resolve) => holder.stdout.once('data', resolve));
+    // It has not the name of this namespace, as one in another container hasn’t: the file tells.
+    await expectAsync(lockFolder(folder)).toBeRejectedWithError(FolderInUse);
+    const dead = gone(holder);
+    holder.kill('SIGKILL');
+    await dead;
+    expect(fs.existsSync(path.join(folder, LOCK_FILE))).toBeTrue();
     const other = await lockFolder(folder);
-    await other();
+    expect(other.holds()).toBeTrue();
+    // Somebody takes the file away and puts another there: the lock is not ours any more.
+    fs.rmSync(path.join(folder, LOCK_FILE));
+    expect(other.holds()).toBeFalse();
+    await other.release();
+  });
+
+  it('two processes in two network namespaces do not open one folder', async () => {
+    if (spawnSync('unshare', ['-n', 'true']).status !== 0)
+      return pending('no right to make a network namespace here: `unshare -n` says no');
+    const folder = await freshFolder();
+    const first = await spawnShop(folder);
+    const second = spawnSync('unshare', ['-n', ...SHOP], { ...shopOf(folder), encoding: 'utf8' });
+    expect(second.status).toBe(1);
+    expect(second.stderr).toContain('in use by another Hot Spline');
+    const left = gone(first.process);
+    first.process.kill('SIGTERM');
+    await left;
+    expect(first.process.exitCode).toBe(0);
+  });
+
+  it('a server whose folder is taken from it leaves, with a code for who watches over it', async () => {
+    const folder = await freshFolder();
+    const { process: server } = await spawnShop(folder);
+    const left = gone(server);
+    fs.rmSync(path.join(folder, LOCK_FILE));
+    await left;
+    expect(server.exitCode).toBe(70);
   });
 
   it('a busy port is reported as such, and the folder let go', async () => {

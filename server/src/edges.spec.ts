@@ -4,9 +4,9 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { InputError } from '@hot-spline/core';
 import { pino } from 'pino';
 import { createApp } from './app';
+import { StartProblem } from './base/start-problem';
 import { readConfig } from './config';
 import type { Database } from './db/database';
 import { readMigrations } from './db/migrate';
@@ -59,15 +59,19 @@ describe('configuration', () => {
     [{ PORT: 'x' }, 'PORT'],
     [{ PORT: '70000' }, 'PORT'],
     [{ PORT: '-1' }, 'PORT'],
+    [{ PORT: '0x50' }, 'PORT must be a whole number in digits'],
+    [{ PORT: '80e1' }, 'PORT'],
+    [{ PORT: '' }, 'PORT is set and says nothing'],
+    [{ DATABASE_URL: '' }, 'DATABASE_URL is set and says nothing'],
     [{ LOG_LEVEL: 'loud' }, 'LOG_LEVEL'],
     [{ HOT_SPLINE_DEMO: 'yes' }, 'HOT_SPLINE_DEMO'],
     [{ HOT_SPLINE_DATA: '' }, 'HOT_SPLINE_DATA'],
     [{ DATABASE_URL: 'mysql://x' }, 'DATABASE_URL'],
   ];
   for (const [env, name] of bad) {
-    it(`refuses ${JSON.stringify(env)} by the name of the variable`, () => {
+    it(`refuses ${JSON.stringify(env)} in a sentence that names the variable`, () => {
       expect(() => readConfig(env, '/')).toThrowMatching(
-        (error) => error instanceof InputError && error.field === name,
+        (error) => error instanceof StartProblem && error.message.startsWith(name),
       );
     });
   }

@@ -1,36 +1,39 @@
 import { fileURLToPath } from 'node:url';
-import { InputError } from '@hot-spline/core';
+import { StartProblem } from './base/start-problem';
 import { readConfig } from './config';
-import { FolderInUse } from './db/folder-lock';
-import { PortInUse, ROOT, serve } from './serve';
+import { ROOT, serve, type Running } from './serve';
 
-/** A start that can't be made says in one line what to do, and leaves with code 1. */
-function advice(error: unknown): string | null {
-  if (error instanceof FolderInUse)
-    return `${error.message} Stop that one first, or give this one its own folder: HOT_SPLINE_DATA=other-folder`;
-  if (error instanceof PortInUse)
-    return `${error.message} Stop it, or start here on another port: PORT=${error.port + 1}`;
-  if (error instanceof InputError) return `${error.message} Allowed: ${error.allowed}`;
-  return null;
+/** Who is told to stop, or can’t go on, is gone by then, ms. */
+const LEAVES_MS = 5000;
+/** It can’t go on as it is: who watches over it starts it again. */
+const LOST = 70;
+
+const say = (line: string): void => void process.stderr.write(`${line}\n`);
+
+/** Leaves with a code, in order if that can be done in time. */
+function leave(running: Running, code: number): void {
+  setTimeout(() => process.exit(code || LOST), LEAVES_MS).unref();
+  running.stop().then(
+    () => process.exit(code),
+    (error: unknown) => {
+      say(String(error));
+      process.exit(code || 1);
+    },
+  );
 }
 
 try {
   const running = await serve(readConfig(process.env, fileURLToPath(ROOT)));
   process.stdout.write(`Hot Spline is at ${running.url}\n`);
-  const stop = (): void => {
-    running.stop().then(
-      () => process.exit(0),
-      (error: unknown) => {
-        process.stderr.write(`${String(error)}\n`);
-        process.exit(1);
-      },
-    );
-  };
-  process.once('SIGINT', stop);
-  process.once('SIGTERM', stop);
+  process.once('SIGINT', () => leave(running, 0));
+  process.once('SIGTERM', () => leave(running, 0));
+  void running.lost.then((why) => {
+    say(why.message);
+    leave(running, LOST);
+  });
 } catch (error) {
-  const line = advice(error);
-  if (line === null) throw error;
-  process.stderr.write(`${line}\n`);
-  process.exitCode = 1;
+  if (error instanceof StartProblem) say(`${error.message} ${error.advice}`);
+  else
+    say(error instanceof Error ? `Hot Spline does not start: ${error.message}\n${error.stack ?? ''}` : String(error));
+  process.exit(1);
 }

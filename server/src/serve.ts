@@ -1,16 +1,27 @@
-import { mkdirSync } from 'node:fs';
-import type { Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
-import path from 'node:path';
+import { createServer, type RequestListener, type Server } from 'node:http';
+import { isIPv6, type AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
+import { FORMAT_VERSION } from '@hot-spline/model';
 import { pino, type Logger } from 'pino';
 import { createApp } from './app';
+import { START_BYTES, freeIn } from './base/room';
+import { StartProblem } from './base/start-problem';
 import { surveyBuilds } from './keep/builds';
+import { readShop } from './keep/shop';
 import type { Config } from './config';
+import {
+  databaseFolder,
+  examineFolder,
+  existsWhole,
+  prepareFolder,
+  requireRoom,
+  writeMark,
+  type Mark,
+} from './db/data-folder';
 import type { Database } from './db/database';
-import { lockFolder } from './db/folder-lock';
+import { lockFolder, type FolderLock } from './db/folder-lock';
 import { migrate, readMigrations } from './db/migrate';
-import { openPglite } from './db/pglite';
+import { openPgliteThread } from './db/pglite-thread';
 import { openPostgres } from './db/postgres';
 import { seedDemo } from './seed';
 
@@ -20,44 +31,161 @@ export const VERSION = '0.1.0';
 export interface Running {
   readonly url: string;
   readonly db: Database;
+  /** Comes where the server can’t go on: the database went down, or another took the folder. */
+  readonly lost: Promise<Error>;
   stop(): Promise<void>;
 }
 
 /** The port is taken by another program. */
-export class PortInUse extends Error {
+export class PortInUse extends StartProblem {
   constructor(readonly port: number) {
-    super(`Port ${port} is in use by another program.`);
+    super(
+      `Port ${port} is in use by another program.`,
+      `Stop it, or start here on another port: PORT=${port === 65535 ? 8017 : port + 1}`,
+    );
   }
 }
 
-async function openDatabase(config: Config): Promise<{ db: Database; unlock: () => Promise<void> }> {
-  if (config.databaseUrl !== undefined)
-    return { db: await openPostgres(config.databaseUrl), unlock: async () => undefined };
-  mkdirSync(config.dataFolder, { recursive: true });
-  const unlock = await lockFolder(config.dataFolder);
+/** How often it is looked whether the lock in the folder is still ours, ms. */
+const LOCK_LOOK_MS = 2000;
+/** A connection is kept so long: at Node's 5 s a write is now and then sent just as it closes, and is lost on the way. */
+const KEEP_ALIVE_MS = 65_000;
+
+interface Kept {
+  readonly db: Database;
+  readonly lost: Promise<Error>;
+  /** Says in the folder which shop it holds. */
+  readonly mark: (shop: string) => void;
+  readonly close: () => Promise<void>;
+}
+
+const never = new Promise<never>(() => undefined);
+
+type OpenFolder = (folder: string) => Promise<Database & { readonly lost?: Promise<Error> }>;
+
+/** The folder's lock is looked at while the server runs: who has lost it must not write any more. */
+function watch(lock: FolderLock, folder: string): { readonly lost: Promise<Error>; readonly stop: () => void } {
+  let timer: NodeJS.Timeout | undefined;
+  const lost = new Promise<Error>((resolve) => {
+    timer = setInterval(() => {
+      if (lock.holds()) return;
+      clearInterval(timer);
+      resolve(new Error(`The lock in ${folder} is not this server’s any more: another one may have taken the folder.`));
+    }, LOCK_LOOK_MS).unref();
+  });
+  return { lost, stop: () => clearInterval(timer) };
+}
+
+async function openFolder(folder: string, open: OpenFolder): Promise<Kept> {
+  await prepareFolder(folder);
+  const lock = await lockFolder(folder);
   try {
-    return { db: await openPglite(path.join(config.dataFolder, 'pg')), unlock };
+    const mark = examineFolder(folder);
+    const created = mark?.created ?? new Date().toISOString();
+    const write = (shop: Mark['shop']): void =>
+      writeMark(folder, { program: 'hot-spline', shop, created, format: FORMAT_VERSION });
+    const fresh = !mark && !existsWhole(folder);
+    requireRoom(folder, fresh ? START_BYTES.newShop : START_BYTES.shop);
+    if (fresh) write(null);
+    const db = await open(databaseFolder(folder));
+    const watched = watch(lock, folder);
+    return {
+      db,
+      lost: Promise.race([db.lost ?? never, watched.lost]),
+      mark(shop) {
+        if (mark && mark.shop !== shop)
+          throw new StartProblem(
+            `The folder ${folder} says that it holds the shop ${mark.shop}, and its database is that of ${shop}.`,
+            'Nothing was changed. One of them came from elsewhere: bring back the one that belongs to the other.',
+          );
+        if (mark?.format !== FORMAT_VERSION) write(shop);
+      },
+      async close() {
+        watched.stop();
+        await db.close();
+        await lock.release();
+      },
+    };
   } catch (error) {
-    await unlock();
+    await lock.release();
     throw error;
   }
 }
 
-/** A connection is kept so long: at Node's 5 s a write is now and then sent just as it closes, and is lost on the way. */
-const KEEP_ALIVE_MS = 65_000;
+async function openKept({ databaseUrl, dataFolder }: Config, open: OpenFolder): Promise<Kept> {
+  if (databaseUrl === undefined) return openFolder(dataFolder, open);
+  const db = await openPostgres(databaseUrl);
+  return { db, lost: never, mark: () => undefined, close: () => db.close() };
+}
+
+const NO_ADDRESS = ['EADDRNOTAVAIL', 'ENOTFOUND', 'EAI_AGAIN', 'EINVAL', 'EAFNOSUPPORT'];
+
+/** Takes the port before anything else is done: who can’t have it knows at once. */
+function listen(server: Server, { port, host }: Config): Promise<void> {
+  return new Promise((resolve, reject) => {
+    server.once('error', (error: NodeJS.ErrnoException) => {
+      const code = error.code ?? '';
+      if (code === 'EADDRINUSE') reject(new PortInUse(port));
+      else if (NO_ADDRESS.includes(code))
+        reject(
+          new StartProblem(
+            `HOST=${host}: this machine has no such address (${code}).`,
+            'Allowed: 127.0.0.1 or ::1 for this machine alone, 0.0.0.0 for the whole network, or an address that it has.',
+          ),
+        );
+      else if (code === 'EACCES')
+        reject(new StartProblem(`Port ${port} may not be opened by this user.`, 'Choose one above 1023: PORT=8017'));
+      else reject(error);
+    });
+    server.listen(port, host, () => resolve());
+  });
+}
+
+/** Until the database is open: nobody is sent away for good. */
+const starting: RequestListener = (_request, response) => {
+  response.writeHead(503, { 'Content-Type': 'application/problem+json', 'Retry-After': '2' });
+  response.end(
+    JSON.stringify({
+      type: 'urn:hot-spline:starting',
+      title: 'Starting',
+      status: 503,
+      detail: 'The server is starting.',
+    }),
+  );
+};
+
+const nameOf = (host: string): string => (isIPv6(host) ? `[${host}]` : host);
 
 /**
- * Opens the database, brings it up to date and listens.
- * @throws FolderInUse, PortInUse
+ * Listens, opens the database and brings it up to date, then serves.
+ * @param open how the database in the folder is opened
+ * @throws StartProblem saying in a sentence why it does not start
  */
-export async function serve(config: Config, log: Logger = pino({ level: config.logLevel })): Promise<Running> {
-  const { db, unlock } = await openDatabase(config);
-  const close = async (): Promise<void> => {
-    await db.close();
-    await unlock();
-  };
+export async function serve(
+  config: Config,
+  log: Logger = pino({ level: config.logLevel }),
+  open: OpenFolder = openPgliteThread,
+): Promise<Running> {
+  let answer: RequestListener = starting;
+  const server = createServer((request, response) => answer(request, response));
+  server.keepAliveTimeout = KEEP_ALIVE_MS;
+  await listen(server, config);
+  const hangUp = (): Promise<void> =>
+    new Promise((resolve) => {
+      server.close(() => resolve());
+      server.closeAllConnections();
+    });
+  let kept: Kept;
+  try {
+    kept = await openKept(config, open);
+  } catch (error) {
+    await hangUp();
+    throw error;
+  }
+  const { db } = kept;
   try {
     const applied = await migrate(db, readMigrations());
+    kept.mark((await readShop(db)).id);
     if (applied.length > 0) log.info({ applied }, 'migrated');
     const unreadable = await surveyBuilds(db);
     if (unreadable > 0) log.warn({ unreadable }, 'builds that can’t be read; they are kept as they are');
@@ -66,28 +194,27 @@ export async function serve(config: Config, log: Logger = pino({ level: config.l
       if (seeded > 0) log.info({ seeded }, 'demo data');
     }
     const webFolder = fileURLToPath(new URL('dist/web/browser/', ROOT));
-    const app = createApp({ db, log, version: VERSION, webFolder, hosts: config.hosts, gaugePace: config.gaugePace });
-    const server = await new Promise<Server>((resolve, reject) => {
-      const listening = app.listen(config.port, config.host, (error?: Error) => {
-        if (error === undefined) resolve(listening);
-        else reject((error as NodeJS.ErrnoException).code === 'EADDRINUSE' ? new PortInUse(config.port) : error);
-      });
-    });
-    server.keepAliveTimeout = KEEP_ALIVE_MS;
-    const { port } = server.address() as AddressInfo;
-    return {
-      url: `http://${config.host}:${port}/`,
+    answer = createApp({
       db,
+      log,
+      version: VERSION,
+      webFolder,
+      hosts: config.hosts,
+      gaugePace: config.gaugePace,
+      free: config.databaseUrl === undefined ? () => freeIn(config.dataFolder) : undefined,
+    });
+    return {
+      url: `http://${nameOf(config.host)}:${(server.address() as AddressInfo).port}/`,
+      db,
+      lost: kept.lost,
       stop: async () => {
-        await new Promise<void>((resolve) => {
-          server.close(() => resolve());
-          server.closeAllConnections();
-        });
-        await close();
+        await hangUp();
+        await kept.close();
       },
     };
   } catch (error) {
-    await close();
+    await hangUp();
+    await kept.close();
     throw error;
   }
 }

@@ -19,8 +19,9 @@ const PROBLEMS: Readonly<Record<number, string>> = {
   421: 'the server was called by a name that is not its own',
   422: 'an input was refused; the field is named',
   500: 'a mistake of the server',
-  503: 'too much is running already',
+  503: 'too much is running already, or the server is starting or stopping',
   504: 'it took too long and was stopped',
+  507: 'the disk has no room for it; nothing was kept, reading goes on',
 };
 
 const AT = '#/components/schemas/';
@@ -67,6 +68,7 @@ function operationOf(id: string, route: WireRoute, example?: unknown): Json {
       };
     return { requestBody: { required: true, content } };
   };
+  const writes = route.method !== 'get' && !route.path.startsWith('/calc');
   return {
     operationId: id,
     summary,
@@ -75,7 +77,7 @@ function operationOf(id: string, route: WireRoute, example?: unknown): Json {
     responses: {
       ...Object.fromEntries(Object.entries(answers).map(([status, one]) => [status, answerOf(one, withWorking)])),
       ...Object.fromEntries(
-        [...new Set([...problems, 405, 421, 500])].map((status) => [
+        [...new Set([...problems, 405, 421, 500, 503, ...(writes ? [507] : [])])].map((status) => [
           String(status),
           { description: PROBLEMS[status], content: problem },
         ]),

@@ -1,4 +1,5 @@
 import { InputError } from '@hot-spline/core';
+import { DatabaseLost } from './lost';
 import type { ErrorRequestHandler, RequestHandler, Response } from 'express';
 import type { Logger } from 'pino';
 
@@ -96,6 +97,16 @@ export function errorHandler(log: Logger): ErrorRequestHandler {
     }
     if (error instanceof Problem) return sendProblem(response, error);
     if (error instanceof InputError) return sendProblem(response, refused(error));
+    if (error instanceof DatabaseLost)
+      return sendProblem(
+        response,
+        new Problem(
+          503,
+          'database-lost',
+          'The database went down',
+          'Nothing of this was kept. The server is stopping, to be started again.',
+        ),
+      );
     const known = fromParser(error as { type?: string; status?: number });
     if (known) return sendProblem(response, known);
     log.error({ err: error, method: request.method, url: request.url }, 'unforeseen error');

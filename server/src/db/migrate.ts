@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { readFileSync, readdirSync } from 'node:fs';
+import { StartProblem } from '../base/start-problem';
 import type { Database } from './database';
 
 export interface Migration {
@@ -37,7 +38,10 @@ export async function migrate(db: Database, migrations: readonly Migration[]): P
       const before = rows[i];
       if (before) {
         if (before.name !== migration.name) {
-          throw new Error(`Migration ${before.name} was applied here but is not the next file (${migration.name}).`);
+          throw new StartProblem(
+            `Migration ${before.name} was applied here but is not the next file (${migration.name}).`,
+            'Nothing was changed. The database is of another program: start it with that one.',
+          );
         }
         if (before.hash !== migration.hash)
           throw new Error(`Migration ${migration.name} changed after it was applied.`);
@@ -55,6 +59,9 @@ export async function migrate(db: Database, migrations: readonly Migration[]): P
   }
   const [{ count } = { count: 0 }] = await db.query<{ count: number }>('select count(*)::int as count from migrations');
   if (count > migrations.length)
-    throw new Error('The database is newer than this program: it has migrations that are not known here.');
+    throw new StartProblem(
+      'The database is newer than this program: it has migrations that are not known here.',
+      'Nothing was changed. Start it with the program that wrote it, or a later one.',
+    );
   return applied;
 }

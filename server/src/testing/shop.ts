@@ -36,7 +36,8 @@ export async function freshFolder(): Promise<string> {
 /** A whole server on a port of its own. */
 export async function startShop(folder: string, env: Record<string, string> = {}): Promise<Running> {
   const config = readConfig({ PORT: '0', HOT_SPLINE_DATA: folder, LOG_LEVEL: 'silent', ...env }, fileURLToPath(ROOT));
-  return serve(config, pino({ level: 'silent' }));
+  // In this thread: what the thread of its own adds is tried where a server runs as a process.
+  return serve(config, pino({ level: 'silent' }), openPglite);
 }
 
 export interface Answer {
