@@ -136,6 +136,8 @@ export {
   type ShownFigures,
   type StoredBuild,
   type StoredSpec,
+  type Damage,
+  type HealthAnswer,
 } from './wire/bodies';
 export {
   axleGearingState,

@@ -8,6 +8,7 @@ import { boardRoutes } from './board/routes';
 import { buildRoutes } from './builds/routes';
 import { calcRoutes } from './calc/routes';
 import type { Database } from './db/database';
+import type { Care } from './keep/care';
 import { ledgerRoutes } from './ledger/routes';
 import { gaugeRoutes } from './gauges/routes';
 import { photoRoutes } from './photos/routes';
@@ -25,6 +26,8 @@ export interface AppOptions {
   readonly webFolder?: string;
   /** Names by which the server may be called; anything else is a page that points its own name here. */
   readonly hosts: readonly string[];
+  /** Looks after what is kept. */
+  readonly care: Care;
   readonly gaugePace?: number;
   /** Free bytes of the disk that the data lies on; nothing where it lies elsewhere. */
   readonly free?: (() => number) | undefined;
@@ -33,7 +36,7 @@ export interface AppOptions {
 const hostName = (host: string | undefined): string => (host ?? '').replace(/:\d+$/, '').toLowerCase();
 
 /** One process serves the API and the web app. */
-export function createApp({ db, log, version, webFolder, hosts, gaugePace = 1, free }: AppOptions): Express {
+export function createApp({ db, log, version, webFolder, hosts, gaugePace = 1, free, care }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -62,6 +65,7 @@ export function createApp({ db, log, version, webFolder, hosts, gaugePace = 1, f
     response.on('finish', () => {
       const { method, originalUrl: url } = request;
       const entry = { method, url, status: response.statusCode, ms: Math.round(performance.now() - started) };
+      if (method !== 'GET') care.touched();
       if (url.startsWith('/api/')) log.info(entry, 'request');
       else log.debug(entry, 'request');
     });
@@ -80,10 +84,10 @@ export function createApp({ db, log, version, webFolder, hosts, gaugePace = 1, f
   if (free) app.use('/api', refuseWithoutRoom(free));
   const api = express.Router();
   api.use(
-    shopRoutes(db, version),
+    shopRoutes(db, version, care),
     calcRoutes(),
     boardRoutes(db),
-    buildRoutes(db),
+    buildRoutes(db, care),
     ledgerRoutes(db),
     libraryRoutes(db),
     photoRoutes(db),

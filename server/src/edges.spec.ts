@@ -7,6 +7,7 @@ import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import { createApp } from './app';
 import { StartProblem } from './base/start-problem';
+import { Care } from './keep/care';
 import { readConfig } from './config';
 import type { Database } from './db/database';
 import { readMigrations } from './db/migrate';
@@ -94,7 +95,14 @@ describe('the web app on the server', () => {
     writeFileSync(path.join(webFolder, 'main-ABCDEF12.js'), '1');
     mkdirSync(path.join(webFolder, 'media'));
     site = await listening(
-      createApp({ db: noDatabase(), log: pino({ level: 'silent' }), version: '1', webFolder, hosts: ['127.0.0.1'] }),
+      createApp({
+        db: noDatabase(),
+        log: pino({ level: 'silent' }),
+        version: '1',
+        webFolder,
+        care: new Care(noDatabase(), null, pino({ level: 'silent' })),
+        hosts: ['127.0.0.1'],
+      }),
     );
   });
 
@@ -129,7 +137,15 @@ describe('what nobody foresaw', () => {
     });
     const lines: string[] = [];
     const log = pino({ level: 'error' }, { write: (line: string) => lines.push(line) });
-    const site = await listening(createApp({ db: failing, log, version: '1', hosts: ['127.0.0.1'] }));
+    const site = await listening(
+      createApp({
+        db: failing,
+        log,
+        version: '1',
+        care: new Care(noDatabase(), null, pino({ level: 'silent' })),
+        hosts: ['127.0.0.1'],
+      }),
+    );
     const response = await fetch(`${site.url}/api/builds`);
     const body = await response.text();
     site.close();

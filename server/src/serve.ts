@@ -6,6 +6,7 @@ import { pino, type Logger } from 'pino';
 import { createApp } from './app';
 import { START_BYTES, freeIn } from './base/room';
 import { StartProblem } from './base/start-problem';
+import { Care } from './keep/care';
 import { surveyBuilds } from './keep/builds';
 import { readShop } from './keep/shop';
 import type { Config } from './config';
@@ -23,6 +24,7 @@ import { lockFolder, type FolderLock } from './db/folder-lock';
 import { migrate, readMigrations } from './db/migrate';
 import { openPgliteThread } from './db/pglite-thread';
 import { openPostgres } from './db/postgres';
+import { readingRound } from './db/read-round';
 import { seedDemo } from './seed';
 
 export const ROOT = new URL('../../', import.meta.url);
@@ -76,7 +78,7 @@ function watch(lock: FolderLock, folder: string): { readonly lost: Promise<Error
   return { lost, stop: () => clearInterval(timer) };
 }
 
-async function openFolder(folder: string, open: OpenFolder): Promise<Kept> {
+async function openFolder(folder: string, open: OpenFolder, log: Logger): Promise<Kept> {
   await prepareFolder(folder);
   const lock = await lockFolder(folder);
   try {
@@ -90,7 +92,7 @@ async function openFolder(folder: string, open: OpenFolder): Promise<Kept> {
     const db = await open(databaseFolder(folder));
     const watched = watch(lock, folder);
     return {
-      db,
+      db: readingRound(db, folder, log),
       lost: Promise.race([db.lost ?? never, watched.lost]),
       mark(shop) {
         if (mark && mark.shop !== shop)
@@ -112,8 +114,8 @@ async function openFolder(folder: string, open: OpenFolder): Promise<Kept> {
   }
 }
 
-async function openKept({ databaseUrl, dataFolder }: Config, open: OpenFolder): Promise<Kept> {
-  if (databaseUrl === undefined) return openFolder(dataFolder, open);
+async function openKept({ databaseUrl, dataFolder }: Config, open: OpenFolder, log: Logger): Promise<Kept> {
+  if (databaseUrl === undefined) return openFolder(dataFolder, open, log);
   const db = await openPostgres(databaseUrl);
   return { db, lost: never, mark: () => undefined, close: () => db.close() };
 }
@@ -177,7 +179,7 @@ export async function serve(
     });
   let kept: Kept;
   try {
-    kept = await openKept(config, open);
+    kept = await openKept(config, open, log);
   } catch (error) {
     await hangUp();
     throw error;
@@ -193,6 +195,8 @@ export async function serve(
       const seeded = await seedDemo(db, new URL('demo/', ROOT));
       if (seeded > 0) log.info({ seeded }, 'demo data');
     }
+    const care = new Care(db, config.databaseUrl === undefined ? config.dataFolder : null, log);
+    care.begin();
     const webFolder = fileURLToPath(new URL('dist/web/browser/', ROOT));
     answer = createApp({
       db,
@@ -200,6 +204,7 @@ export async function serve(
       version: VERSION,
       webFolder,
       hosts: config.hosts,
+      care,
       gaugePace: config.gaugePace,
       free: config.databaseUrl === undefined ? () => freeIn(config.dataFolder) : undefined,
     });
@@ -209,6 +214,7 @@ export async function serve(
       lost: kept.lost,
       stop: async () => {
         await hangUp();
+        await care.end();
         await kept.close();
       },
     };

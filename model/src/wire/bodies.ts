@@ -26,6 +26,25 @@ export const problemSchema = z.looseObject({
   error: fieldErrorSchema.optional(),
 });
 
+/** A build of which something is damaged or missing. */
+export const damageSchema = z.object({
+  build: z.uuid(),
+  name: z.string(),
+  /** What does not add up, in words: `31 of 60 entries missing`. */
+  says: z.string(),
+});
+export type Damage = z.infer<typeof damageSchema>;
+
+export const healthSchema = z.object({
+  /** Whether nothing is known to be damaged or missing. */
+  ok: z.boolean(),
+  version: z.string(),
+  /** When all that is kept was last counted and hashed; null while that is still under way for the first time. */
+  checked: z.iso.datetime().nullable(),
+  damage: z.array(damageSchema),
+});
+export type HealthAnswer = z.infer<typeof healthSchema>;
+
 export const shopSchema = z.object({
   /** Made once with the data: a browser sends what waits in it to no other shop. */
   id: z.uuid(),

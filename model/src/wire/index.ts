@@ -14,6 +14,7 @@ import {
   customerSchema,
   customerWriteSchema,
   figuresSchema,
+  healthSchema,
   idParams,
   recallSchema,
   saveBuildSchema,
@@ -69,8 +70,15 @@ export const routes = {
   health: route({
     method: 'get',
     path: '/health',
-    summary: 'Whether the server and its database answer.',
-    answers: { 200: json(z.object({ ok: z.literal(true), version: z.string() }), 'all is well') },
+    summary: 'Whether the server and its database answer, and whether all that was kept is there.',
+    answers: { 200: json(healthSchema, 'it answers; what is damaged or missing is named') },
+    problems: [],
+  }),
+  check: route({
+    method: 'post',
+    path: '/check',
+    summary: 'Counts and hashes all that is kept, now; answers when it has looked through everything.',
+    answers: { 200: json(healthSchema, 'it has been looked through') },
     problems: [],
   }),
   shop: route({

@@ -10,6 +10,8 @@ import {
 import { Router } from 'express';
 import type { Database } from '../db/database';
 import { on } from '../base/http';
+import type { Care } from '../keep/care';
+import { isReported } from '../keep/check';
 import { readLedger } from '../keep/ledger';
 import { listSpecs } from '../keep/library';
 import { Problem, otherContent, staleVersion } from '../base/problem';
@@ -41,7 +43,7 @@ function upgradeSave(body: unknown): unknown {
   return { ...body, build: upgrade('build', 0, body.build) };
 }
 
-export function buildRoutes(db: Database): Router {
+export function buildRoutes(db: Database, care: Care): Router {
   const router = Router();
 
   on(router, routes.builds, async ({ response }) => {
@@ -126,6 +128,7 @@ export function buildRoutes(db: Database): Router {
   });
 
   on(router, routes.exportBuild, async ({ params: { id }, response }) => {
+    await care.checkOne(id);
     const file = await exportBuild(db, id);
     if (!file) throw unknownBuild(id);
     response.attachment(`${slug(file.build.name)}.hot-spline.json`).json(file);
@@ -145,7 +148,8 @@ export function buildRoutes(db: Database): Router {
         const file = await exportBuild(db, id);
         if (file) builds.push(file);
       } catch (error) {
-        if (!(error instanceof Problem)) throw error;
+        // One that stands on a damaged page costs itself alone.
+        if (!(error instanceof Problem) && !isReported(error)) throw error;
         leftOut.push({ id, name, why: error.message });
       }
     }

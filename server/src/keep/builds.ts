@@ -8,6 +8,7 @@ import {
 } from '@hot-spline/model';
 import type { Database, Queries } from '../db/database';
 import { noteBuild, noteWork } from './note';
+import { linkHash } from './chain';
 import { open, same, type Opened } from './kept';
 import { appendAll, readLedger } from './ledger';
 import { keepPhotoFiles, photoFiles } from './photos';
@@ -148,11 +149,14 @@ async function insertVersion(
   who: string,
   document: string,
 ): Promise<void> {
+  const [at] = await tx.query<{ version_head: string }>('select version_head from builds where id = $1', [id]);
+  const hash = linkHash(at?.version_head ?? '', version, FORMAT_VERSION, document);
   await tx.query(
-    `insert into build_versions (build_id, version, write_id, document, format_version, who)
-     values ($1, $2, $3, $4, $5, $6)`,
-    [id, version, writeId, document, FORMAT_VERSION, who],
+    `insert into build_versions (build_id, version, write_id, document, format_version, who, hash)
+     values ($1, $2, $3, $4, $5, $6, $7)`,
+    [id, version, writeId, document, FORMAT_VERSION, who, hash],
   );
+  await tx.query('update builds set version_head = $2 where id = $1', [id, hash]);
 }
 
 /** What was written under a write id, on whichever build. */

@@ -2,6 +2,7 @@ import { InputError } from '@hot-spline/core';
 import { FORMAT_VERSION, ledgerEntrySchema, type LedgerEntry } from '@hot-spline/model';
 import { touchBuild } from './touch';
 import type { Database, Queries } from '../db/database';
+import { linkHash } from './chain';
 import { open, same } from './kept';
 import { Problem } from '../base/problem';
 
@@ -26,18 +27,56 @@ export async function readLedger(db: Queries, buildId: string): Promise<LedgerEn
   });
 }
 
-async function insert(db: Queries, buildId: string, entry: LedgerEntry): Promise<boolean> {
-  const rows = await db.query(
-    `insert into ledger (build_id, id, kind, voids, entry, format_version) values ($1, $2, $3, $4, $5, $6)
-     on conflict (build_id, id) do nothing returning seq`,
-    [buildId, entry.id, entry.kind, entry.kind === 'void' ? entry.voids : null, JSON.stringify(entry), FORMAT_VERSION],
-  );
-  return rows.length > 0;
+/** Entries that go to the database in one statement. */
+const AT_ONCE = 500;
+
+/** An entry as it is kept. */
+export interface EntryRow {
+  readonly id: string;
+  readonly kind: string;
+  readonly voids: string | null;
+  readonly format: number;
+  readonly text: string;
 }
 
-/** Appends checked entries of an import, in order. */
+const rowOf = (entry: LedgerEntry): EntryRow => ({
+  id: entry.id,
+  kind: entry.kind,
+  voids: entry.kind === 'void' ? entry.voids : null,
+  format: FORMAT_VERSION,
+  text: JSON.stringify(entry),
+});
+
+/** Puts entries behind those that are there, each with its link. The build’s row must be locked. */
+export async function insertRows(tx: Queries, buildId: string, rows: readonly EntryRow[]): Promise<void> {
+  const [at] = await tx.query<{ ledger_count: number; ledger_head: string }>(
+    'select ledger_count, ledger_head from builds where id = $1',
+    [buildId],
+  );
+  let count = at?.ledger_count ?? 0;
+  let head = at?.ledger_head ?? '';
+  for (let from = 0; from < rows.length; from += AT_ONCE) {
+    const params: unknown[] = [buildId];
+    const values = rows.slice(from, from + AT_ONCE).map(({ id, kind, voids, format, text }) => {
+      head = linkHash(head, ++count, format, text);
+      const base = params.length;
+      params.push(id, kind, voids, text, format, count, head);
+      const [a, b, c, d, e, f, g] = [1, 2, 3, 4, 5, 6, 7].map((i) => `$${base + i}`);
+      return `($1::uuid, ${a}::uuid, ${b}, ${c}::uuid, ${d}::json, ${e}::int, ${f}::int, ${g})`;
+    });
+    await tx.query(
+      `insert into ledger (build_id, id, kind, voids, entry, format_version, n, hash) values ${values.join(', ')}`,
+      params,
+    );
+  }
+  await tx.query('update builds set ledger_count = $2, ledger_head = $3 where id = $1', [buildId, count, head]);
+}
+
+/** Appends checked entries of an import, in order; one that stands there twice is kept once. */
 export async function appendAll(db: Queries, buildId: string, entries: readonly LedgerEntry[]): Promise<void> {
-  for (const entry of entries) await insert(db, buildId, entry);
+  const once = new Map<string, LedgerEntry>();
+  for (const entry of entries) if (!once.has(entry.id)) once.set(entry.id, entry);
+  if (once.size > 0) await insertRows(db, buildId, [...once.values()].map(rowOf));
 }
 
 export type AppendOutcome = 'appended' | 'already-there' | 'unknown-build';
@@ -91,7 +130,7 @@ export async function append(
         throw new InputError('voids', 'voids names an entry that is voided already.', 'the id of an entry in force');
     }
     await check?.(tx, entry);
-    await insert(tx, buildId, entry);
+    await insertRows(tx, buildId, [rowOf(entry)]);
     await touchBuild(tx, buildId);
     return 'appended';
   });
