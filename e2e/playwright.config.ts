@@ -58,6 +58,7 @@ export default defineConfig({
       PORT: String(port),
       HOT_SPLINE_DATA: process.env['E2E_DATA'],
       HOT_SPLINE_DEMO: '1',
+      HOT_SPLINE_BACKUPS: 'none',
       HOT_SPLINE_GAUGE_PACE: '10',
       LOG_LEVEL: 'warn',
     },

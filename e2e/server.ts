@@ -49,6 +49,7 @@ export function startServer(
       PORT: String(port),
       HOT_SPLINE_DATA: folder,
       HOT_SPLINE_DEMO: '0',
+      HOT_SPLINE_BACKUPS: 'none',
       LOG_LEVEL: 'silent',
       ...env,
     },

@@ -20,6 +20,7 @@ const TARGETS = {
       main: 'server/src/main.ts',
       'heavy-worker': 'server/src/calc/heavy-worker.ts',
       'pglite-worker': 'server/src/db/pglite-worker.ts',
+      'keep-cli': 'server/src/keep-cli.ts',
     },
     // What has files of its own beside its code, or code for several platforms, stays a package.
     external: ['@electric-sql/pglite', 'express', 'helmet', 'pg', 'pino'],

@@ -8,6 +8,7 @@ import { boardRoutes } from './board/routes';
 import { buildRoutes } from './builds/routes';
 import { calcRoutes } from './calc/routes';
 import type { Database } from './db/database';
+import type { Backups } from './keep/backups';
 import type { Care } from './keep/care';
 import { ledgerRoutes } from './ledger/routes';
 import { gaugeRoutes } from './gauges/routes';
@@ -28,6 +29,8 @@ export interface AppOptions {
   readonly hosts: readonly string[];
   /** Looks after what is kept. */
   readonly care: Care;
+  /** Makes backups; null where the database is a server’s own. */
+  readonly backups?: Backups | null;
   readonly gaugePace?: number;
   /** Free bytes of the disk that the data lies on; nothing where it lies elsewhere. */
   readonly free?: (() => number) | undefined;
@@ -36,7 +39,17 @@ export interface AppOptions {
 const hostName = (host: string | undefined): string => (host ?? '').replace(/:\d+$/, '').toLowerCase();
 
 /** One process serves the API and the web app. */
-export function createApp({ db, log, version, webFolder, hosts, gaugePace = 1, free, care }: AppOptions): Express {
+export function createApp({
+  db,
+  log,
+  version,
+  webFolder,
+  hosts,
+  gaugePace = 1,
+  free,
+  care,
+  backups = null,
+}: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(
@@ -84,7 +97,7 @@ export function createApp({ db, log, version, webFolder, hosts, gaugePace = 1, f
   if (free) app.use('/api', refuseWithoutRoom(free));
   const api = express.Router();
   api.use(
-    shopRoutes(db, version, care),
+    shopRoutes(db, version, care, backups),
     calcRoutes(),
     boardRoutes(db),
     buildRoutes(db, care),

@@ -16,6 +16,8 @@ const environment = z.object({
   PORT: count(0, 65535, 8017),
   HOST: z.string().min(1).default('127.0.0.1'),
   HOT_SPLINE_DATA: z.string().min(1).default('data'),
+  /** Another place that backups are copied to; `none`: no backups of ours at all. */
+  HOT_SPLINE_BACKUPS: z.string().min(1).optional(),
   HOT_SPLINE_DEMO: z.enum(['0', '1']).default('0'),
   HOT_SPLINE_GAUGE_PACE: count(1, 10, 1),
   DATABASE_URL: z
@@ -29,6 +31,8 @@ export interface Config {
   readonly port: number;
   readonly host: string;
   readonly dataFolder: string;
+  /** Whether backups are made by themselves, and another place that each is copied to. */
+  readonly backups: { readonly second: string | null } | null;
   readonly demo: boolean;
   /** How many times as fast the simulated gauges run: stories in the browser need not wait for needles. */
   readonly gaugePace: number;
@@ -58,6 +62,12 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     port: known.PORT,
     host,
     dataFolder: path.resolve(root, known.HOT_SPLINE_DATA),
+    backups:
+      known.HOT_SPLINE_BACKUPS === 'none'
+        ? null
+        : {
+            second: known.HOT_SPLINE_BACKUPS === undefined ? null : path.resolve(root, known.HOT_SPLINE_BACKUPS),
+          },
     demo: known.HOT_SPLINE_DEMO === '1',
     gaugePace: known.HOT_SPLINE_GAUGE_PACE,
     databaseUrl: known.DATABASE_URL,

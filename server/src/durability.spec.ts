@@ -15,7 +15,7 @@ import { call, freshFolder, startShop } from './testing/shop';
 const SHOP = [process.execPath, '--import', 'tsx', 'server/src/main.ts'] as const;
 const shopOf = (folder: string, env: Record<string, string> = {}) => ({
   cwd: fileURLToPath(ROOT),
-  env: { ...process.env, PORT: '0', HOT_SPLINE_DATA: folder, LOG_LEVEL: 'silent', ...env },
+  env: { ...process.env, PORT: '0', HOT_SPLINE_DATA: folder, LOG_LEVEL: 'silent', HOT_SPLINE_BACKUPS: 'none', ...env },
 });
 /** A server in a process of its own, so that it can be killed. */
 async function spawnShop(folder: string): Promise<{ process: ChildProcess; shop: Running }> {

@@ -6,6 +6,7 @@ import { pino, type Logger } from 'pino';
 import { createApp } from './app';
 import { START_BYTES, freeIn } from './base/room';
 import { StartProblem } from './base/start-problem';
+import { Backups, copyBeforeMigration } from './keep/backups';
 import { Care } from './keep/care';
 import { surveyBuilds } from './keep/builds';
 import { readShop } from './keep/shop';
@@ -16,6 +17,7 @@ import {
   existsWhole,
   prepareFolder,
   requireRoom,
+  sizeOf,
   writeMark,
   type Mark,
 } from './db/data-folder';
@@ -78,17 +80,24 @@ function watch(lock: FolderLock, folder: string): { readonly lost: Promise<Error
   return { lost, stop: () => clearInterval(timer) };
 }
 
-async function openFolder(folder: string, open: OpenFolder, log: Logger): Promise<Kept> {
+async function openFolder(config: Config, open: OpenFolder, log: Logger): Promise<Kept> {
+  const folder = config.dataFolder;
   await prepareFolder(folder);
   const lock = await lockFolder(folder);
   try {
     const mark = examineFolder(folder);
+    const migrations = readMigrations().length;
     const created = mark?.created ?? new Date().toISOString();
     const write = (shop: Mark['shop']): void =>
-      writeMark(folder, { program: 'hot-spline', shop, created, format: FORMAT_VERSION });
+      writeMark(folder, { program: 'hot-spline', shop, created, format: FORMAT_VERSION, migrations });
     const fresh = !mark && !existsWhole(folder);
     requireRoom(folder, fresh ? START_BYTES.newShop : START_BYTES.shop);
     if (fresh) write(null);
+    else if (config.backups && mark?.migrations !== migrations) {
+      // What another program kept is copied as it lies, before this one changes it.
+      requireRoom(folder, START_BYTES.shop + sizeOf(databaseFolder(folder)));
+      log.info({ copy: copyBeforeMigration(folder) }, 'copied before migrating');
+    }
     const db = await open(databaseFolder(folder));
     const watched = watch(lock, folder);
     return {
@@ -100,7 +109,7 @@ async function openFolder(folder: string, open: OpenFolder, log: Logger): Promis
             `The folder ${folder} says that it holds the shop ${mark.shop}, and its database is that of ${shop}.`,
             'Nothing was changed. One of them came from elsewhere: bring back the one that belongs to the other.',
           );
-        if (mark?.format !== FORMAT_VERSION) write(shop);
+        if (mark?.format !== FORMAT_VERSION || mark.migrations !== migrations) write(shop);
       },
       async close() {
         watched.stop();
@@ -114,9 +123,9 @@ async function openFolder(folder: string, open: OpenFolder, log: Logger): Promis
   }
 }
 
-async function openKept({ databaseUrl, dataFolder }: Config, open: OpenFolder, log: Logger): Promise<Kept> {
-  if (databaseUrl === undefined) return openFolder(dataFolder, open, log);
-  const db = await openPostgres(databaseUrl);
+async function openKept(config: Config, open: OpenFolder, log: Logger): Promise<Kept> {
+  if (config.databaseUrl === undefined) return openFolder(config, open, log);
+  const db = await openPostgres(config.databaseUrl);
   return { db, lost: never, mark: () => undefined, close: () => db.close() };
 }
 
@@ -197,6 +206,10 @@ export async function serve(
     }
     const care = new Care(db, config.databaseUrl === undefined ? config.dataFolder : null, log);
     care.begin();
+    const { second } = config.backups ?? {};
+    const backups =
+      config.databaseUrl === undefined && second !== undefined ? new Backups(db, config.dataFolder, second, log) : null;
+    backups?.begin();
     const webFolder = fileURLToPath(new URL('dist/web/browser/', ROOT));
     answer = createApp({
       db,
@@ -205,6 +218,7 @@ export async function serve(
       webFolder,
       hosts: config.hosts,
       care,
+      backups,
       gaugePace: config.gaugePace,
       free: config.databaseUrl === undefined ? () => freeIn(config.dataFolder) : undefined,
     });
@@ -214,6 +228,7 @@ export async function serve(
       lost: kept.lost,
       stop: async () => {
         await hangUp();
+        await backups?.end();
         await care.end();
         await kept.close();
       },

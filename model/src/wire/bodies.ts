@@ -42,6 +42,17 @@ export const healthSchema = z.object({
   /** When all that is kept was last counted and hashed; null while that is still under way for the first time. */
   checked: z.iso.datetime().nullable(),
   damage: z.array(damageSchema),
+  /** null where the database is a server’s own, with backups of its own. */
+  backup: z
+    .object({
+      /** Until when what was written is in one; null: there is none yet. */
+      last: z.iso.datetime().nullable(),
+      file: z.string().nullable(),
+      old: z.boolean(),
+      /** Why the last attempt came to nothing. */
+      problem: z.string(),
+    })
+    .nullable(),
 });
 export type HealthAnswer = z.infer<typeof healthSchema>;
 

@@ -81,6 +81,14 @@ export const routes = {
     answers: { 200: json(healthSchema, 'it has been looked through') },
     problems: [],
   }),
+  backup: route({
+    method: 'post',
+    path: '/backup',
+    summary:
+      'Makes a backup now, opens it and reads it to its end; where nothing was written since, the last one stands.',
+    answers: { 200: json(healthSchema, 'what became of it') },
+    problems: [409],
+  }),
   shop: route({
     method: 'get',
     path: '/shop',

@@ -14,6 +14,8 @@ const markSchema = z.object({
   created: z.string(),
   /** The newest format of documents that was written here. */
   format: z.int(),
+  /** How many migrations its database has; unsaid in marks of before. */
+  migrations: z.int().optional(),
 });
 export type Mark = z.infer<typeof markSchema>;
 
@@ -94,6 +96,13 @@ export function requireRoom(folder: string, needs: number): void {
     'Nothing was changed. Make room, then start again.',
   );
 }
+
+/** Bytes of all files in a folder. */
+export const sizeOf = (folder: string): number =>
+  fs
+    .readdirSync(folder, { recursive: true, withFileTypes: true })
+    .filter((one) => one.isFile())
+    .reduce((sum, one) => sum + fs.statSync(path.join(one.parentPath, one.name)).size, 0);
 
 /** Whether the folder has a database of which nothing is missing. */
 export const existsWhole = (folder: string): boolean => missingOf(folder).length === 0;

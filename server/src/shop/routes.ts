@@ -1,24 +1,47 @@
-import { fileJsonSchema, openApi, routes } from '@hot-spline/model';
+import { fileJsonSchema, openApi, routes, type HealthAnswer } from '@hot-spline/model';
 import { Router } from 'express';
 import type { Database } from '../db/database';
 import { on } from '../base/http';
-import type { Care } from '../keep/care';
+import { Problem } from '../base/problem';
+import { OLD_MS, type Backups } from '../keep/backups';
+import type { Care, Health } from '../keep/care';
 import { setUps } from '../keep/set-ups';
 import { readShop, saveSettings } from '../keep/shop';
 
 /** The shop itself, and what describes the API and the files. */
-export function shopRoutes(db: Database, version: string, care: Care): Router {
+export function shopRoutes(db: Database, version: string, care: Care, backups: Backups | null): Router {
   const router = Router();
+  const answer = ({ checked, damage }: Health): HealthAnswer => {
+    const { last, file, problem } = backups?.current ?? { last: null, file: null, problem: '' };
+    const old = last === null || Date.now() - Date.parse(last) > OLD_MS;
+    return {
+      ok: damage.length === 0,
+      version,
+      checked,
+      damage: [...damage],
+      backup: backups && { last, file, old, problem },
+    };
+  };
 
   on(router, routes.health, async ({ response }) => {
     await db.query('select 1');
-    const { checked, damage } = care.health;
-    response.json({ ok: damage.length === 0, version, checked, damage: [...damage] });
+    response.json(answer(care.health));
   });
 
   on(router, routes.check, async ({ response }) => {
-    const { checked, damage } = await care.check();
-    response.json({ ok: damage.length === 0, version, checked, damage: [...damage] });
+    response.json(answer(await care.check()));
+  });
+
+  on(router, routes.backup, async ({ response }) => {
+    if (!backups)
+      throw new Problem(
+        409,
+        'no-folder',
+        'No folder here',
+        'The data is in a PostgreSQL server: its own tools make the backups.',
+      );
+    await backups.make('hand');
+    response.json(answer(care.health));
   });
 
   on(router, routes.shop, async ({ response }) => {

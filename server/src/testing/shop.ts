@@ -35,7 +35,10 @@ export async function freshFolder(): Promise<string> {
 
 /** A whole server on a port of its own. */
 export async function startShop(folder: string, env: Record<string, string> = {}): Promise<Running> {
-  const config = readConfig({ PORT: '0', HOT_SPLINE_DATA: folder, LOG_LEVEL: 'silent', ...env }, fileURLToPath(ROOT));
+  const config = readConfig(
+    { PORT: '0', HOT_SPLINE_DATA: folder, LOG_LEVEL: 'silent', HOT_SPLINE_BACKUPS: 'none', ...env },
+    fileURLToPath(ROOT),
+  );
   // In this thread: what the thread of its own adds is tried where a server runs as a process.
   return serve(config, pino({ level: 'silent' }), openPglite);
 }

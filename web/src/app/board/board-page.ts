@@ -24,6 +24,7 @@ import { uiActions } from '../state/ui';
 import { localDay, sayDay } from '../base/day';
 import { Radios } from '../shared/radios';
 import { BoardRows, type BoardSort } from './board-rows';
+import { KeepNotice, KeepState } from './keep-notice';
 import { RecallPanel } from './recall-panel';
 import { StartSheet } from './start-sheet';
 import { newId } from '../base/new-id';
@@ -52,7 +53,7 @@ interface Clash {
 /** All builds of the shop: open, start, copy, import, export, put away. */
 @Component({
   selector: 'hs-board-page',
-  imports: [Finder, Header, Radios, RecallPanel, RouterLink, StartSheet, TableModule],
+  imports: [KeepNotice, Finder, Header, Radios, RecallPanel, RouterLink, StartSheet, TableModule],
   providers: [BoardRows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'key($event)' },
@@ -82,6 +83,7 @@ export class BoardPage {
   private alone = false;
 
   constructor() {
+    void inject(KeepState).read();
     // The finder names what is looked for.
     inject(ActivatedRoute)
       .queryParamMap.pipe(takeUntilDestroyed())

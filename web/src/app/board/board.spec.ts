@@ -1,11 +1,12 @@
 import { TestBed } from '@angular/core/testing';
 import { signal } from '@angular/core';
-import type { Board, BoardRow, Recall } from '@hot-spline/model';
+import type { Board, BoardRow, HealthAnswer, Recall } from '@hot-spline/model';
 import { Screen, openBench } from '../../testing/harness';
 import { Away } from '../state/away';
 import { Outbox } from '../state/outbox';
 import { BoardPage } from './board-page';
 import { BoardRows } from './board-rows';
+import { KeepState } from './keep-notice';
 import { RecallPanel } from './recall-panel';
 
 const ID = (n: number): string => `a0000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
@@ -31,6 +32,7 @@ class Answers {
   readonly asked: string[] = [];
   rows: BoardRow[] = [];
   recall: Recall = { facets: [], builds: [] };
+  health: (asked: string) => HealthAnswer | [] = () => [];
   customers: { id: string; name: string; reach: string; builds: number }[] = [];
 
   constructor() {
@@ -43,6 +45,7 @@ class Answers {
       new Response(JSON.stringify(body), { headers: { 'content-type': 'application/json' } });
     const { pathname, searchParams } = new URL(url, 'http://shop');
     if (pathname === '/api/board') return json(this.board(searchParams));
+    if (['/api/health', '/api/check', '/api/backup'].includes(pathname)) return json(this.health(pathname));
     if (pathname === '/api/recall') return json(this.recall);
     if (pathname === '/api/customers') return json(this.customers);
     if (pathname.startsWith('/api/customers/')) {
@@ -90,6 +93,65 @@ function open(): Answers {
   ]);
   return answers;
 }
+
+describe('how the data is kept, on the board', () => {
+  const well: HealthAnswer = {
+    ok: true,
+    version: '1',
+    checked: '2026-11-30T08:00:00.000Z',
+    damage: [],
+    backup: { last: '2026-11-30T08:00:00.000Z', file: 'a.zip', old: false, problem: '' },
+  };
+  const board = async (health: HealthAnswer, after: HealthAnswer = well) => {
+    const answers = open();
+    answers.health = (asked) => (asked === '/api/health' ? health : after);
+    const screen = await Screen.of(BoardPage);
+    await screen.until(() => TestBed.inject(KeepState).health() !== null);
+    await screen.fixture.whenStable();
+    return { answers, screen };
+  };
+
+  it('says until when all of it is in a backup, and makes one', async () => {
+    const { answers, screen } = await board(well);
+    expect(screen.text).toContain('All of it is in a backup until');
+    expect(screen.all('[role="alert"]').length).toBe(0);
+    await screen.click('Make one now');
+    expect(answers.asked).toContain('POST /api/backup');
+  });
+
+  it('names what is missing, and looks through everything again when it is asked', async () => {
+    const damage = Array.from({ length: 9 }, (_, i) => ({
+      build: ID(i),
+      name: `Car ${i}`,
+      says: '31 of 60 entries missing',
+    }));
+    const { answers, screen } = await board({ ...well, ok: false, damage });
+    expect(screen.text).toContain('Not all that was kept is here.');
+    expect(screen.text).toContain('Car 0: 31 of 60 entries missing');
+    expect(screen.text).toContain('and 1 more');
+    await screen.click('Look through everything again');
+    expect(answers.asked).toContain('POST /api/check');
+    await screen.until(() => !screen.text.includes('Not all that was kept is here.'));
+    expect(screen.all('[role="alert"]').length).toBe(0);
+  });
+
+  it('warns of a backup that is old, or that came to nothing', async () => {
+    const backup = { last: '2026-11-20T08:00:00.000Z', file: 'a.zip', old: true, problem: '' };
+    const { screen } = await board({ ...well, backup });
+    expect(screen.text).toContain('too old to lean on');
+    await screen.click('Make a backup now');
+    await screen.until(() => !screen.text.includes('too old to lean on'));
+    expect(screen.all('[role="alert"]').length).toBe(0);
+  });
+
+  it('warns of one that came to nothing, with why', async () => {
+    const { screen } = await board({
+      ...well,
+      backup: { last: null, file: null, old: true, problem: 'The disk is full.' },
+    });
+    expect(screen.text).toContain('came to nothing: The disk is full.');
+  });
+});
 
 describe('rows of the board', () => {
   it('come in pieces, where somebody scrolls to; what is here is not asked for again', async () => {

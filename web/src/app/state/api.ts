@@ -5,6 +5,7 @@ import type {
   BuildSummary,
   Customer,
   CustomerWrite,
+  HealthAnswer,
   LedgerEntry,
   LibrarySpec,
   Recall,
@@ -97,6 +98,9 @@ async function call<R extends WireRoute>(route: R, { params, body, query }: Sent
 /** The server, as the app calls it. */
 export const api = {
   shop: (): Promise<Shop> => call(routes.shop),
+  health: (): Promise<HealthAnswer> => call(routes.health),
+  check: (): Promise<HealthAnswer> => call(routes.check),
+  backup: (): Promise<HealthAnswer> => call(routes.backup),
   board: (query: Readonly<Record<string, string | number>>): Promise<Board> => call(routes.board, { query }),
   recall: (of?: string): Promise<Recall> => call(routes.recall, of === undefined ? {} : { query: { of } }),
   customers: (): Promise<Customer[]> => call(routes.customers),
