@@ -17,6 +17,7 @@ import { refuseOtherMethods } from './base/http';
 import { libraryRoutes } from './library/routes';
 import { Problem, errorHandler, notFound } from './base/problem';
 import { refuseWithoutRoom } from './base/room';
+import { restoreRoutes } from './shop/restore';
 import { shopRoutes } from './shop/routes';
 
 export interface AppOptions {
@@ -31,6 +32,8 @@ export interface AppOptions {
   readonly care: Care;
   /** Makes backups; null where the database is a server’s own. */
   readonly backups?: Backups | null;
+  /** Where a backup that is brought back lies meanwhile, and what follows from it. */
+  readonly restore?: { readonly spool: string; readonly restored: (shop: string) => void };
   readonly gaugePace?: number;
   /** Free bytes of the disk that the data lies on; nothing where it lies elsewhere. */
   readonly free?: (() => number) | undefined;
@@ -49,6 +52,7 @@ export function createApp({
   free,
   care,
   backups = null,
+  restore,
 }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -106,6 +110,7 @@ export function createApp({
     photoRoutes(db),
     gaugeRoutes(gaugePace),
   );
+  if (restore) api.use(restoreRoutes(db, restore.spool, restore.restored));
   refuseOtherMethods(api, Object.values(routes));
   app.use('/api', api, notFound);
   if (webFolder !== undefined && existsSync(webFolder)) {

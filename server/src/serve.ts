@@ -1,4 +1,5 @@
 import { createServer, type RequestListener, type Server } from 'node:http';
+import { tmpdir } from 'node:os';
 import { isIPv6, type AddressInfo } from 'node:net';
 import { fileURLToPath } from 'node:url';
 import { FORMAT_VERSION } from '@hot-spline/model';
@@ -60,6 +61,8 @@ interface Kept {
   readonly lost: Promise<Error>;
   /** Says in the folder which shop it holds. */
   readonly mark: (shop: string) => void;
+  /** Says that it holds another shop from now on. */
+  readonly markAnew: (shop: string) => void;
   readonly close: () => Promise<void>;
 }
 
@@ -111,6 +114,7 @@ async function openFolder(config: Config, open: OpenFolder, log: Logger): Promis
           );
         if (mark?.format !== FORMAT_VERSION || mark.migrations !== migrations) write(shop);
       },
+      markAnew: write,
       async close() {
         watched.stop();
         await db.close();
@@ -126,7 +130,7 @@ async function openFolder(config: Config, open: OpenFolder, log: Logger): Promis
 async function openKept(config: Config, open: OpenFolder, log: Logger): Promise<Kept> {
   if (config.databaseUrl === undefined) return openFolder(config, open, log);
   const db = await openPostgres(config.databaseUrl);
-  return { db, lost: never, mark: () => undefined, close: () => db.close() };
+  return { db, lost: never, mark: () => undefined, markAnew: () => undefined, close: () => db.close() };
 }
 
 const NO_ADDRESS = ['EADDRNOTAVAIL', 'ENOTFOUND', 'EAI_AGAIN', 'EINVAL', 'EAFNOSUPPORT'];
@@ -219,6 +223,10 @@ export async function serve(
       hosts: config.hosts,
       care,
       backups,
+      restore: {
+        spool: config.databaseUrl === undefined ? config.dataFolder : tmpdir(),
+        restored: (shop) => kept.markAnew(shop),
+      },
       gaugePace: config.gaugePace,
       free: config.databaseUrl === undefined ? () => freeIn(config.dataFolder) : undefined,
     });

@@ -39,6 +39,8 @@ export interface WireBody {
   readonly limit: number;
   /** Content types other than JSON. */
   readonly types?: readonly string[];
+  /** Too large to be held: the handler reads it as it comes. */
+  readonly spooled?: true;
 }
 
 export interface WireAnswer {
@@ -80,6 +82,19 @@ export const routes = {
     summary: 'Counts and hashes all that is kept, now; answers when it has looked through everything.',
     answers: { 200: json(healthSchema, 'it has been looked through') },
     problems: [],
+  }),
+  restore: route({
+    method: 'post',
+    path: '/restore',
+    summary: 'Brings a backup back into a shop that has nothing in it yet: all of it, or nothing.',
+    body: { schema: z.unknown(), limit: 64 * KB * KB * KB, types: ['application/zip'], spooled: true },
+    answers: {
+      200: json(
+        z.object({ shop: z.uuid(), made: z.string(), builds: z.int(), entries: z.int(), photos: z.int() }),
+        'it is here, counted and hashed',
+      ),
+    },
+    problems: [409, 415, 422],
   }),
   backup: route({
     method: 'post',

@@ -31,7 +31,8 @@ function requireType(types: readonly string[]): RequestHandler {
 
 function parser({ body }: WireRoute): RequestHandler[] {
   if (!body) return [];
-  const { limit, types } = body;
+  const { limit, types, spooled } = body;
+  if (types && spooled) return [requireType(types)];
   if (types) return [requireType(types), express.raw({ type: [...types], limit })];
   return [requireType(JSON_TYPES), express.json({ limit, strict: false, type: JSON_TYPES })];
 }

@@ -85,6 +85,31 @@ describe('backups', () => {
     expect(await allOf(again)).toEqual(before);
     const bytes = await (await fetch(new URL(`/api/photos/${photo}`, again.url))).arrayBuffer();
     expect(Buffer.from(bytes).equals(PNG)).toBeTrue();
+    // By the page of a new shop as well.
+    const fresh = await freshFolder();
+    const other = await startShop(fresh);
+    const send = (body: Buffer, type = 'application/zip') =>
+      fetch(new URL('/api/restore', other.url), {
+        method: 'POST',
+        headers: { 'content-type': type },
+        body: new Uint8Array(body),
+      });
+    expect((await send(Buffer.from('no zip'))).status).toBe(422);
+    expect((await send(Buffer.from('{}'), 'application/json')).status).toBe(415);
+    const whole = readFileSync(zip);
+    expect((await send(whole.subarray(0, whole.length / 2))).status).toBe(422);
+    expect(((await call(other, 'GET', '/api/builds')).body as unknown[]).length).toBe(0);
+    const answer = await send(whole);
+    expect(answer.status).toBe(200);
+    expect(await answer.json()).toEqual(jasmine.objectContaining({ builds: 6, photos: 1 }));
+    expect(await allOf(other)).toEqual(before);
+    expect((await send(whole)).status).toBe(409);
+    await other.stop();
+    // Nothing lies about, and the folder says whose data it holds now.
+    expect(readdirSync(fresh).filter((one) => one.includes('restore'))).toEqual([]);
+    const reopened = await startShop(fresh);
+    expect(((await call(reopened, 'POST', '/api/check')).body as HealthAnswer).ok).toBeTrue();
+    await reopened.stop();
     // What is written now goes on behind what was.
     await create(again, 'After');
     expect(((await call(again, 'POST', '/api/check')).body as HealthAnswer).damage).toEqual([]);

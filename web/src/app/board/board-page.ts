@@ -25,6 +25,7 @@ import { localDay, sayDay } from '../base/day';
 import { Radios } from '../shared/radios';
 import { BoardRows, type BoardSort } from './board-rows';
 import { KeepNotice, KeepState } from './keep-notice';
+import { Restore } from './restore';
 import { RecallPanel } from './recall-panel';
 import { StartSheet } from './start-sheet';
 import { newId } from '../base/new-id';
@@ -53,7 +54,7 @@ interface Clash {
 /** All builds of the shop: open, start, copy, import, export, put away. */
 @Component({
   selector: 'hs-board-page',
-  imports: [KeepNotice, Finder, Header, Radios, RecallPanel, RouterLink, StartSheet, TableModule],
+  imports: [KeepNotice, Restore, Finder, Header, Radios, RecallPanel, RouterLink, StartSheet, TableModule],
   providers: [BoardRows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'key($event)' },

@@ -8,6 +8,7 @@ import { BoardPage } from './board-page';
 import { BoardRows } from './board-rows';
 import { KeepState } from './keep-notice';
 import { RecallPanel } from './recall-panel';
+import { LOAD_ANEW, Restore } from './restore';
 
 const ID = (n: number): string => `a0000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
 const rowOf = (n: number, change: Partial<BoardRow> = {}): BoardRow => ({
@@ -150,6 +151,37 @@ describe('how the data is kept, on the board', () => {
       backup: { last: null, file: null, old: true, problem: 'The disk is full.' },
     });
     expect(screen.text).toContain('came to nothing: The disk is full.');
+  });
+});
+
+describe('a new shop', () => {
+  const restoring = async (answer: () => Response) => {
+    open();
+    const anew = jasmine.createSpy('anew');
+    TestBed.overrideProvider(LOAD_ANEW, { useValue: anew });
+    const screen = await Screen.of(Restore);
+    (globalThis.fetch as jasmine.Spy).and.callFake(() => Promise.resolve(answer()));
+    const input = screen.find<HTMLInputElement>('input');
+    const files = new DataTransfer();
+    files.items.add(new File(['zip'], 'shop.zip'));
+    input.files = files.files;
+    input.dispatchEvent(new Event('change'));
+    return { screen, anew };
+  };
+
+  it('brings a backup back, says what is in it, and opens it', async () => {
+    const { screen, anew } = await restoring(() =>
+      Response.json({ shop: ID(1), made: '2026-11-30T08:00:00.000Z', builds: 6, entries: 40, photos: 1 }),
+    );
+    await screen.until(() => screen.text.includes('6 builds, 40 ledger entries and 1 photos'));
+    await screen.click('Open it');
+    expect(anew).toHaveBeenCalled();
+  });
+
+  it('says why one can’t be used', async () => {
+    const { screen } = await restoring(() => Response.json({ detail: 'It has no manifest.' }, { status: 422 }));
+    await screen.until(() => screen.text.includes('It has no manifest.'));
+    expect(screen.text).toContain('Bring a backup back');
   });
 });
 

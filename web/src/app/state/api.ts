@@ -43,6 +43,8 @@ interface Sent {
   readonly params?: Readonly<Record<string, string | number>>;
   readonly body?: unknown;
   readonly query?: Readonly<Record<string, string | number>>;
+  /** It may take as long as it takes. */
+  readonly patient?: true;
 }
 
 function addressOf({ path }: WireRoute, params: Sent['params'] = {}): string {
@@ -67,7 +69,7 @@ async function jsonOf(response: Response): Promise<unknown> {
  * Calls a route of the wire and checks what comes back by its schema.
  * @throws ApiError for everything but a success that can be read
  */
-async function call<R extends WireRoute>(route: R, { params, body, query }: Sent = {}): Promise<AnswerOf<R>> {
+async function call<R extends WireRoute>(route: R, { params, body, query, patient }: Sent = {}): Promise<AnswerOf<R>> {
   let response: Response;
   try {
     const blob = body instanceof Blob ? body : null;
@@ -75,7 +77,7 @@ async function call<R extends WireRoute>(route: R, { params, body, query }: Sent
       method: route.method.toUpperCase(),
       headers: body === undefined ? {} : { 'content-type': blob?.type ?? 'application/json' },
       body: body === undefined ? null : (blob ?? JSON.stringify(body)),
-      signal: AbortSignal.timeout(TIMEOUT_MS),
+      signal: patient ? null : AbortSignal.timeout(TIMEOUT_MS),
     });
   } catch (error) {
     const late = error instanceof Error && error.name === 'TimeoutError';
@@ -101,6 +103,7 @@ export const api = {
   health: (): Promise<HealthAnswer> => call(routes.health),
   check: (): Promise<HealthAnswer> => call(routes.check),
   backup: (): Promise<HealthAnswer> => call(routes.backup),
+  restore: (file: Blob) => call(routes.restore, { body: file.slice(0, file.size, 'application/zip'), patient: true }),
   board: (query: Readonly<Record<string, string | number>>): Promise<Board> => call(routes.board, { query }),
   recall: (of?: string): Promise<Recall> => call(routes.recall, of === undefined ? {} : { query: { of } }),
   customers: (): Promise<Customer[]> => call(routes.customers),
