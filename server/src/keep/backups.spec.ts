@@ -150,6 +150,20 @@ describe('backups', () => {
     expect(stdout).toContain('2 builds, 0 ledger entries');
   });
 
+  it('what does not add up is no backup, and takes no other one’s place', async () => {
+    const folder = await freshFolder();
+    const shop = await startShop(folder, { HOT_SPLINE_BACKUPS: path.join(folder, '..') });
+    const id = await create(shop, 'Was whole');
+    await made(shop);
+    const before = backupsOf(folder);
+    await shop.db.query(`delete from build_versions where build_id = $1`, [id]);
+    await shop.db.query(`update builds set name = name || '!', ledger_count = 1 where id = $1`, [id]);
+    const { backup } = await made(shop);
+    expect(backup?.problem).toContain('Was whole!: 1 of 1 entry missing');
+    expect(backupsOf(folder)).toEqual(before);
+    await shop.stop();
+  });
+
   it('one that is no backup, is damaged or of a later program is refused by name, and nothing is changed', async () => {
     const folder = await freshFolder();
     const shop = await startShop(folder, { HOT_SPLINE_BACKUPS: path.join(folder, 'elsewhere') });

@@ -148,8 +148,15 @@ export class Backups {
     this.makeRoom(newest);
     const name = nameAt(now, why);
     const file = path.join(this.to, name);
-    await writeArchive(this.db, (await readShop(this.db)).id, file);
-    await verifyArchive(file);
+    const draft = `${file}.draft`;
+    try {
+      await writeArchive(this.db, (await readShop(this.db)).id, draft);
+      await verifyArchive(draft);
+      // What does not add up is no backup, and takes no other one’s place.
+      renameSync(draft, file);
+    } finally {
+      rmSync(draft, { force: true });
+    }
     const kept = keptOf(backupsIn(this.to), now);
     for (const old of backupsIn(this.to)) if (!kept.has(old)) rmSync(path.join(this.to, old));
     this.copy(file);

@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { signal } from '@angular/core';
+import { signal, type Provider } from '@angular/core';
 import type { Board, BoardRow, HealthAnswer, Recall } from '@hot-spline/model';
 import { Screen, openBench } from '../../testing/harness';
 import { Away } from '../state/away';
@@ -76,7 +76,7 @@ class Answers {
   }
 }
 
-function open(): Answers {
+function open(...more: Provider[]): Answers {
   const answers = new Answers();
   openBench(undefined, [], 'metric', [
     {
@@ -91,6 +91,7 @@ function open(): Answers {
     },
     { provide: Away, useValue: { away: signal(false), newer: signal(false) } },
     BoardRows,
+    ...more,
   ]);
   return answers;
 }
@@ -156,9 +157,8 @@ describe('how the data is kept, on the board', () => {
 
 describe('a new shop', () => {
   const restoring = async (answer: () => Response) => {
-    open();
     const anew = jasmine.createSpy('anew');
-    TestBed.overrideProvider(LOAD_ANEW, { useValue: anew });
+    open({ provide: LOAD_ANEW, useValue: anew });
     const screen = await Screen.of(Restore);
     (globalThis.fetch as jasmine.Spy).and.callFake(() => Promise.resolve(answer()));
     const input = screen.find<HTMLInputElement>('input');

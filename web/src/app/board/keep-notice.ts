@@ -92,10 +92,12 @@ export class KeepState {
   `,
   styles: `
     .caution {
+      display: grid;
+      gap: 6px;
+      justify-items: start;
       margin-bottom: 12px;
     }
     ul {
-      margin: 4px 0 6px;
       padding-left: 18px;
       list-style: disc;
     }

@@ -11,7 +11,7 @@ export const LOAD_ANEW = new InjectionToken<() => void>('load anew', { factory: 
   selector: 'hs-restore',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <p class="soft">
+    <p class="soft" [hidden]="done() !== ''">
       Was there a shop before?
       <button type="button" class="quiet" [disabled]="busy()" (click)="picker.click()">
         {{ busy() ? 'Bringing it back…' : 'Bring a backup back' }}
@@ -31,6 +31,16 @@ export const LOAD_ANEW = new InjectionToken<() => void>('load anew', { factory: 
     }
     @if (done(); as what) {
       <p role="status">{{ what }} <button type="button" class="quiet main" (click)="anew()">Open it</button></p>
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      justify-items: center;
+      gap: 10px;
+    }
+    button {
+      margin-left: 8px;
     }
   `,
 })
