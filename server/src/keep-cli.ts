@@ -69,6 +69,8 @@ async function backup(config: Config, target: string | undefined): Promise<void>
 async function restore(config: Config, file: string | undefined): Promise<void> {
   if (file === undefined) throw new StartProblem('Which backup?', 'npm run restore -- backup.zip');
   if (!existsSync(file)) throw new StartProblem(`There is no ${file}.`, 'npm run restore -- backup.zip');
+  // Read to its end first: what can’t be used changes nothing.
+  await verifyArchive(file);
   const folder = config.dataFolder;
   await prepareFolder(folder);
   const lock = await lockFolder(folder);
