@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { routes } from '@hot-spline/model';
-import express, { type Express } from 'express';
+import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { boardRoutes } from './board/routes';
@@ -40,6 +40,21 @@ export interface AppOptions {
 }
 
 const hostName = (host: string | undefined): string => (host ?? '').replace(/:\d+$/, '').toLowerCase();
+
+const hostOf = (origin: string): string | null => (URL.canParse(origin) ? new URL(origin).host : null);
+
+/**
+ * A page of another site may not ask for anything in the name of who looks at it: its browser says where it comes from. Programs say
+ * nothing, and are heard.
+ */
+const refuseForeign: RequestHandler = (request, _response, next) => {
+  const { origin, host, 'sec-fetch-site': site } = request.headers;
+  const reads = request.method === 'GET' || request.method === 'HEAD' || request.method === 'OPTIONS';
+  const elsewhere = !reads && site !== undefined && site !== 'same-origin' && site !== 'none';
+  if (elsewhere || (origin !== undefined && hostOf(origin) !== host))
+    throw new Problem(403, 'foreign-page', 'A page of another site', 'Only the app’s own pages may do this.');
+  next();
+};
 
 /** One process serves the API and the web app. */
 export function createApp({
@@ -98,6 +113,7 @@ export function createApp({
     response.set('Cache-Control', 'no-store');
     next();
   });
+  app.use('/api', refuseForeign);
   if (free) app.use('/api', refuseWithoutRoom(free));
   const api = express.Router();
   api.use(

@@ -8,6 +8,7 @@ import { pino } from 'pino';
 import { createApp } from './app';
 import { StartProblem } from './base/start-problem';
 import { Care } from './keep/care';
+import { call, freshFolder, startShop } from './testing/shop';
 import { readConfig } from './config';
 import type { Database } from './db/database';
 import { readMigrations } from './db/migrate';
@@ -127,6 +128,27 @@ describe('the web app on the server', () => {
 
   it('never lets an answer of the API be kept', async () => {
     expect((await fetch(`${site.url}/api/calc`)).headers.get('cache-control')).toBe('no-store');
+  });
+});
+
+describe('pages of other sites', () => {
+  it('may write nothing, and read nothing by script; programs and the app’s own pages may', async () => {
+    const shop = await startShop(await freshFolder());
+    const { host } = new URL(shop.url);
+    const post = async (headers: Record<string, string>) =>
+      (await call(shop, 'POST', '/api/check', undefined, headers)).status;
+    expect(await post({})).toBe(200);
+    expect(await post({ origin: `http://${host}`, 'sec-fetch-site': 'same-origin' })).toBe(200);
+    expect(await post({ origin: 'http://elsewhere.test', 'sec-fetch-site': 'cross-site' })).toBe(403);
+    // Another port of this machine is another site’s page too, and so is one that hides where it comes from.
+    expect(await post({ origin: 'http://127.0.0.1:1', 'sec-fetch-site': 'same-site' })).toBe(403);
+    expect(await post({ 'sec-fetch-site': 'cross-site' })).toBe(403);
+    expect(await post({ origin: 'null' })).toBe(403);
+    const get = async (headers: Record<string, string>) =>
+      (await call(shop, 'GET', '/api/builds', undefined, headers)).status;
+    expect(await get({ 'sec-fetch-site': 'cross-site' })).toBe(200);
+    expect(await get({ origin: 'http://elsewhere.test' })).toBe(403);
+    await shop.stop();
   });
 });
 

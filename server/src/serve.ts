@@ -18,6 +18,7 @@ import {
   existsWhole,
   prepareFolder,
   requireRoom,
+  restoreAdvice,
   sizeOf,
   writeMark,
   type Mark,
@@ -101,7 +102,11 @@ async function openFolder(config: Config, open: OpenFolder, log: Logger): Promis
       requireRoom(folder, START_BYTES.shop + sizeOf(databaseFolder(folder)));
       log.info({ copy: copyBeforeMigration(folder) }, 'copied before migrating');
     }
-    const db = await open(databaseFolder(folder));
+    const db = await open(databaseFolder(folder)).catch((error: unknown) => {
+      if (fresh) throw error;
+      const why = error instanceof Error ? error.message : String(error);
+      throw new StartProblem(`The database in ${folder} can’t be opened: ${why}.`, restoreAdvice(folder));
+    });
     const watched = watch(lock, folder);
     return {
       db: readingRound(db, folder, log),

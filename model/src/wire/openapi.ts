@@ -11,6 +11,7 @@ type Json = Record<string, unknown>;
 /** What every route may answer, and what a status means. */
 const PROBLEMS: Readonly<Record<number, string>> = {
   400: 'the body is not JSON',
+  403: 'a page of another site asked for it',
   404: 'there is nothing of that id',
   405: 'the path is there, but not for this method; `Allow` names those that it takes',
   409: 'it was changed meanwhile, or something else is kept under this id; both versions are in the answer',
@@ -77,7 +78,7 @@ function operationOf(id: string, route: WireRoute, example?: unknown): Json {
     responses: {
       ...Object.fromEntries(Object.entries(answers).map(([status, one]) => [status, answerOf(one, withWorking)])),
       ...Object.fromEntries(
-        [...new Set([...problems, 405, 421, 500, 503, ...(writes ? [507] : [])])].map((status) => [
+        [...new Set([...problems, 403, 405, 421, 500, 503, ...(writes ? [507] : [])])].map((status) => [
           String(status),
           { description: PROBLEMS[status], content: problem },
         ]),

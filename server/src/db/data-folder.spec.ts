@@ -71,6 +71,11 @@ describe('the data folder', () => {
     mkdirSync(path.join(emptied, 'pg'));
     expect((await refused(emptied)).message).toContain('pg/ is empty or gone');
 
+    // The first block of the file without which PostgreSQL opens nothing.
+    const noControl = copy();
+    writeFileSync(path.join(noControl, 'pg/global/pg_control'), Buffer.alloc(8192));
+    await expectAsync(startShop(noControl)).toBeRejectedWithError(StartProblem, /can’t be opened/);
+
     // Nor where nobody has marked it yet.
     rmSync(path.join(noVersion, MARK));
     expect((await refused(noVersion)).message).toContain('holds no whole database: PG_VERSION missing');

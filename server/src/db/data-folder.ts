@@ -188,7 +188,8 @@ export function examineFolder(folder: string): Mark | null {
   return null;
 }
 
-function restoreAdvice(folder: string): string {
+/** What to do where the data can’t be used as it is. */
+export function restoreAdvice(folder: string): string {
   const backups = path.join(folder, BACKUPS);
   const kept = fs.existsSync(backups)
     ? fs
