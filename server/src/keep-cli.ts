@@ -10,7 +10,7 @@ import { FolderInUse, lockFolder } from './db/folder-lock';
 import { migrate, readMigrations } from './db/migrate';
 import { openPglite } from './db/pglite';
 import { writeArchive } from './keep/archive';
-import { nameAt } from './keep/backups';
+import { copyBeforeMigration, nameAt } from './keep/backups';
 import { checkShop } from './keep/check';
 import { BadArchive, restoreArchive, verifyArchive } from './keep/open-archive';
 import { readShop } from './keep/shop';
@@ -46,14 +46,21 @@ async function backup(config: Config, target: string | undefined): Promise<void>
     return askServer(config);
   }
   try {
-    examineFolder(folder);
+    const mark = examineFolder(folder);
+    if (mark?.migrations !== readMigrations().length) copyBeforeMigration(folder);
     const db = await openPglite(databaseFolder(folder));
     try {
       await migrate(db, readMigrations());
       const file = target ?? path.join(folder, BACKUPS, nameAt(new Date(), 'hand'));
       mkdirSync(path.dirname(file), { recursive: true });
-      const { counts } = await writeArchive(db, (await readShop(db)).id, file);
-      await verifyArchive(file);
+      // Called so only when it has been read to its end.
+      const draft = `${file}.draft`;
+      const { counts } = await writeArchive(db, (await readShop(db)).id, draft);
+      await verifyArchive(draft).catch((error: unknown) => {
+        rmSync(draft);
+        throw error;
+      });
+      renameSync(draft, file);
       say(
         `${file}: ${counted(counts.builds, 'build')}, ${counts.entries} ledger entries, ${counted(counts.photos, 'photo')}; opened and read to its end.`,
       );
@@ -128,7 +135,7 @@ try {
 } catch (error) {
   if (error instanceof StartProblem) process.stderr.write(`${error.message} ${error.advice}\n`);
   else if (error instanceof BadArchive)
-    process.stderr.write(`This backup can’t be used: ${error.message} Nothing was changed.\n`);
+    process.stderr.write(`This backup can’t be used: ${error.message} Nothing that was kept was changed.\n`);
   else throw error;
   process.exitCode = 1;
 }

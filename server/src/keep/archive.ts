@@ -70,9 +70,10 @@ export async function stateOf(db: Queries): Promise<string> {
  * Writes all that a shop has into one zip, row by row as it is kept: builds with their versions, ledgers and chains, the library,
  * photos as files, settings, customers. One build after the other: each is whole, others write meanwhile.
  * @param file written beside first, and only then called so
+ * @param signal stops it before the next build or photo
  * @throws what the disk says; no half of a file is left
  */
-export async function writeArchive(db: Database, shop: string, file: string): Promise<Manifest> {
+export async function writeArchive(db: Database, shop: string, file: string, signal?: AbortSignal): Promise<Manifest> {
   const draft = `${file}.part`;
   const zip = new yazl.ZipFile();
   const files: { name: string; sha256: string }[] = [];
@@ -80,6 +81,7 @@ export async function writeArchive(db: Database, shop: string, file: string): Pr
   /** Read when its turn comes: never more than one of them is in memory. */
   const add = (name: string, compress: boolean, read: () => Promise<Uint8Array>): void =>
     zip.addReadStreamLazy(name, { compress }, (give) => {
+      if (signal?.aborted === true) return void zip.emit('error', new Error('It was stopped.'));
       read().then(
         (bytes) => {
           files.push({ name, sha256: createHash('sha256').update(bytes).digest('hex') });

@@ -212,11 +212,25 @@ describe('backups', () => {
     const names = Array.from({ length: 24 * 400 }, (_, i) => hours(i));
     const kept = keptOf(names, now);
     expect(kept.size).toBeLessThanOrEqual(3 + 7 + 4 + 12);
-    for (const n of [0, 1, 2, 24, 6 * 24, 14 * 24, 300 * 24])
+    for (const n of [0, 1, 2])
       expect(kept.has(hours(n)))
         .withContext(`${n} h`)
         .toBeTrue();
     expect(kept.has(hours(3))).toBeFalse();
+    // As it goes, day by day: what is thrown away is not there any more when it would have grown old.
+    let there: string[] = [];
+    const days = (n: number): Date => new Date(now.getTime() - n * 86_400_000);
+    for (let day = 400; day >= 0; day--) {
+      const all = [...there, nameAt(days(day), 'day')];
+      const left = keptOf(all, days(day));
+      there = all.filter((name) => left.has(name));
+    }
+    const ages = Array.from({ length: 401 }, (_, n) => n).filter((n) => there.includes(nameAt(days(n), 'day')));
+    expect(ages.slice(0, 7)).toEqual([0, 1, 2, 3, 4, 5, 6]);
+    const between = (from: number, to: number): number => ages.filter((n) => n >= from && n < to).length;
+    expect(between(14, 28)).toBeGreaterThan(0);
+    expect(between(60, 180)).toBe(4);
+    expect(between(300, 360)).toBeGreaterThan(0);
     // What is no backup of ours is left alone.
     expect(keptOf(['holiday.zip'], now).size).toBe(0);
   });

@@ -49,9 +49,10 @@ export function keptOf(names: readonly string[], now: Date): ReadonlySet<string>
   const newestOfEach = (periods: number, periodMs: number): void => {
     const taken = new Set<number>();
     for (const { name, at } of all) {
-      const age = Math.floor((now.getTime() - at.getTime()) / periodMs);
-      if (age >= periods || taken.has(age)) continue;
-      taken.add(age);
+      // Of fixed days and weeks, not of ages: else what is newest of a week moves on with every day, and none grows old.
+      const period = Math.floor(at.getTime() / periodMs);
+      if (Math.floor(now.getTime() / periodMs) - period >= periods || taken.has(period)) continue;
+      taken.add(period);
       kept.add(name);
     }
   };
@@ -86,6 +87,7 @@ export class Backups {
   private state: BackupState;
   private timer: NodeJS.Timeout | undefined;
   private last: Promise<void> = Promise.resolve();
+  private readonly stopped = new AbortController();
   private readonly to: string;
 
   /**
@@ -150,7 +152,7 @@ export class Backups {
     const file = path.join(this.to, name);
     const draft = `${file}.draft`;
     try {
-      await writeArchive(this.db, (await readShop(this.db)).id, draft);
+      await writeArchive(this.db, (await readShop(this.db)).id, draft, this.stopped.signal);
       await verifyArchive(draft);
       // What does not add up is no backup, and takes no other one’s place.
       renameSync(draft, file);
@@ -188,6 +190,8 @@ export class Backups {
 
   async end(): Promise<void> {
     clearInterval(this.timer);
+    // Who is told to stop leaves: what was begun is made at the next start.
+    this.stopped.abort();
     await this.last;
   }
 }
