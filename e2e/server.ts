@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { cpSync, mkdtempSync } from 'node:fs';
+import { cpSync, lstatSync, mkdtempSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -32,7 +32,11 @@ export async function emptyShop(): Promise<void> {
 /** A folder for the data of a server of one's own: a new shop, nothing in it. */
 export function dataFolder(): string {
   const folder = mkdtempSync(path.join(tmpdir(), 'hot-spline-own-'));
-  cpSync(process.env['E2E_EMPTY_SHOP'] ?? '', folder, { recursive: true });
+  cpSync(process.env['E2E_EMPTY_SHOP'] ?? '', folder, {
+    recursive: true,
+    // A lock is its server's own: where that one had to be ended it may still lie there, and a copy of it locks nothing.
+    filter: (file) => !lstatSync(file).isSocket(),
+  });
   return folder;
 }
 

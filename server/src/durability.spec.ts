@@ -18,9 +18,12 @@ const shopOf = (folder: string, env: Record<string, string> = {}) => ({
   env: { ...process.env, PORT: '0', HOT_SPLINE_DATA: folder, LOG_LEVEL: 'silent', HOT_SPLINE_BACKUPS: 'none', ...env },
 });
 /** A server in a process of its own, so that it can be killed. */
-async function spawnShop(folder: string): Promise<{ process: ChildProcess; shop: Running }> {
+async function spawnShop(
+  folder: string,
+  env: Record<string, string> = {},
+): Promise<{ process: ChildProcess; shop: Running }> {
   const [node, ...args] = SHOP;
-  const child = spawn(node, args, { ...shopOf(folder), stdio: ['ignore', 'pipe', 'pipe'] });
+  const child = spawn(node, args, { ...shopOf(folder, env), stdio: ['ignore', 'pipe', 'pipe'] });
   const url = await new Promise<string>((resolve, reject) => {
     let text = '';
     child.stdout.on('data', (chunk) => {
@@ -120,6 +123,38 @@ describe('durability', () => {
     const { process: server } = await spawnShop(folder);
     const left = gone(server);
     fs.rmSync(path.join(folder, LOCK_FILE));
+    await left;
+    expect(server.exitCode).toBe(70);
+  });
+
+  it('told to stop while it starts, or just as it says where it is, it leaves in order', async () => {
+    const folder = await freshFolder();
+    const lock = path.join(folder, LOCK_FILE);
+    const [node, ...args] = SHOP;
+    const starting = spawn(node, args, { ...shopOf(folder), stdio: 'ignore' });
+    const left = gone(starting);
+    while (!fs.existsSync(lock)) await new Promise((resolve) => setImmediate(resolve));
+    starting.kill('SIGTERM');
+    await left;
+    expect([starting.exitCode, fs.existsSync(lock)]).toEqual([0, false]);
+    const { process: server } = await spawnShop(folder);
+    const over = gone(server);
+    server.kill('SIGTERM');
+    await over;
+    expect([server.exitCode, fs.existsSync(lock)]).toEqual([0, false]);
+  });
+
+  it('leaves with a code where its database never comes back', async () => {
+    const folder = await freshFolder();
+    // Its thread turns round and round as soon as it is told to close, as PGlite does where it finds no room for its log.
+    const spin =
+      "import { isMainThread, parentPort } from 'node:worker_threads'; " +
+      "if (!isMainThread) parentPort?.on('message', (m) => { if (m.kind === 'close') for (;;); });";
+    const { process: server } = await spawnShop(folder, {
+      NODE_OPTIONS: `--import=data:text/javascript,${encodeURIComponent(spin)}`,
+    });
+    const left = gone(server);
+    server.kill('SIGTERM');
     await left;
     expect(server.exitCode).toBe(70);
   });

@@ -11,8 +11,9 @@ const LOST = 70;
 const say = (line: string): void => void process.stderr.write(`${line}\n`);
 
 /** Leaves with a code, in order if that can be done in time. */
-function leave(running: Running, code: number): void {
+function leave(running: Running | null, code: number): void {
   setTimeout(() => process.exit(code || LOST), LEAVES_MS).unref();
+  if (!running) return;
   running.stop().then(
     () => process.exit(code),
     (error: unknown) => {
@@ -22,11 +23,21 @@ function leave(running: Running, code: number): void {
   );
 }
 
+/** Told to stop while it still starts, it ends what it is at first: a database that is being made is not left in the middle. */
+let running: Running | null = null;
+let told = false;
+const stop = (): void => {
+  if (told) return;
+  told = true;
+  leave(running, 0);
+};
+process.on('SIGINT', stop);
+process.on('SIGTERM', stop);
+
 try {
-  const running = await serve(readConfig(process.env, fileURLToPath(ROOT)));
-  process.stdout.write(`Hot Spline is at ${running.url}\n`);
-  process.once('SIGINT', () => leave(running, 0));
-  process.once('SIGTERM', () => leave(running, 0));
+  running = await serve(readConfig(process.env, fileURLToPath(ROOT)));
+  if (told) leave(running, 0);
+  else process.stdout.write(`Hot Spline is at ${running.url}\n`);
   void running.lost.then((why) => {
     say(why.message);
     leave(running, LOST);
