@@ -7,8 +7,10 @@ import {
   type ConsoleMessage,
   type Locator,
   type Page,
+  type PlaywrightWorkerArgs,
   type Request,
 } from '@playwright/test';
+import { dataFolder, freePort, startServer } from './server';
 
 /** Builds that stories are told on: kept documents, which don’t move when the demo builds are changed. */
 export type DemoName =
@@ -29,6 +31,15 @@ export async function importDemo(request: APIRequestContext, name: DemoName): Pr
   const answer = await request.post('/api/builds', { data: { id, file: demoFile(name) } });
   expect(answer.status()).toBe(201);
   return id;
+}
+
+/** A shop of its own with a server that can be killed, and a build in it. */
+export async function ownShop({ request: requests }: Pick<PlaywrightWorkerArgs['playwright'], 'request'>) {
+  const [folder, port] = [dataFolder(), await freePort()];
+  const base = `http://127.0.0.1:${port}`;
+  const server = await startServer(folder, port);
+  const request = await requests.newContext({ baseURL: base });
+  return { folder, port, base, server, request, id: await importDemo(request, 'kittiwake-drift-coupe') };
 }
 
 /** Where something is drawn. */

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { Bench, demoFile, expect, importDemo, test } from './bench';
-import { dataFolder, freePort, kill, startServer } from './server';
+import { Bench, demoFile, expect, ownShop, test } from './bench';
+import { kill, startServer } from './server';
 
 test.describe('story 5: keep', () => {
   test('undo and redo, and what was saved is there after a reload', async ({ drift, page, request }) => {
@@ -246,12 +246,8 @@ test.describe('story 5: keep', () => {
 test.describe('kill and restart', () => {
   test('the server is killed while somebody works; everything is there afterwards', async ({ page, playwright }) => {
     test.setTimeout(120_000);
-    const folder = dataFolder();
-    const port = await freePort();
-    const base = `http://127.0.0.1:${port}`;
-    let server = await startServer(folder, port);
-    const request = await playwright.request.newContext({ baseURL: base });
-    const id = await importDemo(request, 'kittiwake-drift-coupe');
+    const { folder, port, base, server: first, request, id } = await ownShop(playwright);
+    let server = first;
     const bench = new Bench(page, id);
     await page.goto(`${base}/builds/${id}/gearing`);
     await bench.enter('Ring teeth', '41');
@@ -283,12 +279,8 @@ test.describe('kill and restart', () => {
     playwright,
   }) => {
     test.setTimeout(120_000);
-    const folder = dataFolder();
-    const port = await freePort();
-    const base = `http://127.0.0.1:${port}`;
-    let server = await startServer(folder, port);
-    const request = await playwright.request.newContext({ baseURL: base });
-    const id = await importDemo(request, 'kittiwake-drift-coupe');
+    const { folder, port, base, server: first, request, id } = await ownShop(playwright);
+    let server = first;
     const context = await browser.newContext({ serviceWorkers: 'allow', baseURL: base });
     const page = await context.newPage();
     await page.addInitScript(() => {

@@ -40,14 +40,15 @@ export function dataFolder(): string {
   return folder;
 }
 
-/** Starts the built server on a folder; it is up when this returns. */
+/** Starts the built server on a folder; it is up when this returns. @param program where it was built */
 export function startServer(
   folder: string,
   port: number,
   env: Readonly<Record<string, string>> = {},
+  program = root,
 ): Promise<ChildProcess> {
   const child = spawn(process.execPath, ['--liftoff-only', 'dist/server/main.mjs'], {
-    cwd: root,
+    cwd: program,
     env: {
       ...process.env,
       PORT: String(port),

@@ -121,7 +121,7 @@ export { FORMAT_VERSION } from './base/version';
 export { entryVersion, requireVersion, upgrade, type Kept } from './document/upgrade';
 export { fileJsonSchema } from './files/file-schemas';
 export { calculationRoutes } from './wire/calculation-routes';
-export { routes, type WireRoute } from './wire/index';
+export { SHOP_HEADER, routes, type WireRoute } from './wire/index';
 export {
   setUpsSchema,
   type Board,

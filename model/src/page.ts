@@ -10,7 +10,9 @@ export { parseOrRefuse } from './base/refuse';
 export { weakestLinks } from './shaft/links';
 export { unitFigures } from './unit/ids';
 export type { Unit } from './unit/schema';
-export { routes } from './wire/index';
+export { SHOP_HEADER, routes } from './wire/index';
+export type { CustomerWrite, ShopSettings } from './wire/bodies';
+export type { BuildFile } from './files/build-file';
 export {
   GonePlace,
   applyChanges,

@@ -17,6 +17,7 @@ import { refuseOtherMethods } from './base/http';
 import { libraryRoutes } from './library/routes';
 import { Problem, errorHandler, notFound } from './base/problem';
 import { refuseWithoutRoom } from './base/room';
+import { refuseOtherShop } from './shop/refuse-other';
 import { restoreRoutes } from './shop/restore';
 import { shopRoutes } from './shop/routes';
 
@@ -115,6 +116,7 @@ export function createApp({
   });
   app.use('/api', refuseForeign);
   if (free) app.use('/api', refuseWithoutRoom(free));
+  app.use('/api', refuseOtherShop(db));
   const api = express.Router();
   api.use(
     shopRoutes(db, version, care, backups),

@@ -1,4 +1,5 @@
 import { execFile } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import { mkdtempSync, mkdirSync, writeFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -197,6 +198,26 @@ describe('what nobody foresaw', () => {
       detail: 'This is a teapot.',
       more: 1,
     });
+  });
+});
+
+describe('a write for another shop', () => {
+  it('is refused before anything of it is kept; for this one, or for whichever answers, it is taken', async () => {
+    const shop = await startShop(await freshFolder());
+    const { id } = (await call(shop, 'GET', '/api/shop')).body as { id: string };
+    const customer = `/api/customers/${randomUUID()}`;
+    const write = (headers: Record<string, string>, method = 'PUT') =>
+      call(shop, method, customer, method === 'PUT' ? { name: 'A. Reed', reach: '' } : undefined, headers);
+    const foreign = await write({ 'hot-spline-shop': randomUUID() });
+    expect([foreign.status, foreign.body.type, foreign.body.shop]).toEqual([412, 'urn:hot-spline:other-shop', id]);
+    // Also one that is no id at all; a header that is there and empty names no shop that there is.
+    expect((await write({ 'hot-spline-shop': `${id} ${id}` })).status).toBe(412);
+    expect((await write({ 'hot-spline-shop': '' })).status).toBe(412);
+    expect((await write({ 'hot-spline-shop': 'x' }, 'DELETE')).status).toBe(412);
+    expect((await call(shop, 'GET', '/api/customers', undefined, { 'hot-spline-shop': 'x' })).body).toEqual([]);
+    expect((await write({ 'hot-spline-shop': id })).status).toBe(200);
+    expect((await write({})).status).toBe(200);
+    await shop.stop();
   });
 });
 

@@ -33,6 +33,9 @@ import * as z from 'zod';
 
 export const KB = 1024;
 
+/** Header of a write: the shop that it is for. Another shop refuses it; who does not say writes to whichever answers. */
+export const SHOP_HEADER = 'hot-spline-shop';
+
 export interface WireBody {
   readonly schema: z.ZodType;
   /** Most bytes. */

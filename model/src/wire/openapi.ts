@@ -15,6 +15,7 @@ const PROBLEMS: Readonly<Record<number, string>> = {
   404: 'there is nothing of that id',
   405: 'the path is there, but not for this method; `Allow` names those that it takes',
   409: 'it was changed meanwhile, or something else is kept under this id; both versions are in the answer',
+  412: 'this is another shop than the one that the write is for (header Hot-Spline-Shop); nothing was kept',
   413: 'the body is larger than is taken',
   415: 'the body is of a type that is not taken',
   421: 'the server was called by a name that is not its own',
@@ -37,7 +38,18 @@ function answerOf({ description, schema, type }: WireAnswer, withWorking: boolea
   return { description, content: { 'application/json': { schema: whole } } };
 }
 
-function parametersOf({ params, query }: WireRoute): Json[] {
+const isWrite = ({ method, path }: WireRoute): boolean => method !== 'get' && !path.startsWith('/calc');
+
+const SHOP_PARAMETER: Json = {
+  name: 'Hot-Spline-Shop',
+  in: 'header',
+  required: false,
+  description: 'id of the shop that this is for, as GET /api/shop says it: another shop refuses it',
+  schema: { type: 'string', format: 'uuid' },
+};
+
+function parametersOf(route: WireRoute): Json[] {
+  const { params, query } = route;
   const list = (where: 'path' | 'query', of: z.ZodObject | undefined): Json[] => {
     if (!of) return [];
     const { properties = {}, required = [] } = z.toJSONSchema(of, { io: 'input' }) as {
@@ -51,7 +63,7 @@ function parametersOf({ params, query }: WireRoute): Json[] {
       schema,
     }));
   };
-  return [...list('path', params), ...list('query', query)];
+  return [...list('path', params), ...list('query', query), ...(isWrite(route) ? [SHOP_PARAMETER] : [])];
 }
 
 function operationOf(id: string, route: WireRoute, example?: unknown): Json {
@@ -69,7 +81,6 @@ function operationOf(id: string, route: WireRoute, example?: unknown): Json {
       };
     return { requestBody: { required: true, content } };
   };
-  const writes = route.method !== 'get' && !route.path.startsWith('/calc');
   return {
     operationId: id,
     summary,
@@ -78,7 +89,7 @@ function operationOf(id: string, route: WireRoute, example?: unknown): Json {
     responses: {
       ...Object.fromEntries(Object.entries(answers).map(([status, one]) => [status, answerOf(one, withWorking)])),
       ...Object.fromEntries(
-        [...new Set([...problems, 403, 405, 421, 500, 503, ...(writes ? [507] : [])])].map((status) => [
+        [...new Set([...problems, 403, 405, 421, 500, 503, ...(isWrite(route) ? [412, 507] : [])])].map((status) => [
           String(status),
           { description: PROBLEMS[status], content: problem },
         ]),

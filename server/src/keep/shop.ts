@@ -25,19 +25,29 @@ async function set(db: Queries, key: string, value: string, replace: boolean): P
   await db.query(`insert into settings (key, value) values ($1, $2) on conflict (key) do ${then}`, [key, value]);
 }
 
-/** Which shop this is: made once with its data, the same wherever the data is opened; and what it has set. */
+/** Which shop this is: made once with its data, the same wherever the data is opened. */
+export async function readShopId(db: Queries): Promise<string> {
+  const id = await setting(db, KEYS.id);
+  if (id !== null) return id;
+  await set(db, KEYS.id, randomUUID(), false);
+  return readShopId(db);
+}
+
+/** The shop, and what it has set. */
 export async function readShop(db: Queries): Promise<{ id: string } & Required<ShopSettings>> {
-  if ((await setting(db, KEYS.id)) === null) await set(db, KEYS.id, randomUUID(), false);
-  const decimal = await setting(db, KEYS.decimal);
-  const rate = await setting(db, KEYS.hourRate);
+  const id = await readShopId(db);
+  const rows = await db.query<{ key: string; value: string }>('select key, value from settings');
+  const kept = new Map(rows.map(({ key, value }) => [key, value]));
+  const decimal = kept.get(KEYS.decimal);
+  const rate = kept.get(KEYS.hourRate) ?? '';
   return {
-    id: (await setting(db, KEYS.id)) ?? '',
-    currency: (await setting(db, KEYS.currency)) ?? CURRENCY,
+    id,
+    currency: kept.get(KEYS.currency) ?? CURRENCY,
     decimal: DECIMAL_SIGNS.find((sign) => sign === decimal) ?? null,
-    name: (await setting(db, KEYS.name)) ?? '',
-    logo: (await setting(db, KEYS.logo)) || null,
-    address: (await setting(db, KEYS.address)) ?? '',
-    hourRate: rate === null || rate === '' ? null : Number(rate),
+    name: kept.get(KEYS.name) ?? '',
+    logo: kept.get(KEYS.logo) || null,
+    address: kept.get(KEYS.address) ?? '',
+    hourRate: rate === '' ? null : Number(rate),
   };
 }
 

@@ -20,6 +20,7 @@ import { Finder } from '../frame/finder';
 import { Header } from '../frame/header';
 import { KeyReader } from '../frame/keys';
 import { api, type BuildSummary } from '../state/api';
+import { Outbox } from '../state/outbox';
 import { uiActions } from '../state/ui';
 import { localDay, sayDay } from '../base/day';
 import { Radios } from '../shared/radios';
@@ -65,10 +66,13 @@ export class BoardPage {
   private readonly store = inject(Store);
   private readonly router = inject(Router);
   private readonly messages = inject(MessageService);
+  private readonly outbox = inject(Outbox);
   private readonly keyReader = new KeyReader();
   private readonly picker = viewChild.required<ElementRef<HTMLInputElement>>('picker');
 
   protected readonly board = inject(BoardRows);
+  /** Builds that begin on this device: the server has not heard of them yet. */
+  protected readonly begun = signal<readonly { readonly id: string; readonly name: string }[]>([]);
   protected readonly words = BOARD_STATE_WORDS;
   protected readonly sorts = SORTS;
   protected readonly views = VIEWS;
@@ -104,6 +108,7 @@ export class BoardPage {
   }
 
   protected again(): void {
+    void this.outbox.pendingNew().then((begun) => this.begun.set([...begun].map(([id, { name }]) => ({ id, name }))));
     void (this.view() === 'states' ? this.board.byState() : this.board.load());
   }
 
@@ -181,7 +186,8 @@ export class BoardPage {
 
   protected async archive(build: BuildSummary, archived: boolean): Promise<void> {
     await this.work(async () => {
-      await api.archive(build.id, archived);
+      await this.outbox.putArchived('build', build.id, archived);
+      await this.outbox.sent();
       this.again();
     });
   }
@@ -225,7 +231,7 @@ export class BoardPage {
     if (library.length === 0) return '';
     const here = new Set((await api.library()).map(({ spec }) => JSON.stringify(spec)));
     const fresh = library.filter((spec) => !here.has(JSON.stringify(spec)));
-    for (const spec of fresh) await api.saveSpec(newId(), { writeId: newId(), baseVersion: 0, who: '', spec });
+    for (const spec of fresh) await this.outbox.putLibrary(newId(), 0, spec);
     return `${fresh.length} taken, ${library.length - fresh.length} were here already.`;
   }
 
@@ -233,8 +239,9 @@ export class BoardPage {
   protected async settle({ file, here }: Clash, how: 'replace' | 'both' | 'skip'): Promise<void> {
     await this.work(async () => {
       const id = newId();
-      if (how !== 'skip') await api.create(id, file);
-      if (how === 'replace') await api.archive(here.id, true);
+      if (how !== 'skip') await this.outbox.putNew(id, file);
+      if (how === 'replace') await this.outbox.putArchived('build', here.id, true);
+      await this.outbox.sent();
       this.clashes.update((clashes) => clashes.filter((clash) => clash.file !== file));
       if (how !== 'skip' && this.alone) await this.router.navigate(['/builds', id]);
       else this.again();
@@ -246,8 +253,9 @@ export class BoardPage {
       let last = '';
       for (const file of files) {
         last = newId();
-        await api.create(last, file);
+        await this.outbox.putNew(last, file);
       }
+      await this.outbox.sent();
       if (open) await this.router.navigate(['/builds', last]);
       else this.again();
     });

@@ -76,12 +76,30 @@ class Answers {
   }
 }
 
+const send = async (method: string, path: string, body?: unknown): Promise<void> => {
+  const response = await fetch(`/api/${path}`, { method, body: JSON.stringify(body) });
+  if (!response.ok) throw new Error(((await response.json()) as { detail: string }).detail);
+};
+/** The outbox, as if the server had everything at once. */
+const sending = {
+  sent: () => Promise.resolve(),
+  pendingNew: () => Promise.resolve(new Map()),
+  pendingCustomers: () => Promise.resolve(new Map()),
+  putNew: (id: string, file: unknown) => send('POST', 'builds', { id, file }),
+  putArchived: (_: string, id: string, archived: boolean) => send('POST', `builds/${id}/archive`, { archived }),
+  putLibrary: (id: string, baseVersion: number, spec: unknown) => send('PUT', `library/${id}`, { baseVersion, spec }),
+  putCustomer: (id: string, customer: unknown) => send(customer ? 'PUT' : 'DELETE', `customers/${id}`, customer),
+};
+
 function open(...more: Provider[]): Answers {
   const answers = new Answers();
   openBench(undefined, [], 'metric', [
     {
       provide: Outbox,
       useValue: {
+        ...sending,
+        keeps: signal('all'),
+        unsigned: signal(0),
         waiting: signal(0),
         trouble: signal(null),
         holding: signal(false),

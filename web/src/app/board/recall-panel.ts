@@ -5,7 +5,9 @@ import { MessageService } from 'primeng/api';
 import { Field } from '../shared/field';
 import { textReader } from '../shared/readers';
 import { RemoveButton } from '../shared/remove-button';
-import { ApiError, api } from '../state/api';
+import { api } from '../state/api';
+import { readCustomers } from '../state/customers';
+import { Outbox } from '../state/outbox';
 import { newId } from '../base/new-id';
 
 /** When something fails on one car: every other build that has it, and whom to call. Customers are kept and erased here. */
@@ -155,6 +157,7 @@ import { newId } from '../base/new-id';
 export class RecallPanel {
   readonly closed = output();
   private readonly messages = inject(MessageService);
+  private readonly outbox = inject(Outbox);
   protected readonly readName = textReader('Name', 80, 1);
   protected readonly readReach = textReader('Telephone or mail', 120);
   protected readonly typed = signal('');
@@ -177,13 +180,13 @@ export class RecallPanel {
     try {
       await work();
     } catch (error) {
-      if (!(error instanceof ApiError)) throw error;
-      this.messages.add({ severity: 'error', summary: 'Not done', detail: error.message, life: 8000 });
+      const detail = error instanceof Error ? error.message : String(error);
+      this.messages.add({ severity: 'error', summary: 'Not done', detail, life: 8000 });
     }
   }
 
   private read(): Promise<void> {
-    return this.run(async () => this.customers.set(await api.customers()));
+    return this.run(async () => this.customers.set(await readCustomers(this.outbox)));
   }
 
   protected ask(of: string): Promise<void> {
@@ -192,21 +195,21 @@ export class RecallPanel {
 
   protected add(name: string): Promise<void> {
     return this.run(async () => {
-      await api.saveCustomer(newId(), { name, reach: '' });
+      await this.outbox.putCustomer(newId(), { name, reach: '' });
       await this.read();
     });
   }
 
   protected save({ id, name, reach }: Customer, change: { name?: string; reach?: string }): Promise<void> {
     return this.run(async () => {
-      await api.saveCustomer(id, { name, reach, ...change });
+      await this.outbox.putCustomer(id, { name, reach, ...change });
       await this.read();
     });
   }
 
   protected erase({ id }: Customer): Promise<void> {
     return this.run(async () => {
-      await api.eraseCustomer(id);
+      await this.outbox.putCustomer(id, null);
       await this.read();
     });
   }

@@ -5,10 +5,17 @@ import { Store } from '@ngrx/store';
 import { sayTime } from '../base/day';
 import { Radios } from '../shared/radios';
 import { Away } from '../state/away';
-import { Outbox } from '../state/outbox';
+import { Outbox, type Keeps } from '../state/outbox';
 import { NotTakenPanel } from './not-taken';
 import { Who } from './who';
 import { uiActions, uiFeature } from '../state/ui';
+
+const UNKEPT_WORDS: Readonly<Record<Keeps, string | null>> = {
+  all: null,
+  'no-more': 'No room on this device: what you change goes to the server at once, or is said to be not kept.',
+  nothing:
+    'This browser keeps nothing on this device: what you change goes to the server at once, or is said to be not kept.',
+};
 
 /** Name of the app and of the build, search, units, theme, and how the saving stands. */
 @Component({
@@ -19,7 +26,9 @@ import { uiActions, uiFeature } from '../state/ui';
     <header>
       <a class="brand" routerLink="/">Hot Spline</a>
       <span class="title">{{ title() }}</span>
-      <span class="saving" role="status" [class.trouble]="trouble() !== null || away()">{{ saving() }}</span>
+      <span class="saving" role="status" [class.trouble]="trouble() !== null || away() || unkept() !== null">{{
+        saving()
+      }}</span>
       <hs-not-taken />
       <ng-content />
       <button type="button" class="find" aria-label="Find a build, part, figure" (click)="find.emit()">
@@ -206,11 +215,15 @@ export class Header {
   protected readonly system = this.store.selectSignal(uiFeature.selectSystem);
   protected readonly night = this.store.selectSignal(uiFeature.selectNight);
   protected readonly trouble = this.outbox.trouble;
+  /** What this device does not keep, in words. */
+  protected readonly unkept = computed(() => UNKEPT_WORDS[this.outbox.keeps()]);
   private readonly server = inject(Away);
   protected readonly away = this.server.away;
   protected readonly saving = computed(() => {
     const waiting = this.outbox.waiting();
     const trouble = this.outbox.trouble();
+    const unkept = this.unkept();
+    if (unkept !== null) return [trouble, unkept].filter((one) => one !== null).join(' ');
     if (trouble !== null) return `${trouble} ${waiting} ${waiting === 1 ? 'change waits' : 'changes wait'}, kept here.`;
     if (this.outbox.holding()) return 'Held until you choose what to keep';
     if (this.away()) return 'Server away: as this device knew it last. Readings are kept here.';

@@ -17,6 +17,16 @@ function whatOf({ write }: NotTaken): string {
       const known = subjects.some(({ what }) => what === entry.subject.what);
       return `Reading: ${known ? entry.subject.what.replace(/-/g, ' ') : 'unknown'}`;
     }
+    case 'create':
+      return `New build: ${write.file.build.name}`;
+    case 'archive':
+      return `${write.of === 'build' ? 'A build' : 'A spec'} ${write.archived ? 'put away' : 'brought back'}`;
+    case 'customer':
+      return write.customer ? `Customer: ${write.customer.name}` : 'A customer erased';
+    case 'settings':
+      return 'Settings of the shop';
+    case 'photo':
+      return 'A photo';
   }
 }
 
@@ -139,9 +149,9 @@ export class NotTakenPanel {
     void this.outbox.discard(key);
   }
 
-  protected save(): void {
+  protected async save(): Promise<void> {
     const link = document.createElement('a');
-    link.href = URL.createObjectURL(this.outbox.exportNotTaken());
+    link.href = URL.createObjectURL(await this.outbox.exportNotTaken());
     link.download = 'not-taken.hot-spline.json';
     link.click();
     URL.revokeObjectURL(link.href);

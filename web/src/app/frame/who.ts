@@ -76,7 +76,7 @@ export class Who {
   protected readonly typed = linkedSignal(() => this.who());
   private readonly outbox = inject(Outbox);
   /** The first write of this device asks for a name, once: nothing leaves without one, and what waits goes with it. */
-  protected readonly asks = computed(() => this.who() === '' && this.outbox.waiting() > 0);
+  protected readonly asks = computed(() => this.who() === '' && this.outbox.unsigned() > 0);
 
   protected keep(event: Event, who: string): void {
     event.preventDefault();

@@ -1,3 +1,5 @@
+import { deviceStore } from '../base/device-store';
+
 export const PARITIES = ['none', 'even', 'odd'] as const;
 
 /** How a gauge is read; kept on the device, for each gauge by itself. */
@@ -17,7 +19,7 @@ const USUAL: GaugeSettings = { name: '', baudRate: 9600, parity: 'none', pattern
 
 function stored(): Readonly<Record<string, Partial<GaugeSettings>>> {
   try {
-    return (JSON.parse(localStorage.getItem(KEY) ?? '{}') ?? {}) as Record<string, Partial<GaugeSettings>>;
+    return (JSON.parse(deviceStore.get(KEY) ?? '{}') ?? {}) as Record<string, Partial<GaugeSettings>>;
   } catch (error) {
     console.warn('the settings of the gauges on this device can’t be read', error);
     return {};
@@ -28,5 +30,5 @@ function stored(): Readonly<Record<string, Partial<GaugeSettings>>> {
 export const settingsOf = (device: string): GaugeSettings => ({ ...USUAL, ...stored()[device] });
 
 export function storeSettings(device: string, settings: GaugeSettings): void {
-  localStorage.setItem(KEY, JSON.stringify({ ...stored(), [device]: settings }));
+  deviceStore.set(KEY, JSON.stringify({ ...stored(), [device]: settings }));
 }

@@ -1,5 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { Library } from '../state/library';
+import { tabStore } from '../base/device-store';
 
 const KEY = 'hot-spline.drawer';
 
@@ -9,7 +10,7 @@ export class Drawers {
   private readonly all = inject(Library).ofKind('shims');
   /** Those for packs: a shim of another seat does not fit. */
   private readonly boxes = computed(() => this.all().filter(({ spec }) => spec.seat === 'pack'));
-  private readonly chosen = signal(sessionStorage.getItem(KEY) ?? '');
+  private readonly chosen = signal(tabStore.get(KEY) ?? '');
   readonly box = computed(() => this.boxes().find(({ id }) => id === this.chosen()) ?? this.boxes()[0] ?? null);
   readonly options = computed(() => {
     const boxes = this.boxes().map(({ id, spec }) => ({ value: id, label: spec.name }));
@@ -17,7 +18,7 @@ export class Drawers {
   });
 
   choose(id: string): void {
-    sessionStorage.setItem(KEY, id);
+    tabStore.set(KEY, id);
     this.chosen.set(id);
   }
 }

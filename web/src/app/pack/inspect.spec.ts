@@ -1,6 +1,8 @@
+import { TestBed } from '@angular/core/testing';
 import { entryOf } from '@hot-spline/core';
 import { plateBuild } from '../../testing/drift';
 import { Screen, openBench, plateOf } from '../../testing/harness';
+import { Outbox } from '../state/outbox';
 import { readBand } from './band';
 import { editCondition } from './condition';
 import { InspectTab } from './inspect-tab';
@@ -24,13 +26,6 @@ async function offer(screen: Screen<unknown>, file: File): Promise<void> {
   await screen.fixture.whenStable();
   await screen.until(() => !screen.text.includes('Keeping'));
 }
-
-/** The server's word that a photo is kept. */
-const kept = (url: string): Response =>
-  new Response(JSON.stringify({ id: url.split('/').at(-1) }), {
-    status: 201,
-    headers: { 'content-type': 'application/json' },
-  });
 
 describe('inspecting the pieces', () => {
   it('what is seen on a piece is kept with it, and judged', async () => {
@@ -67,21 +62,19 @@ describe('inspecting the pieces', () => {
     expect(of.condition).toBeNull();
   });
 
-  it('a photo is made small, kept by the server first, and then named on the piece', async () => {
+  it('a photo is made small, kept first, and then named on the piece', async () => {
     const bench = openBench();
-    const sent: { url: string; type: string; size: number }[] = [];
-    spyOn(window, 'fetch').and.callFake(async (url, init) => {
-      const blob = init?.body as Blob;
-      sent.push({ url: String(url), type: blob.type, size: blob.size });
+    const put: (readonly [string, string])[] = [];
+    spyOn(TestBed.inject(Outbox), 'putPhoto').and.callFake(async (id, blob) => {
+      put.push([id, blob.type]);
       const picture = await createImageBitmap(blob);
       expect([picture.width, picture.height]).toEqual([1600, 800]);
-      return kept(String(url));
     });
     const screen = await Screen.of(InspectTab);
     await screen.click('Look at left 1 steel');
     await offer(screen, await jpeg());
     const [photo] = plateOf(bench).packs.left.members[0]?.condition?.photos ?? [];
-    expect(sent.map(({ url, type }) => [url, type])).toEqual([[`/api/photos/${photo}`, 'image/jpeg']]);
+    expect(put).toEqual([[photo ?? '', 'image/jpeg']]);
     expect(screen.all('img').length).toBe(1);
     await screen.click('Take the photo off');
     expect(plateOf(bench).packs.left.members[0]?.condition).toBeNull();
@@ -89,18 +82,18 @@ describe('inspecting the pieces', () => {
 
   it('a photo stays with the piece that it was taken of, when another one is chosen meanwhile', async () => {
     const bench = openBench();
-    let answer: (response: Response) => void = () => undefined;
-    let address = '';
-    spyOn(window, 'fetch').and.callFake((url) => {
-      address = String(url);
-      return new Promise((resolve) => (answer = resolve));
+    let keep: () => void = () => undefined;
+    let asked = false;
+    spyOn(TestBed.inject(Outbox), 'putPhoto').and.callFake(() => {
+      asked = true;
+      return new Promise((resolve) => (keep = resolve));
     });
     const screen = await Screen.of(InspectTab);
     await screen.click('Look at left 1 steel');
     const offered = offer(screen, await jpeg());
     await screen.click('Look at left 2 friction');
-    await screen.until(() => address !== '');
-    answer(kept(address));
+    await screen.until(() => asked);
+    keep();
     await offered;
     const [first, second] = plateOf(bench).packs.left.members;
     expect(first?.condition?.photos.length).toBe(1);
@@ -109,7 +102,7 @@ describe('inspecting the pieces', () => {
 
   it('a photo that could not be kept, or is none, is said and not named', async () => {
     const bench = openBench();
-    spyOn(window, 'fetch').and.rejectWith(new TypeError('no network'));
+    spyOn(TestBed.inject(Outbox), 'putPhoto').and.rejectWith(new Error('no room, and no network'));
     const screen = await Screen.of(InspectTab);
     await screen.click('Look at left 1 steel');
     await offer(screen, await jpeg());

@@ -13,6 +13,8 @@ import { SheetHead } from '../shared/sheet-head';
 import type { PaperInput, PaperLines, PaperTable } from '../shared/paper';
 import { PAPER_LINES, STATION_LIST } from '../shared/sheet-list';
 import { ApiError, api } from '../state/api';
+import { readCustomers } from '../state/customers';
+import { Outbox } from '../state/outbox';
 import { Bench } from '../state/bench';
 import { ShopSettings } from '../state/shop-settings';
 import { LABEL_SIZES, type LabelSize } from '../shared/label-sizes';
@@ -57,6 +59,7 @@ export class PapersSheet {
   protected readonly bench = inject(Bench);
   private readonly list = inject(STATION_LIST);
   private readonly shop = inject(ShopSettings);
+  private readonly outbox = inject(Outbox);
   protected readonly units = UNITS;
   protected readonly unit = signal<(typeof UNITS)[number]['value']>(this.bench.system());
   private readonly lines = signal<readonly PaperLines[] | null>(null);
@@ -148,7 +151,7 @@ export class PapersSheet {
 
   private async readCustomers(): Promise<void> {
     try {
-      this.customers.set(await api.customers());
+      this.customers.set(await readCustomers(this.outbox));
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       // Papers are made without the name; the header says that the server is away.
@@ -166,9 +169,8 @@ export class PapersSheet {
 
   /** A photo as a data address; null where this device can’t get it. */
   private async picture(id: string): Promise<string | null> {
-    const answer = await fetch(`/api/photos/${id}`).catch(() => null);
-    if (!answer?.ok) return null;
-    const blob = await answer.blob();
+    const blob = this.outbox.photo(id) ?? (await api.photo(id).catch(() => null));
+    if (!blob) return null;
     return new Promise((resolve, reject) => {
       const reader = new FileReader();
       reader.onload = () => resolve(String(reader.result));

@@ -1,7 +1,9 @@
+import { TestBed } from '@angular/core/testing';
 import { newBuild, newWork, type Build, type Work } from '@hot-spline/model';
 import { Screen, openBench } from '../../testing/harness';
 import { setUpBuild } from '../../testing/set-up';
 import type { Bench } from '../state/bench';
+import { Outbox } from '../state/outbox';
 import { WhosePanel } from './whose-panel';
 import { WorkLike } from './work-like';
 
@@ -99,14 +101,14 @@ describe('like another job', () => {
 describe('whose it is', () => {
   it('is chosen among the customers, or added; an erased one is said', async () => {
     let customers = [{ id: CUSTOMER, name: 'A. Reed', reach: '', builds: 0 }];
-    spyOn(globalThis, 'fetch').and.callFake((url, init) => {
-      if (init?.method !== 'PUT') return Promise.resolve(json(customers));
-      const body = JSON.parse(String(init.body)) as { name: string };
-      const added = { id: String(url).split('/').at(-1) ?? '', name: body.name, reach: '', builds: 0 };
-      customers = [...customers, added];
-      return Promise.resolve(json(added));
-    });
+    spyOn(globalThis, 'fetch').and.callFake(() => Promise.resolve(json(customers)));
     const bench = openBench(working('overhaul'));
+    const outbox = TestBed.inject(Outbox);
+    spyOn(outbox, 'sent').and.resolveTo();
+    spyOn(outbox, 'putCustomer').and.callFake((id, customer) => {
+      customers = [...customers, { id, name: customer?.name ?? '', reach: '', builds: 0 }];
+      return Promise.resolve();
+    });
     const screen = await Screen.of(WhosePanel);
     await screen.until(() => screen.text.includes('A. Reed'));
     await screen.choose('Customer', CUSTOMER);

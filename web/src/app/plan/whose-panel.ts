@@ -5,7 +5,9 @@ import { Choice } from '../shared/choice';
 import { Field } from '../shared/field';
 import { textReader } from '../shared/readers';
 import { readDay } from '../shared/day-reader';
-import { ApiError, api } from '../state/api';
+import { ApiError } from '../state/api';
+import { readCustomers } from '../state/customers';
+import { Outbox } from '../state/outbox';
 import { Bench } from '../state/bench';
 import { newId } from '../base/new-id';
 
@@ -64,6 +66,7 @@ import { newId } from '../base/new-id';
 export class WhosePanel {
   private readonly bench = inject(Bench);
   private readonly messages = inject(MessageService);
+  private readonly outbox = inject(Outbox);
   protected readonly build = this.bench.build;
   protected readonly readDay = readDay;
   protected readonly readWorker = textReader('Who', 60);
@@ -87,7 +90,7 @@ export class WhosePanel {
 
   private async read(): Promise<void> {
     try {
-      this.customers.set(await api.customers());
+      this.customers.set(await readCustomers(this.outbox));
     } catch (error) {
       // The header says that the server is away; who it is stays as it was.
       if (!(error instanceof ApiError)) throw error;
@@ -101,12 +104,12 @@ export class WhosePanel {
   protected async add(name: string): Promise<void> {
     const id = newId();
     try {
-      await api.saveCustomer(id, { name, reach: '' });
-      await this.read();
+      await this.outbox.putCustomer(id, { name, reach: '' });
       this.set({ customer: id });
+      await this.read();
     } catch (error) {
-      if (!(error instanceof ApiError)) throw error;
-      this.messages.add({ severity: 'error', summary: 'Not kept', detail: error.message, life: 8000 });
+      const detail = error instanceof Error ? error.message : String(error);
+      this.messages.add({ severity: 'error', summary: 'Not kept', detail, life: 8000 });
     }
   }
 }

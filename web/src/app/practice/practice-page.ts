@@ -6,7 +6,7 @@ import { Header } from '../frame/header';
 import { constructionWords } from '../library/words';
 import { Field } from '../shared/field';
 import { countReader } from '../shared/readers';
-import { api } from '../state/api';
+import { Outbox } from '../state/outbox';
 import { newId } from '../base/new-id';
 
 /** The practice bench: set lessons, and any axle by its seed. */
@@ -95,6 +95,7 @@ import { newId } from '../base/new-id';
 })
 export class PracticePage {
   private readonly router = inject(Router);
+  private readonly outbox = inject(Outbox);
   protected readonly lessons = PRACTICE_LESSONS;
   protected readonly words = constructionWords;
   protected readonly seed = signal(1 + Math.floor(Math.random() * 9999));
@@ -108,7 +109,12 @@ export class PracticePage {
     try {
       const id = newId();
       const build = practiceBuild({ lesson, seed });
-      await api.create(id, { format: 'hot-spline/build-file', formatVersion: FORMAT_VERSION, build, ledger: [] });
+      await this.outbox.putNew(id, {
+        format: 'hot-spline/build-file',
+        formatVersion: FORMAT_VERSION,
+        build,
+        ledger: [],
+      });
       await this.router.navigate(['/builds', id, 'practice']);
     } catch (error) {
       this.problem.set(`Not started: ${error instanceof Error ? error.message : String(error)}`);

@@ -3,6 +3,7 @@ import { Router } from '@angular/router';
 import { LESSONS } from '@hot-spline/core/practice';
 import { buildFileSchema } from '@hot-spline/model';
 import { practiceAxleOf, practiceBuild } from '@hot-spline/model/practice';
+import { Outbox } from '../state/outbox';
 import { Screen, openBench } from '../../testing/harness';
 import { assemblyOf, setUpBuild } from '../../testing/set-up';
 import { BaselineSheet } from '../mesh/baseline-sheet';
@@ -16,18 +17,7 @@ const lesson = () => practiceBuild({ lesson: 'first-axle', seed: 0 });
 describe('the practice bench', () => {
   it('has ten lessons and any axle by its seed; one that is started is a build of its own', async () => {
     openBench();
-    const sent: unknown[] = [];
-    spyOn(window, 'fetch').and.callFake((url, init) => {
-      const { id } = JSON.parse(init?.body as string) as { id: string };
-      // What another spec left to be sent may come by here as well.
-      if (url === '/api/builds') sent.push(JSON.parse(init?.body as string));
-      return Promise.resolve(
-        new Response(JSON.stringify({ id, version: 1, photosLeftOut: [] }), {
-          status: 201,
-          headers: { 'content-type': 'application/json' },
-        }),
-      );
-    });
+    const put = spyOn(TestBed.inject(Outbox), 'putNew').and.resolveTo();
     const router = TestBed.inject(Router);
     const gone = spyOn(router, 'navigate').and.resolveTo(true);
     const screen = await Screen.of(PracticePage);
@@ -35,16 +25,16 @@ describe('the practice bench', () => {
     await screen.type('Seed', '77');
     await screen.click('Start this axle');
     await screen.until(() => gone.calls.any());
-    const { file } = sent[0] as { file: unknown };
+    const [id, file] = put.calls.mostRecent().args;
     const { build } = buildFileSchema.parse(file);
     expect(build.practice).toEqual({ lesson: null, seed: 77 });
-    expect(sent.length).toBe(1);
-    expect(gone.calls.mostRecent().args[0]).toEqual(['/builds', jasmine.any(String), 'practice']);
+    expect(put).toHaveBeenCalledTimes(1);
+    expect(gone.calls.mostRecent().args[0]).toEqual(['/builds', id, 'practice']);
   });
 
-  it('a server that is away is said; nothing is started', async () => {
+  it('what is kept nowhere is said; nothing is started', async () => {
     openBench();
-    spyOn(window, 'fetch').and.rejectWith(new TypeError('offline'));
+    spyOn(TestBed.inject(Outbox), 'putNew').and.rejectWith(new Error('no room, and no server'));
     const gone = spyOn(TestBed.inject(Router), 'navigate').and.resolveTo(true);
     const screen = await Screen.of(PracticePage);
     await screen.click('Start: A first axle');

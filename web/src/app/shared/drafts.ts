@@ -1,4 +1,5 @@
 import { Injectable } from '@angular/core';
+import { tabStore } from '../base/device-store';
 
 const PREFIX = 'hot-spline.draft.';
 
@@ -6,11 +7,11 @@ const PREFIX = 'hot-spline.draft.';
 @Injectable({ providedIn: 'root' })
 export class Drafts {
   read(key: string): string | null {
-    return sessionStorage.getItem(PREFIX + key);
+    return tabStore.get(PREFIX + key);
   }
 
   write(key: string, text: string | null): void {
-    if (text === null) sessionStorage.removeItem(PREFIX + key);
-    else sessionStorage.setItem(PREFIX + key, text);
+    if (text === null) tabStore.remove(PREFIX + key);
+    else tabStore.set(PREFIX + key, text);
   }
 }

@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
 import { Screen, openBench } from '../../testing/harness';
+import { Outbox } from '../state/outbox';
 import { MarkPhoto } from './mark-photo';
 
 const PHOTO = 'c'.repeat(64);
@@ -62,17 +64,14 @@ describe('marks on a photo', () => {
     await screen.click('Take the last off');
     expect(canvas.getAttribute('aria-label')).toContain('1 marks');
     const sent: string[] = [];
-    spyOn(globalThis, 'fetch').and.callFake((url) => {
-      sent.push(String(url));
-      const id = String(url).split('/').at(-1) ?? '';
-      return Promise.resolve(
-        new Response(JSON.stringify({ id }), { status: 201, headers: { 'content-type': 'application/json' } }),
-      );
+    spyOn(TestBed.inject(Outbox), 'putPhoto').and.callFake((id) => {
+      sent.push(id);
+      return Promise.resolve();
     });
     await screen.click('Keep it marked');
     await screen.until(() => screen.fixture.componentInstance.kept.length > 0);
     expect(screen.fixture.componentInstance.kept.length).toBe(1);
-    expect(sent[0]).toContain('/api/photos/');
+    expect(sent).toEqual(screen.fixture.componentInstance.kept);
     expect(screen.fixture.componentInstance.kept[0]).not.toBe(PHOTO);
   });
 

@@ -1,7 +1,7 @@
 import type { ElementRef } from '@angular/core';
-import { ChangeDetectionStrategy, Component, effect, input, output, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, effect, inject, input, output, signal, viewChild } from '@angular/core';
 import { InputError } from '@hot-spline/core';
-import { ApiError, api } from '../state/api';
+import { Outbox } from '../state/outbox';
 import { readPhoto } from './photo';
 import { Radios } from './radios';
 
@@ -85,6 +85,7 @@ export class MarkPhoto {
   /** Id of the marked photo, once the server has it. */
   readonly kept = output<string>();
   readonly closed = output();
+  private readonly outbox = inject(Outbox);
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   protected readonly kinds = KINDS;
   protected readonly kind = signal<Mark['kind']>('arrow');
@@ -99,7 +100,7 @@ export class MarkPhoto {
       const image = new Image();
       image.onload = () => this.image.set(image);
       image.onerror = () => this.problem.set('The photo can’t be read.');
-      image.src = `/api/photos/${this.photo()}`;
+      image.src = this.outbox.photoAddress(this.photo());
     });
     effect(() => this.draw());
   }
@@ -176,11 +177,10 @@ export class MarkPhoto {
       const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/jpeg', 0.9));
       if (!blob) throw new InputError('photo', 'The photo can’t be drawn.', 'another photo');
       const { id, blob: small } = await readPhoto(new File([blob], 'marked.jpg', { type: 'image/jpeg' }));
-      await api.keepPhoto(id, small);
+      await this.outbox.putPhoto(id, small);
       this.kept.emit(id);
     } catch (error) {
-      if (!(error instanceof InputError || error instanceof ApiError)) throw error;
-      this.problem.set(error.message);
+      this.problem.set(error instanceof Error ? error.message : String(error));
     } finally {
       this.busy.set(false);
     }

@@ -1,7 +1,7 @@
 import type { ElementRef } from '@angular/core';
-import { ChangeDetectionStrategy, Component, input, output, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, input, output, signal, viewChild } from '@angular/core';
 import { InputError } from '@hot-spline/core';
-import { ApiError, api } from '../state/api';
+import { Outbox } from '../state/outbox';
 import { readPhoto } from './photo';
 
 /** Photos of one thing, and a button that takes more. */
@@ -11,8 +11,8 @@ import { readPhoto } from './photo';
   template: `
     @for (photo of photos(); track photo) {
       <span class="photo">
-        <a [href]="'/api/photos/' + photo" target="_blank" rel="noopener">
-          <img [src]="'/api/photos/' + photo" [alt]="'Photo of ' + what()" />
+        <a [href]="outbox.photoAddress(photo)" target="_blank" rel="noopener">
+          <img [src]="outbox.photoAddress(photo)" [alt]="'Photo of ' + what()" />
         </a>
         @if (droppable()) {
           <button type="button" class="quiet icon bare" aria-label="Take the photo off" (click)="dropped.emit(photo)">
@@ -73,11 +73,12 @@ export class PhotoTaker {
   /** The piece in words. */
   readonly what = input.required<string>();
   readonly photos = input.required<readonly string[]>();
-  /** Names a photo that the server has; goes on to mean this piece when another one is shown. */
+  /** Names a photo that is kept; goes on to mean this piece when another one is shown. */
   readonly keep = input.required<(id: string) => void>();
   readonly droppable = input(false);
   readonly dropped = output<string>();
 
+  protected readonly outbox = inject(Outbox);
   private readonly picker = viewChild.required<ElementRef<HTMLInputElement>>('picker');
   protected readonly busy = signal(false);
   protected readonly problem = signal('');
@@ -86,7 +87,7 @@ export class PhotoTaker {
     this.picker().nativeElement.click();
   }
 
-  /** A photo is named on the build only once the server has it. */
+  /** A photo is named on the build only once this device, or the server, has it. */
   protected async add(): Promise<void> {
     const box = this.picker().nativeElement;
     const files = [...(box.files ?? [])];
@@ -97,14 +98,12 @@ export class PhotoTaker {
     try {
       for (const file of files) {
         const { id, blob } = await readPhoto(file);
-        await api.keepPhoto(id, blob);
+        await this.outbox.putPhoto(id, blob);
         keep(id);
       }
     } catch (error) {
-      if (!(error instanceof InputError || error instanceof ApiError)) throw error;
-      this.problem.set(
-        error instanceof ApiError ? `The photo was not kept: ${error.message} Choose it again.` : error.message,
-      );
+      const why = error instanceof Error ? error.message : String(error);
+      this.problem.set(error instanceof InputError ? why : `The photo was not kept: ${why} Choose it again.`);
     } finally {
       this.busy.set(false);
     }

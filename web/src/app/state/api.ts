@@ -16,7 +16,7 @@ import type {
   WireRoute,
   z,
 } from '@hot-spline/model';
-import { routes } from '@hot-spline/model/document';
+import { SHOP_HEADER, routes } from '@hot-spline/model/document';
 
 export type { BuildSummary, Shop, StoredBuild, StoredSpec } from '@hot-spline/model';
 
@@ -45,6 +45,8 @@ interface Sent {
   readonly query?: Readonly<Record<string, string | number>>;
   /** It may take as long as it takes. */
   readonly patient?: true;
+  /** The shop that a write was made for: another one does not take it. */
+  readonly shop?: string;
 }
 
 function addressOf({ path }: WireRoute, params: Sent['params'] = {}): string {
@@ -69,13 +71,19 @@ async function jsonOf(response: Response): Promise<unknown> {
  * Calls a route of the wire and checks what comes back by its schema.
  * @throws ApiError for everything but a success that can be read
  */
-async function call<R extends WireRoute>(route: R, { params, body, query, patient }: Sent = {}): Promise<AnswerOf<R>> {
+async function call<R extends WireRoute>(
+  route: R,
+  { params, body, query, patient, shop = '' }: Sent = {},
+): Promise<AnswerOf<R>> {
   let response: Response;
   try {
     const blob = body instanceof Blob ? body : null;
     response = await fetch(`${addressOf(route, params)}${queryOf(query)}`, {
       method: route.method.toUpperCase(),
-      headers: body === undefined ? {} : { 'content-type': blob?.type ?? 'application/json' },
+      headers: {
+        ...(body === undefined ? {} : { 'content-type': blob?.type ?? 'application/json' }),
+        ...(shop === '' ? {} : { [SHOP_HEADER]: shop }),
+      },
       body: body === undefined ? null : (blob ?? JSON.stringify(body)),
       signal: patient ? null : AbortSignal.timeout(TIMEOUT_MS),
     });
@@ -97,7 +105,7 @@ async function call<R extends WireRoute>(route: R, { params, body, query, patien
   return parsed.data as AnswerOf<R>;
 }
 
-/** The server, as the app calls it. */
+/** The server, as the app calls it. What changes something carries the shop that it is for, and goes through the outbox alone. */
 export const api = {
   shop: (): Promise<Shop> => call(routes.shop),
   health: (): Promise<HealthAnswer> => call(routes.health),
@@ -107,25 +115,36 @@ export const api = {
   board: (query: Readonly<Record<string, string | number>>): Promise<Board> => call(routes.board, { query }),
   recall: (of?: string): Promise<Recall> => call(routes.recall, of === undefined ? {} : { query: { of } }),
   customers: (): Promise<Customer[]> => call(routes.customers),
-  saveCustomer: (id: string, customer: CustomerWrite): Promise<Customer> =>
-    call(routes.saveCustomer, { params: { id }, body: customer }),
-  eraseCustomer: (id: string) => call(routes.eraseCustomer, { params: { id } }),
-  saveShop: (settings: ShopSettings): Promise<Shop> => call(routes.saveShop, { body: settings }),
+  saveCustomer: (shop: string, id: string, customer: CustomerWrite): Promise<Customer> =>
+    call(routes.saveCustomer, { params: { id }, body: customer, shop }),
+  eraseCustomer: (shop: string, id: string) => call(routes.eraseCustomer, { params: { id }, shop }),
+  saveShop: (shop: string, settings: ShopSettings): Promise<Shop> => call(routes.saveShop, { body: settings, shop }),
   builds: (): Promise<BuildSummary[]> => call(routes.builds),
   build: (id: string): Promise<StoredBuild> => call(routes.build, { params: { id } }),
   buildVersion: (id: string, version: number): Promise<StoredBuild> =>
     call(routes.buildVersion, { params: { id, version } }),
   ledger: (id: string): Promise<LedgerEntry[]> => call(routes.ledger, { params: { id } }),
-  create: (id: string, file: BuildFile) => call(routes.createBuild, { body: { id, file } }),
-  save: (id: string, write: { writeId: string; baseVersion: number; who: string; build: Build }) =>
-    call(routes.saveBuild, { params: { id }, body: write }),
-  append: (id: string, entry: LedgerEntry) => call(routes.appendLedger, { params: { id }, body: entry }),
-  archive: (id: string, archived: boolean) => call(routes.archiveBuild, { params: { id }, body: { archived } }),
+  create: (shop: string, id: string, file: BuildFile) => call(routes.createBuild, { body: { id, file }, shop }),
+  save: (shop: string, id: string, write: { writeId: string; baseVersion: number; who: string; build: Build }) =>
+    call(routes.saveBuild, { params: { id }, body: write, shop }),
+  append: (shop: string, id: string, entry: LedgerEntry) =>
+    call(routes.appendLedger, { params: { id }, body: entry, shop }),
+  archive: (shop: string, id: string, archived: boolean) =>
+    call(routes.archiveBuild, { params: { id }, body: { archived }, shop }),
   setUps: (): Promise<SetUps> => call(routes.setUps),
   library: () => call(routes.library),
-  saveSpec: (id: string, write: { writeId: string; baseVersion: number; who: string; spec: LibrarySpec }) =>
-    call(routes.saveSpec, { params: { id }, body: write }),
-  archiveSpec: (id: string, archived: boolean) => call(routes.archiveSpec, { params: { id }, body: { archived } }),
-  keepPhoto: (id: string, photo: Blob) => call(routes.keepPhoto, { params: { id }, body: photo }),
+  saveSpec: (
+    shop: string,
+    id: string,
+    write: { writeId: string; baseVersion: number; who: string; spec: LibrarySpec },
+  ) => call(routes.saveSpec, { params: { id }, body: write, shop }),
+  archiveSpec: (shop: string, id: string, archived: boolean) =>
+    call(routes.archiveSpec, { params: { id }, body: { archived }, shop }),
+  keepPhoto: (shop: string, id: string, photo: Blob) => call(routes.keepPhoto, { params: { id }, body: photo, shop }),
+  photo: async (id: string): Promise<Blob> => {
+    const answer = await fetch(addressOf(routes.photo, { id }));
+    if (!answer.ok) throw new ApiError(answer.status, `The server answered ${answer.status}.`);
+    return answer.blob();
+  },
   exportBuild: (id: string): Promise<BuildFile> => call(routes.exportBuild, { params: { id } }),
 };

@@ -1,7 +1,15 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { entryOf } from '@hot-spline/core';
-import { mergeChanges, type Build, type LedgerEntry, type Reading, newAxleSpec } from '@hot-spline/model';
+import {
+  FORMAT_VERSION,
+  mergeChanges,
+  newAxleSpec,
+  type Build,
+  type BuildFile,
+  type LedgerEntry,
+  type Reading,
+} from '@hot-spline/model';
 import type { Action } from '@ngrx/store';
 import { Actions } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
@@ -42,7 +50,11 @@ class FakeOutbox {
   readonly calls: unknown[][] = [];
   readonly events = new Subject<OutboxEvent>();
   readonly waiting = signal(0);
-  waits: { build: Build | null; entries: LedgerEntry[] } = { build: null, entries: [] };
+  waits: { created: BuildFile | null; build: Build | null; entries: LedgerEntry[] } = {
+    created: null,
+    build: null,
+    entries: [],
+  };
   library = new Map<string, ReturnType<typeof newAxleSpec> | ReturnType<typeof newGearboxSpec>>();
   private note(...call: unknown[]): Promise<void> {
     this.calls.push(call);
@@ -56,6 +68,8 @@ class FakeOutbox {
   release = (...args: unknown[]) => void this.note('release', ...args);
   signedBy = () => undefined;
   pending = () => Promise.resolve(this.waits);
+  pendingArchived = () => Promise.resolve(new Map<string, boolean>());
+  putArchived = (...args: unknown[]) => this.note('archive', ...args);
   pendingLibrary = () => Promise.resolve(new Map(this.library));
 }
 
@@ -89,12 +103,26 @@ describe('effects', () => {
       [`/api/builds/${B}`]: { body: storedOf(B, 4, named('server')) },
       [`/api/builds/${B}/ledger`]: { body: [readingOf(1)] },
     };
-    outbox.waits = { build: named('waiting'), entries: [readingOf(1), readingOf(2)] };
+    outbox.waits = { created: null, build: named('waiting'), entries: [readingOf(1), readingOf(2)] };
     const action = await firstValueFrom(effects.loadEditor(sent(editorActions.opened({ id: B })), box()));
     expect(action).toEqual(
       editorActions.loaded({ id: B, version: 4, build: named('waiting'), ledger: [readingOf(1), readingOf(2)] }),
     );
     expect(outbox.calls).toEqual([['release', B]]);
+  });
+
+  it('open a build that begins here before the server has heard of it', async () => {
+    const file: BuildFile = {
+      format: 'hot-spline/build-file',
+      formatVersion: FORMAT_VERSION,
+      build: named('begun'),
+      ledger: [readingOf(1)],
+    };
+    outbox.waits = { created: file, build: null, entries: [readingOf(2)] };
+    const action = await firstValueFrom(effects.loadEditor(sent(editorActions.opened({ id: B })), box()));
+    expect(action).toEqual(
+      editorActions.loaded({ id: B, version: 1, build: named('begun'), ledger: [readingOf(1), readingOf(2)] }),
+    );
   });
 
   it('say whether a build is not there or the server is away', async () => {
@@ -283,9 +311,10 @@ describe('effects', () => {
       ['library', B, 2, spec],
       ['settle', B, 'theirs', 6],
     ]);
-    const away = () => firstValueFrom(putAwaySpec(sent(libraryActions.putAway({ id: B, archived: true }))));
-    expect(await away()).toEqual(libraryActions.failed({ problem: 'There is no such build.' }));
-    answers = { [`/api/library/${B}/archive`]: { body: { id: B, archived: true } } };
+    const away = () => firstValueFrom(putAwaySpec(sent(libraryActions.putAway({ id: B, archived: true })), box()));
     expect(await away()).toEqual(libraryActions.wasPutAway({ id: B, archived: true }));
+    expect(outbox.calls.at(-1)).toEqual(['archive', 'library', B, true]);
+    outbox.putArchived = () => Promise.reject(new Error('no room, and no server'));
+    expect(await away()).toEqual(libraryActions.failed({ problem: 'no room, and no server' }));
   });
 });

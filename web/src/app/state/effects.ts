@@ -25,6 +25,7 @@ import { editorActions, editorFeature, type Conflict } from './editor';
 import { LOOKING_KEY, lookingFeature } from './looking';
 import { Outbox, type OutboxEvent } from './outbox';
 import { UI_KEY, uiFeature } from './ui';
+import { deviceStore } from '../base/device-store';
 
 /** Tells the other tabs of this browser what was saved. */
 const channel = new BroadcastChannel('hot-spline');
@@ -43,7 +44,11 @@ const messageOf = (error: unknown): string => (error instanceof Error ? error.me
 async function loadBuild(id: string, outbox: Outbox) {
   // What waits is read first: what the server acknowledges meanwhile is then in its answer.
   const pending = await outbox.pending(id);
-  const [stored, ledger] = await Promise.all([api.build(id), api.ledger(id)]);
+  const [stored, ledger] = await Promise.all([api.build(id), api.ledger(id)]).catch((error: unknown) => {
+    // It begins here, and the server has not heard of it yet.
+    if (!pending.created || !(error instanceof ApiError) || (error.status !== 0 && error.status !== 404)) throw error;
+    return [{ version: 1, build: pending.created.build }, pending.created.ledger] as const;
+  });
   const known = new Set(ledger.map((entry) => entry.id));
   const overtaken = (pending.refusedOn ?? stored.version) < stored.version;
   return {
@@ -51,7 +56,7 @@ async function loadBuild(id: string, outbox: Outbox) {
     version: stored.version,
     build: (overtaken ? null : pending.build) ?? stored.build,
     ledger: [...ledger, ...pending.entries.filter((entry) => !known.has(entry.id))],
-    waiting: pending.build !== null || pending.entries.length > 0,
+    waiting: pending.created !== null || pending.build !== null || pending.entries.length > 0,
   };
 }
 
@@ -274,7 +279,7 @@ export const keepLooking = createEffect(
   (store = inject(Store)) =>
     store.select(lookingFeature.selectPoints).pipe(
       distinctUntilChanged(),
-      tap((points) => localStorage.setItem(LOOKING_KEY, JSON.stringify(points))),
+      tap((points) => deviceStore.set(LOOKING_KEY, JSON.stringify(points))),
     ),
   { functional: true, dispatch: false },
 );
@@ -296,7 +301,7 @@ export const keepUi = createEffect(
       map(({ system, night, findingsOpen, who }) => JSON.stringify({ system, night, findingsOpen, who })),
       distinctUntilChanged(),
       tap((text) => {
-        localStorage.setItem(UI_KEY, text);
+        deviceStore.set(UI_KEY, text);
         document.documentElement.classList.toggle('night', (JSON.parse(text) as { night: boolean }).night);
       }),
     ),

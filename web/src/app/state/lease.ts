@@ -17,14 +17,18 @@ const ASK_MS = 250;
  */
 export class Lease {
   private readonly holder = newId();
-  private readonly database: Promise<IDBPDatabase<LeaseSchema>>;
+  private opened: Promise<IDBPDatabase<LeaseSchema>> | null = null;
 
-  constructor(private readonly name: string) {
-    this.database = openDB<LeaseSchema>(`${name}-lease`, 1, {
+  constructor(private readonly name: string) {}
+
+  /** Opened when it is needed: most browsers have locks, and some refuse to open anything. */
+  private get database(): Promise<IDBPDatabase<LeaseSchema>> {
+    this.opened ??= openDB<LeaseSchema>(`${this.name}-lease`, 1, {
       upgrade(db) {
         db.createObjectStore('lease');
       },
     });
+    return this.opened;
   }
 
   /** Takes the lease, or renews it; false while another tab holds it. */

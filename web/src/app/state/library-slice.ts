@@ -93,13 +93,14 @@ const messageOf = (error: unknown): string => (error instanceof Error ? error.me
 /** The server's specs, with what waits here in place of what it has. */
 async function loadSpecs(outbox: Outbox): Promise<StoredSpec[]> {
   const waiting = await outbox.pendingLibrary();
+  const away = await outbox.pendingArchived('library');
   const read = await api.library();
   const specs = read.flatMap(({ id, version, archived, spec: kept }): StoredSpec[] => {
     const spec = waiting.get(id) ?? kept;
     waiting.delete(id);
-    return spec ? [{ id, version, archived, spec }] : [];
+    return spec ? [{ id, version, archived: away.get(id) ?? archived, spec }] : [];
   });
-  return [...specs, ...[...waiting].map(([id, spec]) => ({ id, version: 0, archived: false, spec }))];
+  return [...specs, ...[...waiting].map(([id, spec]) => ({ id, version: 0, archived: away.get(id) ?? false, spec }))];
 }
 
 export const loadLibrary = createEffect(
@@ -137,12 +138,12 @@ export const settleSpec = createEffect(
 );
 
 export const putAwaySpec = createEffect(
-  (actions = inject(Actions)) =>
+  (actions = inject(Actions), outbox = inject(Outbox)) =>
     actions.pipe(
       ofType(libraryActions.putAway),
       concatMap(({ id, archived }) =>
         from(
-          api.archiveSpec(id, archived).then(
+          outbox.putArchived('library', id, archived).then(
             () => libraryActions.wasPutAway({ id, archived }),
             (error: unknown) => libraryActions.failed({ problem: messageOf(error) }),
           ),

@@ -1,5 +1,6 @@
 import type { OperatingPoint } from '@hot-spline/model';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
+import { deviceStore } from '../base/device-store';
 
 /** Where this device looks: it is nobody else's, and no version of a build. */
 export interface LookingState {
@@ -43,7 +44,7 @@ export const lookingActions = createActionGroup({
 export const lookingFeature = createFeature({
   name: 'looking',
   reducer: createReducer<LookingState>(
-    storedLooking(localStorage.getItem(LOOKING_KEY)),
+    storedLooking(deviceStore.get(LOOKING_KEY)),
     on(lookingActions.pointKept, ({ points }, { id, point }) => {
       const { [id]: _, ...others } = points;
       return {

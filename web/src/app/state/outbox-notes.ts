@@ -1,3 +1,4 @@
+import { tabStore } from '../base/device-store';
 import type { Write } from './outbox-store';
 
 const NOTE = 'hot-spline.entering.';
@@ -10,22 +11,19 @@ let noted = 0;
 export function note(write: Write): () => void {
   noted += 1;
   const key = `${NOTE}${Date.now()}.${String(noted).padStart(9, '0')}`;
-  try {
-    sessionStorage.setItem(key, JSON.stringify(write));
-  } catch (error) {
-    // A full session store only opens the moment between here and IndexedDB again.
-    console.warn('a change could not be noted before it is kept', error);
-  }
-  return () => sessionStorage.removeItem(key);
+  // A picture can't be written down so; where there is no room, only the moment between here and IndexedDB is open again.
+  if (write.kind !== 'photo') tabStore.set(key, JSON.stringify(write));
+  return () => tabStore.remove(key);
 }
 
 /** Writes that a reload caught on their way, oldest first. */
 export function notes(): { write: Write; done: () => void }[] {
-  return Object.keys(sessionStorage)
+  return tabStore
+    .keys()
     .filter((key) => key.startsWith(NOTE))
     .sort()
     .map((key) => ({
-      write: JSON.parse(sessionStorage.getItem(key) ?? '') as Write,
-      done: () => sessionStorage.removeItem(key),
+      write: JSON.parse(tabStore.get(key) ?? '') as Write,
+      done: () => tabStore.remove(key),
     }));
 }

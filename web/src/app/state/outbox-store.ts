@@ -1,3 +1,4 @@
+import { InjectionToken } from '@angular/core';
 import { InputError } from '@hot-spline/core';
 import {
   FORMAT_VERSION,
@@ -7,8 +8,11 @@ import {
   parseOrRefuse,
   upgrade,
   type Build,
+  type BuildFile,
+  type CustomerWrite,
   type LedgerEntry,
   type LibrarySpec,
+  type ShopSettings,
 } from '@hot-spline/model/document';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 
@@ -56,9 +60,58 @@ export interface LedgerWrite extends Common {
   readonly entry: LedgerEntry;
 }
 
-export type Write = BuildWrite | LibraryWrite | LedgerWrite;
+/** A build that begins, with everything in its file. */
+export interface CreateWrite extends Common {
+  readonly kind: 'create';
+  readonly writeId: string;
+  readonly file: BuildFile;
+}
 
-interface OutboxSchema extends DBSchema {
+/** Put away, or brought back. */
+export interface ArchiveWrite extends Common {
+  readonly kind: 'archive';
+  readonly writeId: string;
+  readonly of: 'build' | 'library';
+  readonly archived: boolean;
+}
+
+export interface CustomerKept extends Common {
+  readonly kind: 'customer';
+  readonly writeId: string;
+  /** Null where it is erased. */
+  readonly customer: CustomerWrite | null;
+}
+
+export interface SettingsWrite extends Common {
+  readonly kind: 'settings';
+  readonly writeId: string;
+  readonly settings: ShopSettings;
+}
+
+/** Its record is the hash of its bytes. */
+export interface PhotoWrite extends Common {
+  readonly kind: 'photo';
+  readonly writeId: string;
+  readonly photo: Blob;
+}
+
+/** Made on a version of its record. */
+export type VersionedWrite = BuildWrite | LibraryWrite;
+export type Write =
+  | VersionedWrite
+  | LedgerWrite
+  | CreateWrite
+  | ArchiveWrite
+  | CustomerKept
+  | SettingsWrite
+  | PhotoWrite;
+
+export const isVersioned = (write: Write): write is VersionedWrite =>
+  write.kind === 'build' || write.kind === 'library';
+/** What carries the name of who made it. */
+export const isSigned = (write: Write): boolean => isVersioned(write) || write.kind === 'ledger';
+
+export interface OutboxSchema extends DBSchema {
   writes: { key: number; value: Write; indexes: { record: string } };
 }
 
@@ -66,7 +119,10 @@ export type OutboxDatabase = IDBPDatabase<OutboxSchema>;
 
 export const DATABASE = 'hot-spline-outbox';
 
-export const openOutbox = (): Promise<OutboxDatabase> =>
+/** How this device's store is opened. */
+export const OPEN_OUTBOX = new InjectionToken<() => Promise<OutboxDatabase>>('outbox', { factory: () => openOutbox });
+
+const openOutbox = (): Promise<OutboxDatabase> =>
   openDB<OutboxSchema>(DATABASE, 1, {
     upgrade(db) {
       db.createObjectStore('writes', { autoIncrement: true }).createIndex('record', 'record');
@@ -95,6 +151,15 @@ export function openWrite(kept: Write): Write {
         const entry = parseOrRefuse(ledgerEntrySchema, upgrade('ledger-entry', formatVersion, kept.entry), 'entry');
         return { ...kept, ...common, entry };
       }
+      case 'create': {
+        const build = parseOrRefuse(buildSchema, upgrade('build', formatVersion, kept.file.build), 'build');
+        const ledger = kept.file.ledger.map((entry) =>
+          parseOrRefuse(ledgerEntrySchema, upgrade('ledger-entry', formatVersion, entry), 'entry'),
+        );
+        return { ...kept, ...common, file: { ...kept.file, formatVersion: FORMAT_VERSION, build, ledger } };
+      }
+      default:
+        return { ...kept, ...common };
     }
   } catch (error) {
     if (!(error instanceof InputError)) throw error;

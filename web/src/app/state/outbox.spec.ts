@@ -1,18 +1,31 @@
-import { provideZonelessChangeDetection } from '@angular/core';
+import { provideZonelessChangeDetection, type Provider } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { entryOf } from '@hot-spline/core';
-import { type Reading, newAxleSpec } from '@hot-spline/model';
+import { FORMAT_VERSION, newAxleSpec, type BuildFile, type Reading } from '@hot-spline/model';
 import { openDB } from 'idb';
 import { plateBuild } from '../../testing/drift';
 import { until } from '../../testing/harness';
 import { newGearboxSpec } from '../library/new-spec';
 import { Outbox, type OutboxEvent } from './outbox';
+import { OPEN_OUTBOX, type OutboxDatabase } from './outbox-store';
 
 interface Sent {
   readonly method: string;
   readonly url: string;
+  readonly shop: string | null;
   readonly body: { writeId: string; baseVersion: number; build: { name: string } } & Record<string, unknown>;
 }
+
+const shopAnswer = (id: string) => ({
+  id,
+  version: '1',
+  currency: 'EUR',
+  decimal: null,
+  name: '',
+  logo: null,
+  address: '',
+  hourRate: null,
+});
 
 /** The server, as far as the outbox sees it. */
 class FakeServer {
@@ -31,28 +44,21 @@ class FakeServer {
   readonly fetch = async (url: string, init: RequestInit): Promise<Response> => {
     const json = (body: unknown, status = 200) =>
       new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } });
-    if (url === '/api/shop') {
+    if (url === '/api/shop' && init.method === 'GET') {
       this.shopAsked += 1;
       await this.shopGate;
-      return json({
-        id: this.shop,
-        version: '1',
-        currency: 'EUR',
-        decimal: null,
-        name: '',
-        logo: null,
-        address: '',
-        hourRate: null,
-      });
+      return json(shopAnswer(this.shop));
     }
     const id = url.split('/')[3];
-    this.sent.push({ method: init.method ?? '', url, body: JSON.parse(String(init.body)) as Sent['body'] });
+    const shop = new Headers(init.headers).get('hot-spline-shop');
+    const sent = JSON.parse(typeof init.body === 'string' ? init.body : '{}') as Sent['body'];
+    this.sent.push({ method: init.method ?? '', url, shop, body: sent });
     const answer = this.away ? 'away' : (this.answers.shift() ?? 200);
     await this.gate;
     if (answer === 'away') throw new TypeError('Failed to fetch');
     if (answer === 'rubbish') return new Response('<html>', { status: 200, headers: { 'content-type': 'text/html' } });
     const { status, body } = typeof answer === 'number' ? { status: answer, body: { detail: 'no' } } : answer;
-    if (status !== 200) return json(body, status);
+    if (status !== 200 || typeof answer !== 'number') return json(body, status);
     this.version += 1;
     return init.method === 'POST'
       ? json({ id: this.sent.at(-1)?.body['id'] }, 201)
@@ -79,9 +85,9 @@ describe('the outbox', () => {
   let buildId: string;
 
   /** As after a reload of the page. */
-  async function freshOutbox(): Promise<Outbox> {
+  async function freshOutbox(...providers: Provider[]): Promise<Outbox> {
     TestBed.resetTestingModule();
-    TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection()] });
+    TestBed.configureTestingModule({ providers: [provideZonelessChangeDetection(), ...providers] });
     const fresh = TestBed.inject(Outbox);
     await fresh.pending('any');
     return fresh;
@@ -302,7 +308,7 @@ describe('the outbox', () => {
       [axle, 'Heron three'],
       [box, 'Curlew'],
     ]);
-    expect(await outbox.pending(axle)).toEqual({ build: null, entries: [] });
+    expect(await outbox.pending(axle)).toEqual({ created: null, build: null, entries: [] });
     server.away = false;
     outbox.flush();
     await until(() => events.length === 3);
@@ -452,7 +458,7 @@ describe('the outbox', () => {
       server.answers.push(404);
       await outbox.putLedger(buildId, reading);
       await until(() => outbox.notTaken().length === 1);
-      const file = JSON.parse(await outbox.exportNotTaken().text()) as { writes: { entry: unknown }[] };
+      const file = JSON.parse(await (await outbox.exportNotTaken()).text()) as { writes: { entry: unknown }[] };
       expect(file.writes[0]?.entry).toEqual(reading);
       await outbox.discard(outbox.notTaken()[0]?.key ?? 0);
       expect(outbox.notTaken()).toEqual([]);
@@ -513,6 +519,195 @@ describe('the outbox', () => {
       outbox.flush();
       await until(() => outbox.waiting() === 0);
       expect(pause).toHaveBeenCalledWith(jasmine.objectContaining({ why: 'other-shop' }));
+    });
+  });
+
+  describe('whatever else changes something', () => {
+    const file = (): BuildFile => ({
+      format: 'hot-spline/build-file',
+      formatVersion: FORMAT_VERSION,
+      build: named('begun'),
+      ledger: [],
+    });
+
+    it('goes the same way, in the order in which it was done, each for the shop that it was made for', async () => {
+      const photo = 'a'.repeat(64);
+      const customer = crypto.randomUUID();
+      server.answers.push(
+        { status: 201, body: { id: photo } },
+        { status: 200, body: { id: customer, name: 'A. Reed', reach: '', builds: 0 } },
+        { status: 201, body: { id: buildId, version: 1 } },
+        { status: 200, body: { id: buildId, archived: true } },
+        404,
+        { status: 200, body: shopAnswer(server.shop) },
+      );
+      await outbox.putPhoto(photo, new Blob(['x'], { type: 'image/png' }));
+      await outbox.putCustomer(customer, { name: 'A. Reed', reach: '' });
+      await outbox.putNew(buildId, file());
+      await outbox.putArchived('build', buildId, true);
+      await outbox.putCustomer(customer, null);
+      await outbox.putSettings({ currency: 'SEK' });
+      await outbox.sent();
+      expect(server.sent.map(({ method, url, shop }) => [method, url, shop])).toEqual(
+        [
+          ['PUT', `/api/photos/${photo}`],
+          ['PUT', `/api/customers/${customer}`],
+          ['POST', '/api/builds'],
+          ['POST', `/api/builds/${buildId}/archive`],
+          ['DELETE', `/api/customers/${customer}`],
+          ['PUT', '/api/shop'],
+        ].map((one) => [...one, server.shop] as string[]),
+      );
+      // An erased customer that is erased once more is erased.
+      expect([outbox.waiting(), outbox.notTaken()]).toEqual([0, []]);
+      expect(outbox.photoAddress(photo)).toMatch(/^blob:/);
+    });
+
+    it('waits while the server is away, and is shown from here', async () => {
+      server.away = true;
+      const photo = 'b'.repeat(64);
+      await outbox.putNew(buildId, file());
+      await outbox.putLedger(buildId, reading);
+      await outbox.putPhoto(photo, new Blob(['x'], { type: 'image/png' }));
+      await outbox.putArchived('library', 'box', true);
+      await outbox.putCustomer('c', { name: 'B. Sedge', reach: '' });
+      await outbox.sent();
+      const again = await freshOutbox();
+      await until(() => again.waiting() === 5);
+      const pending = await again.pending(buildId);
+      expect([pending.created?.build.name, pending.entries.length]).toEqual(['begun', 1]);
+      expect([...(await again.pendingNew()).keys()]).toEqual([buildId]);
+      expect([...(await again.pendingArchived('library'))]).toEqual([['box', true]]);
+      expect((await again.pendingCustomers()).get('c')?.name).toBe('B. Sedge');
+      expect(await again.photo(photo)?.text()).toBe('x');
+      expect(again.photoAddress('c'.repeat(64))).toBe(`/api/photos/${'c'.repeat(64)}`);
+    });
+
+    it('asks for no name: only what carries one waits for it', async () => {
+      outbox.signedBy(null);
+      await outbox.putCustomer(buildId, { name: 'A. Reed', reach: '' });
+      await outbox.putLedger(buildId, { ...reading, who: '' });
+      await outbox.sent();
+      expect(server.sent.map(({ url }) => url)).toEqual([`/api/customers/${buildId}`]);
+      expect([outbox.unsigned(), outbox.waiting()]).toEqual([1, 1]);
+      outbox.signedBy('Mo');
+      await until(() => outbox.waiting() === 0);
+      expect(server.sent.at(-1)?.body['who']).toBe('Mo');
+    });
+
+    it('another shop behind the same address refuses it by itself: an idle page hears of it so', async () => {
+      server.answers.push({ status: 412, body: { type: 'urn:hot-spline:other-shop', detail: 'another shop' } });
+      await outbox.putLedger(buildId, reading);
+      await outbox.sent();
+      expect(outbox.paused()?.why).toBe('other-shop');
+      expect([outbox.waiting(), outbox.notTaken()]).toEqual([1, []]);
+    });
+
+    for (const status of [503, 507])
+      it(`${status} passes: it waits here, and is never set aside`, async () => {
+        const answer = { status, body: { type: 'urn:hot-spline:busy', detail: 'later' } };
+        server.answers.push(answer, answer, answer, answer);
+        await outbox.putLedger(buildId, reading);
+        for (let i = 0; i < 3; i++) {
+          await outbox.sent();
+          outbox.flush();
+        }
+        await outbox.sent();
+        expect([outbox.trouble(), outbox.notTaken().length, outbox.waiting()]).toEqual(['later', 0, 1]);
+      });
+  });
+
+  describe('what this device can’t keep', () => {
+    const refused = () => Promise.reject(new DOMException('denied', 'SecurityError'));
+    /** A store that takes so many more writes. */
+    const full = (takes: number) => async (): Promise<OutboxDatabase> => {
+      const kept = (await openDB('hot-spline-outbox', 1)) as unknown as OutboxDatabase;
+      return new Proxy(kept, {
+        get(target, name) {
+          const own: unknown = Reflect.get(target, name);
+          if (name !== 'transaction') return typeof own === 'function' ? (own.bind(target) as unknown) : own;
+          return (...args: Parameters<OutboxDatabase['transaction']>) => {
+            const tx = target.transaction(...args);
+            const store = new Proxy(tx.objectStore('writes'), {
+              get: (of, key) => {
+                const value: unknown = Reflect.get(of, key);
+                if (key === 'add' && takes-- <= 0)
+                  return () => Promise.reject(new DOMException('no room', 'QuotaExceededError'));
+                return typeof value === 'function' ? (value.bind(of) as unknown) : value;
+              },
+            });
+            return new Proxy(tx, { get: (of, key) => (key === 'store' ? store : Reflect.get(of, key)) });
+          };
+        },
+      });
+    };
+
+    it('is sent at once where the browser keeps nothing; its maker hears when the server has it', async () => {
+      const direct = await freshOutbox({ provide: OPEN_OUTBOX, useValue: refused });
+      expect(direct.keeps()).toBe('nothing');
+      const heard: string[] = [];
+      direct.events.subscribe(({ kind }) => heard.push(kind));
+      await direct.putBuild(buildId, 1, named('one'));
+      await direct.putBuild(buildId, 1, named('two'));
+      await direct.putLedger(buildId, reading);
+      expect(heard).toEqual(['saved', 'saved', 'appended']);
+      expect(server.sent.map(({ body }) => 'baseVersion' in body && body.baseVersion)).toEqual([1, 2, false]);
+      expect(direct.waiting()).toBe(0);
+    });
+
+    it('is said to be kept nowhere where the server is away too', async () => {
+      const direct = await freshOutbox({ provide: OPEN_OUTBOX, useValue: refused });
+      server.away = true;
+      await expectAsync(direct.putLedger(buildId, reading)).toBeRejectedWithError(
+        /keeps nothing for the app, and the server did not take it: The server can’t be reached/,
+      );
+      expect(direct.waiting()).toBe(0);
+      // What was said to be kept nowhere does not come after all.
+      server.away = false;
+      direct.flush();
+      await direct.sent();
+      const again = await freshOutbox({ provide: OPEN_OUTBOX, useValue: refused });
+      await again.putLedger(buildId, { ...reading, id: '50000000-0000-4000-8000-000000000002' });
+      expect(server.sent.map(({ body }) => body['id'])).toEqual([reading.id, '50000000-0000-4000-8000-000000000002']);
+    });
+
+    it('waits for a name all the same', async () => {
+      const direct = await freshOutbox({ provide: OPEN_OUTBOX, useValue: refused });
+      direct.signedBy(null);
+      const put = direct.putLedger(buildId, { ...reading, who: '' });
+      await until(() => direct.unsigned() === 1);
+      expect(server.sent).toEqual([]);
+      direct.signedBy('Mo');
+      await put;
+      expect([server.sent[0]?.body['who'], direct.unsigned()]).toEqual(['Mo', 0]);
+    });
+
+    it('a merge goes out too, where nothing waits in a queue', async () => {
+      const direct = await freshOutbox({ provide: OPEN_OUTBOX, useValue: refused });
+      const stale: OutboxEvent[] = [];
+      direct.events.subscribe((event) => event.kind === 'stale' && stale.push(event));
+      server.answers.push({ status: 409, body: { current: { version: 5, build: named('theirs') } } });
+      await direct.putBuild(buildId, 1, named('ours'));
+      expect(stale.length).toBe(1);
+      await direct.settle(buildId, 'ours', 5, named('both'));
+      expect(server.sent.map(({ body }) => [body.build.name, body.baseVersion])).toEqual([
+        ['ours', 1],
+        ['both', 5],
+      ]);
+    });
+
+    it('is sent behind what waits of its record, where there is no more room', async () => {
+      const tight = await freshOutbox({ provide: OPEN_OUTBOX, useFactory: () => full(1) });
+      server.away = true;
+      await tight.putBuild(buildId, 1, named('one'));
+      await tight.sent();
+      expect(tight.keeps()).toBe('all');
+      await expectAsync(tight.putLedger(buildId, reading)).toBeRejectedWithError(/has no room, and the server did not/);
+      expect([tight.keeps(), tight.waiting()]).toEqual(['no-more', 1]);
+      server.away = false;
+      server.sent.length = 0;
+      await tight.putLedger(buildId, reading);
+      expect(server.sent.map(({ method }) => method)).toEqual(['PUT', 'POST']);
     });
   });
 

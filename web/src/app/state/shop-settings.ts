@@ -1,7 +1,9 @@
-import { Injectable, signal } from '@angular/core';
+import { Injectable, inject, signal } from '@angular/core';
 import { DECIMAL_SIGNS, type DecimalSign } from '@hot-spline/core';
 import type { Shop, ShopSettings as Settings } from '@hot-spline/model';
 import { api } from './api';
+import { Outbox } from './outbox';
+import { deviceStore } from '../base/device-store';
 
 const KEYS = {
   currency: 'hot-spline.currency',
@@ -14,23 +16,26 @@ const KEYS = {
 /** In place of the shop's until it is known. */
 const BEFORE = 'EUR';
 
-const keptSign = (): DecimalSign | null =>
-  DECIMAL_SIGNS.find((sign) => sign === localStorage.getItem(KEYS.decimal)) ?? null;
+const keptSign = (): DecimalSign | null => DECIMAL_SIGNS.find((sign) => sign === deviceStore.get(KEYS.decimal)) ?? null;
 
 const keptRate = (): number | null => {
-  const kept = localStorage.getItem(KEYS.hourRate);
+  const kept = deviceStore.get(KEYS.hourRate);
   return kept ? Number(kept) : null;
 };
+
+const definedOf = <T extends object>(of: T): { [K in keyof T]-?: Exclude<T[K], undefined> } =>
+  Object.fromEntries(Object.entries(of).filter(([, value]) => value !== undefined)) as never;
 
 /** What the shop has set: currency and decimal sign, what an hour costs; kept on the device for while the server is away. */
 @Injectable({ providedIn: 'root' })
 export class ShopSettings {
+  private readonly outbox = inject(Outbox);
   private readonly kept = signal({
-    currency: localStorage.getItem(KEYS.currency) ?? BEFORE,
+    currency: deviceStore.get(KEYS.currency) ?? BEFORE,
     decimal: keptSign(),
-    name: localStorage.getItem(KEYS.name) ?? '',
-    logo: localStorage.getItem(KEYS.logo) || null,
-    address: localStorage.getItem(KEYS.address) ?? '',
+    name: deviceStore.get(KEYS.name) ?? '',
+    logo: deviceStore.get(KEYS.logo) || null,
+    address: deviceStore.get(KEYS.address) ?? '',
     hourRate: keptRate(),
   });
   readonly settings = this.kept.asReadonly();
@@ -44,9 +49,10 @@ export class ShopSettings {
     );
   }
 
-  /** @throws ApiError where the shop was not changed */
+  /** Shown as chosen; what the server does not take is under “Not taken”. @throws Error where it is kept nowhere */
   async choose(settings: Settings): Promise<void> {
-    this.keep(await api.saveShop(settings));
+    await this.outbox.putSettings(settings);
+    this.keep({ ...this.kept(), ...definedOf(settings) });
   }
 
   /** A price in words, cents only where there are any. */
@@ -60,12 +66,12 @@ export class ShopSettings {
   }
 
   private keep({ currency, decimal, name, logo, address, hourRate }: Omit<Shop, 'id' | 'version'>): void {
-    localStorage.setItem(KEYS.currency, currency);
-    localStorage.setItem(KEYS.decimal, decimal ?? '');
-    localStorage.setItem(KEYS.name, name);
-    localStorage.setItem(KEYS.logo, logo ?? '');
-    localStorage.setItem(KEYS.address, address);
-    localStorage.setItem(KEYS.hourRate, hourRate === null ? '' : String(hourRate));
+    deviceStore.set(KEYS.currency, currency);
+    deviceStore.set(KEYS.decimal, decimal ?? '');
+    deviceStore.set(KEYS.name, name);
+    deviceStore.set(KEYS.logo, logo ?? '');
+    deviceStore.set(KEYS.address, address);
+    deviceStore.set(KEYS.hourRate, hourRate === null ? '' : String(hourRate));
     this.kept.set({ currency, decimal, name, logo, address, hourRate });
   }
 }

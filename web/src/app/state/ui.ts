@@ -1,6 +1,7 @@
 import { cutText, type UnitSystem } from '@hot-spline/core';
 import type { AxleName } from '@hot-spline/model';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
+import { deviceStore } from '../base/device-store';
 
 export interface UiState {
   readonly system: UnitSystem;
@@ -64,7 +65,7 @@ const other = (system: UnitSystem): UnitSystem => (system === 'inch' ? 'metric' 
 export const uiFeature = createFeature({
   name: 'ui',
   reducer: createReducer<UiState>(
-    storedUi(localStorage.getItem(UI_KEY), matchMedia('(prefers-color-scheme: dark)').matches),
+    storedUi(deviceStore.get(UI_KEY), matchMedia('(prefers-color-scheme: dark)').matches),
     on(uiActions.systemChosen, (state, { system }) => ({ ...state, system })),
     on(uiActions.unitsFlipped, (state) => ({ ...state, system: other(state.system) })),
     on(uiActions.themeFlipped, (state) => ({ ...state, night: !state.night })),
