@@ -63,6 +63,7 @@ const MATRIX = {
     library: ['base', 'db', 'keep'],
     photos: ['base', 'db', 'keep'],
     shop: ['base', 'db', 'keep'],
+    changes: ['base'],
     board: ['base', 'db', 'keep'],
     builds: ['base', 'db', 'keep'],
     ledger: ['base', 'db', 'keep', 'builds'],

@@ -128,6 +128,7 @@ export {
   type BoardRow,
   type BuildSummary,
   type Customer,
+  type Changed,
   type CustomerWrite,
   type Recall,
   type SetUps,

@@ -7,6 +7,8 @@ import type { Logger } from 'pino';
 import { boardRoutes } from './board/routes';
 import { buildRoutes } from './builds/routes';
 import { calcRoutes } from './calc/routes';
+import { changeRoutes } from './changes/routes';
+import type { Feed } from './changes/feed';
 import type { Database } from './db/database';
 import type { Backups } from './keep/backups';
 import type { Care } from './keep/care';
@@ -35,6 +37,8 @@ export interface AppOptions {
   readonly backups?: Backups | null;
   /** Where a backup that is brought back lies meanwhile, and what follows from it. */
   readonly restore?: { readonly spool: string; readonly restored: (shop: string) => void };
+  /** What changes, for those who listen. */
+  readonly feed?: Feed;
   readonly gaugePace?: number;
   /** Free bytes of the disk that the data lies on; nothing where it lies elsewhere. */
   readonly free?: (() => number) | undefined;
@@ -69,6 +73,7 @@ export function createApp({
   care,
   backups = null,
   restore,
+  feed,
 }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -128,6 +133,7 @@ export function createApp({
     photoRoutes(db),
     gaugeRoutes(gaugePace),
   );
+  if (feed) api.use(changeRoutes(feed));
   if (restore) api.use(restoreRoutes(db, restore.spool, restore.restored));
   refuseOtherMethods(api, Object.values(routes));
   app.use('/api', api, notFound);

@@ -22,6 +22,7 @@ const root = fileURLToPath(ROOT);
 const noDatabase = (query: Database['query'] = async () => []): Database => ({
   query,
   transaction: async (work) => work({ query }),
+  listen: () => Promise.resolve(),
   close: async () => undefined,
 });
 

@@ -5,6 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { FORMAT_VERSION } from '@hot-spline/model';
 import { pino, type Logger } from 'pino';
 import { createApp } from './app';
+import { Feed } from './changes/feed';
 import { START_BYTES, freeIn } from './base/room';
 import { StartProblem } from './base/start-problem';
 import { Backups, copyBeforeMigration } from './keep/backups';
@@ -220,6 +221,8 @@ export async function serve(
       config.databaseUrl === undefined && second !== undefined ? new Backups(db, config.dataFolder, second, log) : null;
     backups?.begin();
     const webFolder = fileURLToPath(new URL('dist/web/browser/', ROOT));
+    const feed = new Feed();
+    await db.listen(feed.hear);
     answer = createApp({
       db,
       log,
@@ -228,6 +231,7 @@ export async function serve(
       hosts: config.hosts,
       care,
       backups,
+      feed,
       restore: {
         spool: config.databaseUrl === undefined ? config.dataFolder : tmpdir(),
         restored: (shop) => kept.markAnew(shop),

@@ -258,6 +258,21 @@ export type ShopSettings = z.output<typeof shopSettingsSchema>;
 export type BuildSummary = z.output<typeof buildSummarySchema>;
 export type Board = z.output<typeof boardSchema>;
 export type BoardRow = z.output<typeof boardRowSchema>;
+/** Something that changed. */
+export const changedSchema = z.discriminatedUnion('of', [
+  /** The specification, or whether it is put away; `version` is its newest. */
+  z.object({ of: z.literal('build'), id: idSchema, version: z.int() }),
+  /** An entry was appended; `count` is how many there are with it. */
+  z.object({ of: z.literal('ledger'), id: idSchema, entry: idSchema, count: z.int() }),
+  z.object({ of: z.literal('library'), id: idSchema }),
+  z.object({ of: z.literal('customers') }),
+  z.object({ of: z.literal('shop') }),
+  /** Anything may have changed. */
+  z.object({ of: z.literal('all') }),
+  /** Nothing has: where one stands who begins to listen. */
+  z.object({ of: z.literal('here') }),
+]);
+export type Changed = z.output<typeof changedSchema>;
 export type Customer = z.output<typeof customerSchema>;
 export type CustomerWrite = z.output<typeof customerWriteSchema>;
 export type Recall = z.output<typeof recallSchema>;

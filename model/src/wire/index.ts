@@ -10,6 +10,7 @@ import {
   archiveSchema,
   archived,
   boardSchema,
+  changedSchema,
   buildSummarySchema,
   customerSchema,
   customerWriteSchema,
@@ -266,8 +267,10 @@ export const routes = {
   appendLedger: route({
     method: 'post',
     path: '/builds/{id}/ledger',
-    summary: 'Appends one entry. Nothing is ever changed, only voided.',
+    summary:
+      'Appends one entry. Nothing is ever changed, only voided. `over` says how many entries the ledger had when it was made: where it has moved on since, the entry is refused, with what came.',
     params: idParams,
+    query: z.strictObject({ over: z.coerce.number().int().min(0).max(10_000_000).optional() }),
     body: body(ledgerEntrySchema, 64 * KB),
     answers: {
       201: json(z.object({ id: idSchema }), 'appended'),
@@ -281,6 +284,18 @@ export const routes = {
     summary: 'All builds that can be read, as one file that the import takes back.',
     answers: { 200: json(shopFileSchema, 'the file') },
     problems: [],
+  }),
+  changes: route({
+    method: 'get',
+    path: '/changes',
+    summary:
+      'What changes, as it happens, one event each: a build, an entry of a ledger, library, customers, the shop. `id` of an event is where it stands: `since`, or the header Last-Event-ID, goes on behind it; `all` says that any may have been missed.',
+    // The second is for a browser: its service worker lets what has it in its address alone.
+    query: z.strictObject({ since: z.string().max(60).optional(), 'ngsw-bypass': z.string().max(1).optional() }),
+    answers: {
+      200: { description: 'events; `data` is a change as JSON', type: 'text/event-stream', schema: changedSchema },
+    },
+    problems: [422, 503],
   }),
   setUps: route({
     method: 'get',

@@ -35,7 +35,7 @@ function answerOf({ description, schema, type }: WireAnswer, withWorking: boolea
   const properties = shape['properties'];
   const working = { type: 'object', description: 'formula, inputs, steps and sources; only with `?working=true`' };
   const whole = withWorking && properties ? { ...shape, properties: { ...properties, working } } : shape;
-  return { description, content: { 'application/json': { schema: whole } } };
+  return { description, content: { [type ?? 'application/json']: { schema: whole } } };
 }
 
 const isWrite = ({ method, path }: WireRoute): boolean => method !== 'get' && !path.startsWith('/calc');

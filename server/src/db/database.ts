@@ -10,5 +10,13 @@ export interface Queries {
 export interface Database extends Queries {
   /** Runs `work` in one transaction: all of it is kept, or none. */
   transaction<T>(work: (tx: Queries) => Promise<T>): Promise<T>;
+  /**
+   * Hears what was told (keep/tell.ts) once it is committed, by whichever process; an empty word where some may have been missed.
+   * Called once.
+   */
+  listen(heard: (told: string) => void): Promise<void>;
   close(): Promise<void>;
 }
+
+/** The channel of PostgreSQL that changes are told on. */
+export const CHANNEL = 'hot_spline';

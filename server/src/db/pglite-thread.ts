@@ -25,6 +25,7 @@ export async function openPgliteThread(folder: string): Promise<Opened> {
   let tellLost: (error: DatabaseLost) => void;
   const lost = new Promise<DatabaseLost>((resolve) => (tellLost = resolve));
   let closed: (() => void) | null = null;
+  let heard: (told: string) => void = () => undefined;
 
   const goDown = (why: string): void => {
     if (gone) return;
@@ -39,6 +40,7 @@ export async function openPgliteThread(folder: string): Promise<Opened> {
     worker.on('message', (message: FromThread) => {
       if (message.kind === 'open') return resolve();
       if (message.kind === 'closed') return closed?.();
+      if (message.kind === 'heard') return heard(message.told);
       if (message.kind === 'lost') return goDown(message.message);
       const one = waiting.get(message.id);
       waiting.delete(message.id);
@@ -85,6 +87,11 @@ export async function openPgliteThread(folder: string): Promise<Opened> {
           throw error;
         }
       }),
+    listen: (hear) => {
+      heard = hear;
+      send({ kind: 'listen' });
+      return Promise.resolve();
+    },
     close: () =>
       alone(
         () =>

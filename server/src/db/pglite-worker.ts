@@ -3,10 +3,12 @@ import { openPglite } from './pglite';
 
 export type ToThread =
   | { readonly kind: 'query'; readonly id: number; readonly text: string; readonly params: readonly unknown[] }
+  | { readonly kind: 'listen' }
   | { readonly kind: 'close' };
 export type FromThread =
   | { readonly kind: 'open' }
   | { readonly kind: 'closed' }
+  | { readonly kind: 'heard'; readonly told: string }
   | { readonly kind: 'rows'; readonly id: number; readonly rows: readonly Record<string, unknown>[] }
   | { readonly kind: 'refused'; readonly id: number; readonly error: Refused }
   | { readonly kind: 'lost'; readonly message: string };
@@ -40,6 +42,12 @@ port.on('message', (message: ToThread) => {
     db.close().then(
       () => tell({ kind: 'closed' }),
       (error: unknown) => tell({ kind: 'lost', message: String(error) }),
+    );
+    return;
+  }
+  if (message.kind === 'listen') {
+    db.listen((told) => tell({ kind: 'heard', told })).catch((error: unknown) =>
+      tell({ kind: 'lost', message: String(error) }),
     );
     return;
   }

@@ -1,5 +1,5 @@
 import { PGlite, type Transaction } from '@electric-sql/pglite';
-import type { Database, Queries, Row } from './database';
+import { CHANNEL, type Database, type Queries, type Row } from './database';
 import { DurableNodeFs } from './durable-node-fs';
 
 /** PGlite's own start parameters without `-F` (which switches fsync off), and with a sync method that is fsync. */
@@ -23,6 +23,7 @@ export async function openPglite(folder: string, { durable = true } = {}): Promi
     ...queriesOf(pg),
     transaction: async (work) =>
       (await pg.transaction((tx) => work(queriesOf(tx)))) as Awaited<ReturnType<typeof work>>,
+    listen: async (heard) => void (await pg.listen(CHANNEL, heard)),
     close: () => pg.close(),
   };
 }

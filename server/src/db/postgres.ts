@@ -1,6 +1,9 @@
 import pg from 'pg';
 import { StartProblem } from '../base/start-problem';
-import type { Database, Queries, Row } from './database';
+import { CHANNEL, type Database, type Queries, type Row } from './database';
+
+/** How soon it listens again where the server went away, ms. */
+const LISTEN_AGAIN_MS = 1000;
 
 const ignore = (): void => undefined;
 function give(client: pg.PoolClient, broken?: Error): void {
@@ -31,6 +34,8 @@ function away(url: string, error: unknown): StartProblem {
 
 /** A PostgreSQL server for a shop with several machines: the same SQL through the same seam. */
 export async function openPostgres(url: string): Promise<Database> {
+  let closing = false;
+  let listener: pg.Client | null = null;
   const pool = new pg.Pool({ connectionString: url });
   // A connection that breaks while nobody uses it would end the process: the pool opens another one for the next.
   pool.on('error', ignore);
@@ -62,6 +67,34 @@ export async function openPostgres(url: string): Promise<Database> {
         throw error;
       }
     },
-    close: () => pool.end(),
+    async listen(heard) {
+      // A connection of its own: one of the pool is given to whoever comes next.
+      const open = async (): Promise<void> => {
+        const one = new pg.Client({ connectionString: url });
+        one.on('error', ignore);
+        await one.connect();
+        one.on('notification', ({ payload = '' }) => heard(payload));
+        one.on('end', () => again(open));
+        await one.query(`listen ${CHANNEL}`);
+        listener = one;
+      };
+      const again = (run: () => Promise<void>): void => {
+        if (closing) return;
+        listener = null;
+        setTimeout(() => {
+          run().then(
+            // What was told meanwhile was heard by nobody.
+            () => heard(''),
+            () => again(run),
+          );
+        }, LISTEN_AGAIN_MS).unref();
+      };
+      await open();
+    },
+    async close() {
+      closing = true;
+      await listener?.end();
+      await pool.end();
+    },
   };
 }

@@ -71,6 +71,7 @@ export function readingRound(db: Database, folder: string, log: Logger): Databas
   return {
     query: (text, params) => round(() => db.query(text, params)),
     transaction: <T>(work: (tx: Queries) => Promise<T>) => round(() => db.transaction(work)),
+    listen: (heard) => db.listen(heard),
     close: () => db.close(),
   };
 }

@@ -10,6 +10,7 @@ import {
   type Recall,
 } from '@hot-spline/model';
 import type { Database, Queries } from '../db/database';
+import { tell } from './tell';
 import { Problem } from '../base/problem';
 import { readBuild } from './builds';
 import { readLedger } from './ledger';
@@ -154,12 +155,15 @@ export const listCustomers = (db: Queries): Promise<Customer[]> =>
      from customers c left join builds b on b.customer = c.id group by c.id, c.name, c.reach order by c.name, c.id`,
   );
 
-export async function saveCustomer(db: Queries, id: string, { name, reach }: CustomerWrite): Promise<Customer> {
-  await db.query(
-    `insert into customers (id, name, reach) values ($1, $2, $3)
-     on conflict (id) do update set name = excluded.name, reach = excluded.reach`,
-    [id, name, reach],
-  );
+export async function saveCustomer(db: Database, id: string, { name, reach }: CustomerWrite): Promise<Customer> {
+  await db.transaction(async (tx) => {
+    await tx.query(
+      `insert into customers (id, name, reach) values ($1, $2, $3)
+       on conflict (id) do update set name = excluded.name, reach = excluded.reach`,
+      [id, name, reach],
+    );
+    await tell(tx, { of: 'customers' });
+  });
   const [row] = await db.query<{ builds: number }>('select count(*)::int as builds from builds where customer = $1', [
     id,
   ]);
@@ -167,6 +171,10 @@ export async function saveCustomer(db: Queries, id: string, { name, reach }: Cus
 }
 
 /** Name and address are gone; what named the customer finds nobody any more. @returns whether there was one */
-export async function eraseCustomer(db: Queries, id: string): Promise<boolean> {
-  return (await db.query('delete from customers where id = $1 returning id', [id])).length > 0;
+export async function eraseCustomer(db: Database, id: string): Promise<boolean> {
+  return db.transaction(async (tx) => {
+    const rows = await tx.query('delete from customers where id = $1 returning id', [id]);
+    if (rows.length > 0) await tell(tx, { of: 'customers' });
+    return rows.length > 0;
+  });
 }

@@ -9,6 +9,7 @@ import {
 import type { Database, Queries } from '../db/database';
 import { noteBuild, noteWork } from './note';
 import { linkHash } from './chain';
+import { tell } from './tell';
 import { open, same, type Opened } from './kept';
 import { appendAll, readLedger } from './ledger';
 import { keepPhotoFiles, photoFiles } from './photos';
@@ -200,6 +201,7 @@ export async function createBuild(
     await noteBuild(tx, id, build);
     await noteWork(tx, id, build, ledger);
     await keepPhotoFiles(tx, photos);
+    await tell(tx, { of: 'build', id, version: 1 });
     return { created: true, version: 1 };
   });
 }
@@ -242,13 +244,21 @@ export async function saveBuild(
     );
     await insertVersion(tx, id, version, writeId, who, document);
     await noteBuild(tx, id, build);
+    await tell(tx, { of: 'build', id, version });
     return { kind: 'saved', version };
   });
 }
 
 /** Takes a build off the board, or brings it back; nothing is ever deleted. */
-export async function archiveBuild(db: Queries, id: string, archived: boolean): Promise<boolean> {
-  return (await db.query('update builds set archived = $2 where id = $1 returning id', [id, archived])).length > 0;
+export async function archiveBuild(db: Database, id: string, archived: boolean): Promise<boolean> {
+  return db.transaction(async (tx) => {
+    const [row] = await tx.query<{ version: number }>(
+      'update builds set archived = $2 where id = $1 returning version',
+      [id, archived],
+    );
+    if (row) await tell(tx, { of: 'build', id, version: row.version });
+    return row !== undefined;
+  });
 }
 
 /** @throws Problem 422 for a build or a ledger that can't be read */

@@ -1,5 +1,6 @@
 import { InputError } from '@hot-spline/core';
 import { FORMAT_VERSION, ledgerEntrySchema, type LedgerEntry } from '@hot-spline/model';
+import { tell } from './tell';
 import { touchBuild } from './touch';
 import type { Database, Queries } from '../db/database';
 import { linkHash } from './chain';
@@ -79,19 +80,30 @@ export async function appendAll(db: Queries, buildId: string, entries: readonly 
   if (once.size > 0) await insertRows(db, buildId, [...once.values()].map(rowOf));
 }
 
+const movedOn = (id: string, over: number, count: number, yours: LedgerEntry): Problem =>
+  new Problem(
+    409,
+    'moved-on',
+    'The ledger has moved on',
+    `This was made over ${over} entries, and there are ${count} now: what came since is in GET /api/builds/${id}/ledger.`,
+    { over, count, yours },
+  );
+
 export type AppendOutcome = 'appended' | 'already-there' | 'unknown-build';
 
 /**
  * Appends one entry. Its id is made in the browser: the same entry again is acknowledged again.
  * @param check what else has to hold, in the same transaction
+ * @param over how many entries there were when it was made
  * @throws InputError on `voids` for an entry that is none of this build, is a void itself, or is voided already
- * @throws Problem 409 where another entry is kept under the id
+ * @throws Problem 409 where another entry is kept under the id, or the ledger has moved on since it was made
  */
 export async function append(
   db: Database,
   buildId: string,
   entry: LedgerEntry,
   check?: (tx: Queries, entry: LedgerEntry) => Promise<void>,
+  over?: number,
 ): Promise<AppendOutcome> {
   return db.transaction(async (tx) => {
     const builds = await tx.query('select id from builds where id = $1 for update', [buildId]);
@@ -114,6 +126,11 @@ export async function append(
         },
       );
     }
+    const [{ count } = { count: 0 }] = await tx.query<{ count: number }>(
+      'select count(*)::int as count from ledger where build_id = $1',
+      [buildId],
+    );
+    if (over !== undefined && over !== count) throw movedOn(buildId, over, count, entry);
     if (entry.kind === 'void') {
       const [target] = await tx.query<{ kind: string; voided: boolean }>(
         `select kind, exists (select 1 from ledger v where v.build_id = l.build_id and v.voids = l.id) as voided
@@ -132,6 +149,7 @@ export async function append(
     await check?.(tx, entry);
     await insertRows(tx, buildId, [rowOf(entry)]);
     await touchBuild(tx, buildId);
+    await tell(tx, { of: 'ledger', id: buildId, entry: entry.id, count: count + 1 });
     return 'appended';
   });
 }

@@ -1,5 +1,6 @@
 import { FORMAT_VERSION, librarySpecSchema, type LibrarySpec, type StoredSpec } from '@hot-spline/model';
 import type { Database, Queries } from '../db/database';
+import { tell } from './tell';
 import { open, same } from './kept';
 
 export type ListedSpec = Omit<StoredSpec, 'spec'> & {
@@ -66,11 +67,16 @@ export async function saveSpec(
        values ($1, $2, $3, $4, $5, $6)`,
       [id, version, writeId, document, FORMAT_VERSION, who],
     );
+    await tell(tx, { of: 'library', id });
     return { kind: 'saved', version };
   });
 }
 
 /** Takes a spec out of the library, or brings it back; nothing is ever deleted. */
-export async function archiveSpec(db: Queries, id: string, archived: boolean): Promise<boolean> {
-  return (await db.query('update library set archived = $2 where id = $1 returning id', [id, archived])).length > 0;
+export async function archiveSpec(db: Database, id: string, archived: boolean): Promise<boolean> {
+  return db.transaction(async (tx) => {
+    const rows = await tx.query('update library set archived = $2 where id = $1 returning id', [id, archived]);
+    if (rows.length > 0) await tell(tx, { of: 'library', id });
+    return rows.length > 0;
+  });
 }

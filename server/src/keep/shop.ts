@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { DECIMAL_SIGNS } from '@hot-spline/core';
 import type { ShopSettings } from '@hot-spline/model';
-import type { Queries } from '../db/database';
+import type { Database, Queries } from '../db/database';
+import { tell } from './tell';
 
 const KEYS = {
   id: 'shop-id',
@@ -52,10 +53,13 @@ export async function readShop(db: Queries): Promise<{ id: string } & Required<S
 }
 
 /** Keeps what is told; what is not told stays. */
-export async function saveSettings(
-  db: Queries,
-  { currency, decimal, name, logo, address, hourRate }: ShopSettings,
-): Promise<void> {
+export const saveSettings = (db: Database, settings: ShopSettings): Promise<void> =>
+  db.transaction(async (tx) => {
+    await setAll(tx, settings);
+    await tell(tx, { of: 'shop' });
+  });
+
+async function setAll(db: Queries, { currency, decimal, name, logo, address, hourRate }: ShopSettings): Promise<void> {
   if (currency !== undefined) await set(db, KEYS.currency, currency, true);
   if (decimal !== undefined) await set(db, KEYS.decimal, decimal ?? '', true);
   if (name !== undefined) await set(db, KEYS.name, name, true);

@@ -21,8 +21,8 @@ export function ledgerRoutes(db: Database): Router {
   on(
     router,
     routes.appendLedger,
-    async ({ params: { id }, body: entry, response }) => {
-      const outcome = await append(db, id, entry, (tx) => requireStock(db, tx, id, entry));
+    async ({ params: { id }, query: { over }, body: entry, response }) => {
+      const outcome = await append(db, id, entry, (tx) => requireStock(db, tx, id, entry), over);
       if (outcome === 'unknown-build') throw unknownBuild(id);
       response.status(outcome === 'appended' ? 201 : 200).json({ id: entry.id });
     },

@@ -11,6 +11,7 @@ import type { Database } from '../db/database';
 import { surveyBuilds } from '../keep/builds';
 import { BadArchive, NotEmpty, restoreArchive } from '../keep/open-archive';
 import { readShop } from '../keep/shop';
+import { tell } from '../keep/tell';
 
 /**
  * Brings a backup back by the first page of a new shop.
@@ -26,6 +27,7 @@ export function restoreRoutes(db: Database, spool: string, restored: (shop: stri
       const { made, counts } = await restoreArchive(db, file);
       const { id: shop } = await readShop(db);
       restored(shop);
+      await tell(db, { of: 'all' });
       await surveyBuilds(db);
       response.json({ shop, made, ...counts });
     } catch (error) {

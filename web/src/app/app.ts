@@ -3,6 +3,7 @@ import { RouterOutlet } from '@angular/router';
 import { Toast } from 'primeng/toast';
 import { FocusKeeper } from './shared/focus-keeper';
 import { Away } from './state/away';
+import { Changes } from './state/changes';
 
 @Component({
   selector: 'hs-root',
@@ -26,6 +27,7 @@ import { Away } from './state/away';
 export class App {
   constructor() {
     inject(Away).begin();
+    inject(Changes).begin();
     inject(FocusKeeper).begin();
   }
 

@@ -19,6 +19,8 @@ import { TableModule, type TableLazyLoadEvent } from 'primeng/table';
 import { Finder } from '../frame/finder';
 import { Header } from '../frame/header';
 import { KeyReader } from '../frame/keys';
+import { auditTime, filter } from 'rxjs';
+import { Changes } from '../state/changes';
 import { api, type BuildSummary } from '../state/api';
 import { Outbox } from '../state/outbox';
 import { uiActions } from '../state/ui';
@@ -51,6 +53,9 @@ interface Clash {
   readonly file: BuildFile;
   readonly here: BuildSummary;
 }
+
+/** Of many changes one after the other, the board is read again so often, ms. */
+const FOLLOW_MS = 700;
 
 /** All builds of the shop: open, start, copy, import, export, put away. */
 @Component({
@@ -96,6 +101,13 @@ export class BoardPage {
         this.board.search.set(query.get('search') ?? '');
         this.again();
       });
+    inject(Changes)
+      .heard.pipe(
+        filter(({ of }) => of !== 'library' && of !== 'shop'),
+        auditTime(FOLLOW_MS),
+        takeUntilDestroyed(),
+      )
+      .subscribe(() => this.follow());
   }
 
   /** Looks for it a moment after the last letter. */
@@ -110,6 +122,11 @@ export class BoardPage {
   protected again(): void {
     void this.outbox.pendingNew().then((begun) => this.begun.set([...begun].map(([id, { name }]) => ({ id, name }))));
     void (this.view() === 'states' ? this.board.byState() : this.board.load());
+  }
+
+  /** Something changed: what is shown is read again, where it stands. */
+  private follow(): void {
+    void (this.view() === 'states' ? this.board.byState() : this.board.refresh());
   }
 
   protected show(view: 'list' | 'states'): void {

@@ -57,6 +57,29 @@ export class BoardRows {
     }
   }
 
+  /** Reads again what is there, and keeps it standing until the answers are. */
+  async refresh(): Promise<void> {
+    const ask = this.asked;
+    const pieces = [...this.pieces].sort((a, b) => a - b);
+    try {
+      const [away, ...read] = await Promise.all([
+        api.board({ archived: '1', limit: PIECE }),
+        ...pieces.map((piece) => api.board({ ...this.question(), offset: piece * PIECE, limit: PIECE })),
+      ]);
+      const [first] = read;
+      if (ask !== this.asked || !away || !first) return;
+      const all: (BoardRow | null)[] = Array.from({ length: first.total }, () => null);
+      pieces.forEach((piece, i) => read[i]?.rows.forEach((row, j) => (all[piece * PIECE + j] = row)));
+      this.states.set(first.states);
+      this.rows.set(all);
+      this.archived.set(away.rows);
+      this.status.set('ready');
+      this.problem.set('');
+    } catch (error) {
+      this.fail(error);
+    }
+  }
+
   /** Fetches what is scrolled to and is not there yet. */
   async reach(from: number, count: number): Promise<void> {
     const ask = this.asked;

@@ -7,6 +7,9 @@ import { textReader } from '../shared/readers';
 import { RemoveButton } from '../shared/remove-button';
 import { api } from '../state/api';
 import { readCustomers } from '../state/customers';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { filter } from 'rxjs';
+import { Changes } from '../state/changes';
 import { Outbox } from '../state/outbox';
 import { newId } from '../base/new-id';
 
@@ -174,6 +177,12 @@ export class RecallPanel {
   constructor() {
     void this.run(async () => this.facets.set((await api.recall()).facets));
     void this.read();
+    inject(Changes)
+      .heard.pipe(
+        filter(({ of }) => of === 'customers' || of === 'all'),
+        takeUntilDestroyed(),
+      )
+      .subscribe(() => void this.read());
   }
 
   private async run(work: () => Promise<unknown>): Promise<void> {

@@ -7,6 +7,9 @@ import { textReader } from '../shared/readers';
 import { readDay } from '../shared/day-reader';
 import { ApiError } from '../state/api';
 import { readCustomers } from '../state/customers';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { filter } from 'rxjs';
+import { Changes } from '../state/changes';
 import { Outbox } from '../state/outbox';
 import { Bench } from '../state/bench';
 import { newId } from '../base/new-id';
@@ -86,6 +89,12 @@ export class WhosePanel {
 
   constructor() {
     void this.read();
+    inject(Changes)
+      .heard.pipe(
+        filter(({ of }) => of === 'customers' || of === 'all'),
+        takeUntilDestroyed(),
+      )
+      .subscribe(() => void this.read());
   }
 
   private async read(): Promise<void> {

@@ -127,8 +127,13 @@ export const api = {
   create: (shop: string, id: string, file: BuildFile) => call(routes.createBuild, { body: { id, file }, shop }),
   save: (shop: string, id: string, write: { writeId: string; baseVersion: number; who: string; build: Build }) =>
     call(routes.saveBuild, { params: { id }, body: write, shop }),
-  append: (shop: string, id: string, entry: LedgerEntry) =>
-    call(routes.appendLedger, { params: { id }, body: entry, shop }),
+  append: (shop: string, id: string, entry: LedgerEntry, over?: number) =>
+    call(routes.appendLedger, {
+      params: { id },
+      body: entry,
+      shop,
+      ...(over === undefined ? {} : { query: { over } }),
+    }),
   archive: (shop: string, id: string, archived: boolean) =>
     call(routes.archiveBuild, { params: { id }, body: { archived }, shop }),
   setUps: (): Promise<SetUps> => call(routes.setUps),

@@ -80,7 +80,9 @@ export const editorActions = createActionGroup({
     /** The server has an entry of the ledger. */
     appended: props<{ id: string; at: string }>(),
     /** Changes to different places were put together. */
-    merged: props<{ id: string; version: number; build: Build }>(),
+    merged: props<{ id: string; version: number; build: Build; ledger: readonly LedgerEntry[] }>(),
+    /** What the server has of the ledger. */
+    ledgerHeard: props<{ id: string; ledger: readonly LedgerEntry[] }>(),
     stale: props<{ id: string; conflict: Conflict }>(),
     settled: props<{ keep: 'ours' | 'theirs' }>(),
     /** Another tab or machine saved while nothing of ours was waiting. */
@@ -92,6 +94,12 @@ const withPast = (past: readonly Step[], before: Build, after: Build): readonly 
   const step = changesBetween(before, after);
   return step.length === 0 ? past : [...past, step].slice(-HISTORY);
 };
+
+/** What the server has, with what was written here since it was asked. */
+function withOurs(heard: readonly LedgerEntry[], here: readonly LedgerEntry[]): readonly LedgerEntry[] {
+  const known = new Set(heard.map(({ id }) => id));
+  return [...heard, ...here.filter(({ id }) => !known.has(id))];
+}
 
 /** Takes one step of the history back or forth; one whose place is gone is left out, and said. */
 function travel(state: EditorState, direction: 'back' | 'forth'): EditorState {
@@ -153,10 +161,19 @@ export const editorFeature = createFeature({
       state.id === id ? { ...state, version: Math.max(version, state.version), savedAt: at } : state,
     ),
     on(editorActions.appended, (state, { id, at }) => (state.id === id ? { ...state, savedAt: at } : state)),
-    on(editorActions.merged, (state, { id, version, build }) =>
+    on(editorActions.merged, (state, { id, version, build, ledger }) =>
       state.id === id && state.present
-        ? { ...state, version, present: share(state.present, build), preview: null }
+        ? {
+            ...state,
+            version,
+            present: share(state.present, build),
+            preview: null,
+            ledger: withOurs(ledger, state.ledger),
+          }
         : state,
+    ),
+    on(editorActions.ledgerHeard, (state, { id, ledger }) =>
+      state.id === id && state.present ? { ...state, ledger: withOurs(ledger, state.ledger) } : state,
     ),
     on(editorActions.stale, (state, { id, conflict }) => (state.id === id ? { ...state, conflict } : state)),
     on(editorActions.settled, (state, { keep }) => {
@@ -178,10 +195,11 @@ export const editorFeature = createFeature({
     }),
     on(editorActions.refreshed, (state, { id, version, build, ledger }) => {
       if (state.id !== id || !state.present || version < state.version) return state;
-      if (version === state.version) return { ...state, ledger };
-      const past = withPast(state.past, state.present, build);
       const present = share(state.present, build);
-      return { ...state, version, ledger, present, preview: null, past, future: [] };
+      const all = withOurs(ledger, state.ledger);
+      if (version === state.version || present === state.present) return { ...state, version, ledger: all };
+      const past = withPast(state.past, state.present, build);
+      return { ...state, version, ledger: all, present, preview: null, past, future: [] };
     }),
   ),
 });

@@ -7,6 +7,7 @@ import {
   newAxleSpec,
   type Build,
   type BuildFile,
+  type Changed,
   type LedgerEntry,
   type Reading,
 } from '@hot-spline/model';
@@ -22,6 +23,7 @@ import { newGearboxSpec } from '../library/new-spec';
 import { boardActions } from './board';
 import { editorActions, editorFeature } from './editor';
 import * as effects from './effects';
+import type { Changes } from './changes';
 import type { Outbox, OutboxEvent } from './outbox';
 
 const B = '30000000-0000-4000-8000-00000000000b';
@@ -60,6 +62,8 @@ class FakeOutbox {
     this.calls.push(call);
     return Promise.resolve();
   }
+  notTaken = () => this.refused.map((entry) => ({ write: { kind: 'ledger', entry } }));
+  refused: LedgerEntry[] = [];
   putBuild = (...args: unknown[]) => this.note('build', ...args);
   putLedger = (...args: unknown[]) => this.note('ledger', ...args);
   putLibrary = (...args: unknown[]) => this.note('library', ...args);
@@ -175,6 +179,7 @@ describe('effects', () => {
     const said: ToastMessageOptions[] = [];
     const messages = { add: (message: ToastMessageOptions) => said.push(message) } as unknown as MessageService;
     const full = {
+      notTaken: () => [],
       putBuild: () => Promise.reject(new Error('no room')),
       putLedger: () => Promise.reject(new Error('no room')),
     };
@@ -246,7 +251,10 @@ describe('effects', () => {
 
   it('put a stale change together with another one where they touch different places', async () => {
     const base = store.selectSignal(editorFeature.selectPresent)() as Build;
-    answers = { [`/api/builds/${BUILD_ID}/versions/1`]: { body: storedOf(BUILD_ID, 1, base) } };
+    answers = {
+      [`/api/builds/${BUILD_ID}/versions/1`]: { body: storedOf(BUILD_ID, 1, base) },
+      [`/api/builds/${BUILD_ID}/ledger`]: { body: [readingOf(7)] },
+    };
     const ours = { ...base, notes: 'mine' };
     store.dispatch(editorActions.changed({ build: ours }));
     const theirs = { ...base, vehicle: 'theirs' };
@@ -254,7 +262,9 @@ describe('effects', () => {
     const stale = { kind: 'stale', of: 'build', record: BUILD_ID, current, baseVersion: 1, build: ours } as const;
     const { actions } = await hear(stale);
     const build = { ...base, notes: 'mine', vehicle: 'theirs' };
-    expect(actions).toEqual([editorActions.merged({ id: BUILD_ID, version: 5, build })]);
+    // Who changed the specification has read something too.
+    expect(store.selectSignal(editorFeature.selectLedger)()).toEqual([readingOf(7)]);
+    expect(actions).toEqual([editorActions.merged({ id: BUILD_ID, version: 5, build, ledger: [readingOf(7)] })]);
     expect(outbox.calls).toEqual([['settle', BUILD_ID, 'ours', 5, build]]);
   });
 
@@ -278,6 +288,104 @@ describe('effects', () => {
     ]);
     expect([action?.conflict.current.who, action?.conflict.merged.vehicle]).toEqual(['Ben', 'x']);
     expect(outbox.calls).toEqual([]);
+  });
+
+  describe('what others change', () => {
+    const heard = (...changes: Changed[]) => {
+      const others = { heard: new Subject<Changed>() } as unknown as Changes;
+      const actions = firstValueFrom(effects.hearChanges(store, box(), others).pipe(toArray()));
+      for (const change of changes) others.heard.next(change);
+      others.heard.complete();
+      return actions;
+    };
+    const ledger = [readingOf(1), readingOf(2)];
+    const serve = (build: Build, version: number): void => {
+      answers = {
+        [`/api/builds/${BUILD_ID}`]: { body: storedOf(BUILD_ID, version, build) },
+        [`/api/builds/${BUILD_ID}/ledger`]: { body: ledger },
+      };
+    };
+    const entry = readingOf(2).id;
+
+    it('is taken over by the build that is open: specification and ledger, of several at once the last state', async () => {
+      serve(named('theirs'), 4);
+      const change = { of: 'build', id: BUILD_ID, version: 3 } as const;
+      const more = { of: 'ledger', id: BUILD_ID, entry, count: 2 } as const;
+      const [action, ...rest] = await heard(change, { ...change, version: 4 }, more);
+      expect(action).toEqual(editorActions.refreshed({ id: BUILD_ID, version: 4, build: named('theirs'), ledger }));
+      expect(rest).toEqual([]);
+    });
+
+    it('while a change of ours is on its way, the ledger alone', async () => {
+      serve(named('theirs'), 4);
+      outbox.waits = { created: null, build: named('ours'), entries: [readingOf(3)] };
+      expect(await heard({ of: 'all' })).toEqual([
+        editorActions.ledgerHeard({ id: BUILD_ID, ledger: [...ledger, readingOf(3)] }),
+      ]);
+    });
+
+    it('what is written here while it is read is not overwritten', async () => {
+      serve(named('theirs'), 4);
+      const reading = heard({ of: 'build', id: BUILD_ID, version: 4 });
+      outbox.pending = () => {
+        store.dispatch(editorActions.changed({ build: named('typed meanwhile') }));
+        return Promise.resolve(outbox.waits);
+      };
+      expect(await reading).toEqual([editorActions.ledgerHeard({ id: BUILD_ID, ledger })]);
+    });
+
+    it('is no news where it is another build’s, our own, or older than what is here', async () => {
+      store.dispatch(editorActions.recorded({ entry: readingOf(2) }));
+      expect(
+        await heard(
+          { of: 'build', id: BUILD_ID, version: 1 },
+          { of: 'build', id: B, version: 9 },
+          { of: 'ledger', id: BUILD_ID, entry, count: 2 },
+          { of: 'ledger', id: B, entry: readingOf(9).id, count: 2 },
+          { of: 'library', id: B },
+          { of: 'shop' },
+        ),
+      ).toEqual([]);
+    });
+
+    it('an entry of ours that is not there yet stays behind what is', () => {
+      store.dispatch(editorActions.recorded({ entry: readingOf(3) }));
+      store.dispatch(editorActions.ledgerHeard({ id: BUILD_ID, ledger }));
+      const ids = () =>
+        store
+          .selectSignal(editorFeature.selectLedger)()
+          .map(({ id }) => id);
+      expect(ids()).toEqual([1, 2, 3].map((n) => readingOf(n).id));
+      // The same document anew takes no redo away.
+      const editor = store.selectSignal(editorFeature.selectEditorState)();
+      store.dispatch(editorActions.changed({ build: named('two') }));
+      store.dispatch(editorActions.undone());
+      const build = structuredClone(editor.present as Build);
+      store.dispatch(editorActions.refreshed({ id: BUILD_ID, version: 7, build, ledger }));
+      expect(store.selectSignal(editorFeature.selectFuture)().length).toBe(1);
+    });
+
+    it('a signature says what it stands over, without what the server did not take; one that was overtaken is none', async () => {
+      const signature = {
+        kind: 'signature',
+        id: crypto.randomUUID(),
+        at: '2026-02-03T04:05:00.000Z',
+        who: 'Ada',
+        gate: 'B',
+        name: 'Ada',
+        figures: {},
+      } as const;
+      outbox.refused = [readingOf(2)];
+      for (const one of [readingOf(1), readingOf(2), signature]) store.dispatch(editorActions.recorded({ entry: one }));
+      const messages = TestBed.inject(MessageService);
+      const record = (one: LedgerEntry) => sent(editorActions.recorded({ entry: one }));
+      await firstValueFrom(effects.saveReading(record(signature), store, box(), messages), { defaultValue: null });
+      await firstValueFrom(effects.saveReading(record(readingOf(1)), store, box(), messages), { defaultValue: null });
+      expect(outbox.calls.map((call) => call[3])).toEqual([1, undefined]);
+      const { actions, said } = await hear({ kind: 'moved-on', record: BUILD_ID, entry: signature, came: 2 });
+      expect(actions).toEqual([editorActions.notKept({ entry: signature })]);
+      expect(said[0]?.detail).toContain('2 entries have come');
+    });
   });
 
   it('read the library with what still waits here; what the server has not seen yet comes last', async () => {

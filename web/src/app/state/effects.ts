@@ -1,16 +1,16 @@
 import { inject } from '@angular/core';
-import { buildSchema, mergeChanges, type Build } from '@hot-spline/model/document';
+import { buildSchema, mergeChanges, type Build, type Changed, type LedgerEntry } from '@hot-spline/model/document';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
 import {
   EMPTY,
+  auditTime,
   catchError,
   concatMap,
   distinctUntilChanged,
   filter,
   from,
-  fromEvent,
   map,
   mergeMap,
   of,
@@ -21,19 +21,13 @@ import {
 import { libraryActions, libraryFeature } from './library-slice';
 import { ApiError, api } from './api';
 import { boardActions } from './board';
-import { editorActions, editorFeature, type Conflict } from './editor';
+import { Changes } from './changes';
+import { editorActions, editorFeature, type Conflict, type EditorState } from './editor';
 import { LOOKING_KEY, lookingFeature } from './looking';
 import { Outbox, type OutboxEvent } from './outbox';
 import { UI_KEY, uiFeature } from './ui';
 import { deviceStore } from '../base/device-store';
-
-/** Tells the other tabs of this browser what was saved. */
-const channel = new BroadcastChannel('hot-spline');
-
-interface Saved {
-  readonly of: 'build' | 'library';
-  readonly record: string;
-}
+import { holdStill } from '../base/hold-still';
 
 /** Says that this device could not keep something. */
 const notKept = (messages: MessageService, detail: string): void =>
@@ -57,6 +51,8 @@ async function loadBuild(id: string, outbox: Outbox) {
     build: (overtaken ? null : pending.build) ?? stored.build,
     ledger: [...ledger, ...pending.entries.filter((entry) => !known.has(entry.id))],
     waiting: pending.created !== null || pending.build !== null || pending.entries.length > 0,
+    /** A change of the specification is on its way: the server says what becomes of the two. */
+    changing: pending.created !== null || pending.build !== null,
   };
 }
 
@@ -83,7 +79,7 @@ export const loadEditor = createEffect(
       switchMap(({ id }) =>
         from(
           loadBuild(id, outbox).then(
-            ({ waiting, ...loaded }) => {
+            ({ waiting, changing: _, ...loaded }) => {
               if (waiting) outbox.release(loaded.id);
               return editorActions.loaded(loaded);
             },
@@ -121,15 +117,22 @@ export const saveBuild = createEffect(
   { functional: true, dispatch: false },
 );
 
+/** A signature stands over what was there when it was made, and what the server will have by then: not over what it did not take. */
+function overOf(entry: LedgerEntry, ledger: readonly LedgerEntry[], outbox: Outbox): number | undefined {
+  if (entry.kind !== 'signature') return undefined;
+  const not = new Set(outbox.notTaken().flatMap(({ write }) => (write.kind === 'ledger' ? [write.entry.id] : [])));
+  return ledger.filter(({ id }) => id !== entry.id && !not.has(id)).length;
+}
+
 export const saveReading = createEffect(
   (actions = inject(Actions), store = inject(Store), outbox = inject(Outbox), messages = inject(MessageService)) =>
     actions.pipe(
       ofType(editorActions.recorded),
-      withLatestFrom(store.select(editorFeature.selectId)),
-      mergeMap(([{ entry }, id]) =>
+      withLatestFrom(store.select(editorFeature.selectEditorState)),
+      mergeMap(([{ entry }, { id, ledger }]) =>
         id === null
           ? EMPTY
-          : from(outbox.putLedger(id, entry)).pipe(
+          : from(outbox.putLedger(id, entry, overOf(entry, ledger, outbox))).pipe(
               mergeMap(() => EMPTY),
               catchError((error: unknown) => {
                 // What no place keeps was not recorded: it is not shown as if it were.
@@ -188,6 +191,8 @@ async function heard(event: OutboxEvent, store: Store, outbox: Outbox) {
     }
     case 'signed':
       return editorActions.signed({ entries: event.entries });
+    case 'moved-on':
+      return editorActions.notKept({ entry: event.entry });
     case 'appended':
       return editorActions.appended({ id: event.record, at: new Date().toISOString() });
     case 'stale': {
@@ -196,10 +201,16 @@ async function heard(event: OutboxEvent, store: Store, outbox: Outbox) {
       const editor = store.selectSignal(editorFeature.selectEditorState)();
       const newest = editor.id === id && editor.present ? editor.present : event.build;
       const conflict = await mergeStale(event, newest);
+      // Whoever changed the specification may have read something too.
+      const ledger = await api.ledger(id).catch((error: unknown) => {
+        console.warn('the ledger of a build that was changed elsewhere could not be read again', error);
+        return [];
+      });
+      store.dispatch(editorActions.ledgerHeard({ id, ledger }));
       if (conflict.overlaps.length > 0 || !buildSchema.safeParse(conflict.merged).success)
         return editorActions.stale({ id, conflict });
       await outbox.settle(id, 'ours', current.version, conflict.merged);
-      return editorActions.merged({ id, version: current.version, build: conflict.merged });
+      return editorActions.merged({ id, version: current.version, build: conflict.merged, ledger });
     }
     default:
       return null;
@@ -210,17 +221,20 @@ export const hearOutbox = createEffect(
   (outbox = inject(Outbox), messages = inject(MessageService), store = inject(Store)) =>
     outbox.events.pipe(
       tap((event) => {
-        if (event.kind === 'saved' || event.kind === 'appended')
-          channel.postMessage({
-            of: event.kind === 'saved' ? event.of : 'build',
-            record: event.record,
-          } satisfies Saved);
         // The page of the library shows it itself.
         if (event.kind === 'stale' && event.of === 'library' && location.pathname !== '/library') {
           messages.add({
             severity: 'warn',
             summary: 'Changed elsewhere',
             detail: `“${event.current.spec.name}” was changed elsewhere too. Both are kept; choose on the page of the library.`,
+            sticky: true,
+          });
+        }
+        if (event.kind === 'moved-on') {
+          messages.add({
+            severity: 'error',
+            summary: 'Not signed',
+            detail: `${event.came === 1 ? 'An entry has' : `${event.came} entries have`} come to this ledger since you looked, and you had not seen ${event.came === 1 ? 'it' : 'them'}. Look again, and sign again.`,
             sticky: true,
           });
         }
@@ -239,37 +253,68 @@ export const hearOutbox = createEffect(
   { functional: true },
 );
 
-/** Another tab saved this build: take it over, unless something of ours is still on its way. */
-export const hearOtherTabs = createEffect(
-  (store = inject(Store), outbox = inject(Outbox)) =>
-    fromEvent<MessageEvent<Saved>>(channel, 'message').pipe(
-      withLatestFrom(store.select(editorFeature.selectId)),
-      filter(([{ data }, id]) => data.of === 'build' && data.record === id),
-      map(([{ data }]) => data.record),
-      switchMap((buildId) =>
-        from(
-          loadBuild(buildId, outbox).then(
-            (loaded) => (loaded.waiting ? null : loaded),
-            (error: unknown) => {
-              // The next change or reload meets the server anyway and says what is wrong.
-              console.warn('another tab saved, but the build could not be read again', error);
-              return null;
-            },
-          ),
-        ),
+/** Whether something that changed is news to the build that is open. */
+function isNews(change: Changed, { id, version, ledger }: EditorState): boolean {
+  switch (change.of) {
+    case 'all':
+      return id !== null;
+    case 'build':
+      return change.id === id && change.version > version;
+    case 'ledger':
+      return change.id === id && ledger.every((entry) => entry.id !== change.entry);
+    default:
+      return false;
+  }
+}
+
+/** Of several at once, the last state is read once. */
+const TOGETHER_MS = 100;
+
+/**
+ * Somebody else changed the build that is open, in another tab or on another device: its ledger is taken over, and its specification
+ * too, unless something of ours is on its way or was written meanwhile: that meets the server, and is put together there.
+ */
+export const hearChanges = createEffect(
+  (store = inject(Store), outbox = inject(Outbox), changes = inject(Changes)) =>
+    changes.heard.pipe(
+      withLatestFrom(store.select(editorFeature.selectEditorState)),
+      filter(([change, editor]) => isNews(change, editor)),
+      auditTime(TOGETHER_MS),
+      withLatestFrom(store.select(editorFeature.selectEditorState)),
+      switchMap(([, { id, present }]) =>
+        id === null
+          ? EMPTY
+          : from(
+              loadBuild(id, outbox).then(
+                (loaded) => {
+                  const now = store.selectSignal(editorFeature.selectEditorState)();
+                  const { version, build, ledger } = loaded;
+                  return loaded.changing || now.present !== present || now.conflict
+                    ? editorActions.ledgerHeard({ id, ledger })
+                    : editorActions.refreshed({ id, version, build, ledger });
+                },
+                (error: unknown) => {
+                  // The next change or reload meets the server anyway and says what is wrong.
+                  console.warn('the build changed elsewhere, and could not be read again', error);
+                  return null;
+                },
+              ),
+            ),
       ),
-      filter((loaded) => loaded !== null),
-      map(({ id, version, build, ledger }) => editorActions.refreshed({ id, version, build, ledger })),
+      filter((action) => action !== null),
+      tap(() => holdStill()),
     ),
   { functional: true },
 );
 
 /** The same for the library, where it is open. */
-export const hearOtherLibraries = createEffect(
-  (store = inject(Store)) =>
-    fromEvent<MessageEvent<Saved>>(channel, 'message').pipe(
+export const hearLibrary = createEffect(
+  (store = inject(Store), changes = inject(Changes)) =>
+    changes.heard.pipe(
+      filter(({ of }) => of === 'library' || of === 'all'),
+      auditTime(TOGETHER_MS),
       withLatestFrom(store.select(libraryFeature.selectStatus)),
-      filter(([{ data }, status]) => data.of === 'library' && status === 'ready'),
+      filter(([, status]) => status === 'ready'),
       map(() => libraryActions.opened()),
     ),
   { functional: true },

@@ -8,7 +8,6 @@ interface LeaseSchema extends DBSchema {
 /** A lease that is not renewed ends after this: its tab was closed in the middle. */
 const ENDS_MS = 6000;
 const RENEW_MS = 2000;
-/** How soon somebody who waits asks again. */
 const ASK_MS = 250;
 
 /**
@@ -19,7 +18,11 @@ export class Lease {
   private readonly holder = newId();
   private opened: Promise<IDBPDatabase<LeaseSchema>> | null = null;
 
-  constructor(private readonly name: string) {}
+  /** @param askMs how soon somebody who waits asks again */
+  constructor(
+    private readonly name: string,
+    private readonly askMs = ASK_MS,
+  ) {}
 
   /** Opened when it is needed: most browsers have locks, and some refuse to open anything. */
   private get database(): Promise<IDBPDatabase<LeaseSchema>> {
@@ -50,7 +53,7 @@ export class Lease {
 
   /** Does the work while no other tab does any. */
   async run(work: () => Promise<void>): Promise<void> {
-    while (!(await this.take())) await new Promise((resolve) => setTimeout(resolve, ASK_MS));
+    while (!(await this.take())) await new Promise((resolve) => setTimeout(resolve, this.askMs));
     const renewing = setInterval(() => {
       this.take().catch((error: unknown) => console.warn('the lease of the outbox was not renewed', error));
     }, RENEW_MS);

@@ -58,6 +58,8 @@ export interface LibraryWrite extends Versioned {
 export interface LedgerWrite extends Common {
   readonly kind: 'ledger';
   readonly entry: LedgerEntry;
+  /** How many entries the ledger had when it was made, where it stands only over these. */
+  readonly over?: number;
 }
 
 /** A build that begins, with everything in its file. */

@@ -583,6 +583,20 @@ describe('the outbox', () => {
       expect(again.photoAddress('c'.repeat(64))).toBe(`/api/photos/${'c'.repeat(64)}`);
     });
 
+    it('what stands only over what its maker saw is taken back where more had come, and holds up nothing', async () => {
+      server.answers.push({ status: 409, body: { type: 'urn:hot-spline:moved-on', count: 5, detail: 'moved on' } });
+      const signature = { ...reading, id: '50000000-0000-4000-8000-000000000009' };
+      await outbox.putLedger(buildId, signature, 3);
+      await outbox.putLedger(buildId, reading);
+      await outbox.sent();
+      expect(server.sent.map(({ url }) => url)).toEqual([
+        `/api/builds/${buildId}/ledger?over=3`,
+        `/api/builds/${buildId}/ledger`,
+      ]);
+      expect(events[0]).toEqual({ kind: 'moved-on', record: buildId, entry: signature, came: 2 });
+      expect([outbox.waiting(), outbox.notTaken()]).toEqual([0, []]);
+    });
+
     it('asks for no name: only what carries one waits for it', async () => {
       outbox.signedBy(null);
       await outbox.putCustomer(buildId, { name: 'A. Reed', reach: '' });

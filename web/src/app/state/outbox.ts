@@ -32,6 +32,8 @@ export type { Write } from './outbox-store';
 export type OutboxEvent =
   | { readonly kind: 'saved'; readonly of: 'build' | 'library'; readonly record: string; readonly version: number }
   | { readonly kind: 'appended'; readonly record: string; readonly entryId: string }
+  /** Something that stands only over what its maker saw, and more had come: it is no entry. */
+  | { readonly kind: 'moved-on'; readonly record: string; readonly entry: LedgerEntry; readonly came: number }
   /** Whatever else was sent is there. */
   | { readonly kind: 'sent'; readonly record: string; readonly of: Write['kind'] }
   /** Entries that waited for a name have one. */
@@ -184,8 +186,9 @@ export class Outbox {
     return this.enter({ kind: 'library', ...this.common(record), ...versioned(baseVersion), spec });
   }
 
-  putLedger(record: string, entry: LedgerEntry): Promise<void> {
-    return this.enter({ kind: 'ledger', ...this.common(record), entry });
+  /** @param over how many entries there are before it, where it stands only over these */
+  putLedger(record: string, entry: LedgerEntry, over?: number): Promise<void> {
+    return this.enter({ kind: 'ledger', ...this.common(record), entry, ...(over === undefined ? {} : { over }) });
   }
 
   /** A build that begins: changes and readings of it go behind it. */
@@ -532,6 +535,16 @@ export class Outbox {
       const { status } = error;
       if (passing(error) || status === 401 || status === 403 || status === 412) throw error;
       if (status === 409 && isVersioned(write) && this.isStale(write, error)) return;
+      if (status === 409 && write.kind === 'ledger' && write.over !== undefined) {
+        const { type, count } = error.body;
+        if (type === 'urn:hot-spline:moved-on') {
+          // A name under what its maker has not seen is no signature: it is not sent again either.
+          await this.queue.delete(key);
+          const came = Number(count) - write.over;
+          this.events.next({ kind: 'moved-on', record: write.record, entry: write.entry, came });
+          return;
+        }
+      }
       if (status >= 500) {
         const times = (this.failed.get(key) ?? 0) + 1;
         this.failed.set(key, times);
@@ -550,7 +563,7 @@ export class Outbox {
     if (isVersioned(write)) return this.transmitVersion(key, write, shop);
     switch (write.kind) {
       case 'ledger':
-        await api.append(shop, record, write.entry);
+        await api.append(shop, record, write.entry, write.over);
         break;
       case 'create':
         await api.create(shop, record, write.file);

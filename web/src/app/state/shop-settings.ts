@@ -1,7 +1,9 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { DECIMAL_SIGNS, type DecimalSign } from '@hot-spline/core';
 import type { Shop, ShopSettings as Settings } from '@hot-spline/model';
+import { filter } from 'rxjs';
 import { api } from './api';
+import { Changes } from './changes';
 import { Outbox } from './outbox';
 import { deviceStore } from '../base/device-store';
 
@@ -41,6 +43,13 @@ export class ShopSettings {
   readonly settings = this.kept.asReadonly();
 
   constructor() {
+    this.read();
+    inject(Changes)
+      .heard.pipe(filter(({ of }) => of === 'shop' || of === 'all'))
+      .subscribe(() => this.read());
+  }
+
+  private read(): void {
     api.shop().then(
       (shop) => this.keep(shop),
       () => {

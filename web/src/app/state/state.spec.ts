@@ -30,7 +30,7 @@ describe('the editor', () => {
   it('undo takes back what was changed and leaves what came from elsewhere', () => {
     let state = change(opened(), 'two');
     const build = { ...named('two'), vehicle: 'theirs' };
-    state = reduce(state, editorActions.merged({ id: 'a', version: 4, build }));
+    state = reduce(state, editorActions.merged({ id: 'a', version: 4, build, ledger: [] }));
     state = reduce(state, editorActions.undone());
     expect([state.present?.name, state.present?.vehicle, state.version]).toEqual(['one', 'theirs', 4]);
   });
@@ -46,7 +46,7 @@ describe('the editor', () => {
     let state = reduce(undefined, editorActions.opened({ id: 'a' }));
     state = reduce(state, editorActions.loaded({ id: 'a', version: 1, build: plate('steel', 7), ledger: [] }));
     state = reduce(state, editorActions.changed({ build: plate('other', 7) }));
-    state = reduce(state, editorActions.merged({ id: 'a', version: 2, build: plate('', 3) }));
+    state = reduce(state, editorActions.merged({ id: 'a', version: 2, build: plate('', 3), ledger: [] }));
     state = reduce(state, editorActions.undone());
     expect(state.notUndone).toContain('any more');
     expect(state.past.length).toBe(0);

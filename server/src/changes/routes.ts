@@ -1,0 +1,39 @@
+import { routes } from '@hot-spline/model';
+import { Router } from 'express';
+import { on } from '../base/http';
+import { Problem } from '../base/problem';
+import type { Feed, Told } from './feed';
+
+/** A line goes out so often even where nothing happens: a proxy lets nothing stand that is silent, and who is gone is noticed. */
+const STILL_HERE_MS = 20_000;
+/** Ours: a browser has one for all its tabs. */
+const MOST_OPEN = 200;
+/** Who takes nothing of what is sent is cut off, bytes: it comes back and asks for what it missed. */
+const MOST_UNSENT = 256 * 1024;
+
+/** What changes, as it happens. */
+export function changeRoutes(feed: Feed): Router {
+  const router = Router();
+
+  on(router, routes.changes, ({ query, request, response }) => {
+    if (feed.open >= MOST_OPEN)
+      throw new Problem(503, 'busy', 'Too many listen', `${MOST_OPEN} browsers and programs listen already.`);
+    const named = request.headers['last-event-id'];
+    const last = (Array.isArray(named) ? named[0] : named) ?? query.since ?? null;
+    response.status(200).set({ 'Content-Type': 'text/event-stream', 'X-Accel-Buffering': 'no' });
+    const send = ({ id, change }: Told): void => {
+      response.write(`id: ${id}\ndata: ${JSON.stringify(change)}\n\n`);
+      if (response.writableLength > MOST_UNSENT) response.destroy();
+    };
+    // Nothing comes between what was missed and what is heard: both are of this one turn.
+    feed.since(last).forEach(send);
+    const end = feed.listen(send);
+    const timer = setInterval(() => response.write(': still here\n\n'), STILL_HERE_MS);
+    response.on('close', () => {
+      clearInterval(timer);
+      end();
+    });
+  });
+
+  return router;
+}
