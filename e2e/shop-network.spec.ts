@@ -20,7 +20,7 @@ test('over plain http from another device of the shop: readings, Done, Brief, a 
 }) => {
   test.setTimeout(120_000);
   const port = await freePort();
-  const server = await startServer(dataFolder(), port, { HOST: '0.0.0.0' });
+  const server = await startServer(dataFolder(), port, { HOST: '0.0.0.0', HOT_SPLINE_OPEN: '1' });
   const request = await playwright.request.newContext({ baseURL: `http://127.0.0.1:${port}` });
   const context = await browser.newContext({ baseURL: `http://shop.test:${port}` });
   const page = await context.newPage();
@@ -38,6 +38,7 @@ test('over plain http from another device of the shop: readings, Done, Brief, a 
   const before = await ledger();
 
   await bench.open('mesh');
+  await expect(page.getByRole('note')).toContainText('Open to the network');
   expect(
     await page.evaluate(() => [
       isSecureContext,

@@ -31,6 +31,8 @@ export interface AppOptions {
   readonly webFolder?: string;
   /** Names by which the server may be called; anything else is a page that points its own name here. */
   readonly hosts: readonly string[];
+  /** Whether the whole network may read and write. */
+  readonly open?: boolean;
   /** Looks after what is kept. */
   readonly care: Care;
   /** Makes backups; null where the database is a server’s own. */
@@ -74,6 +76,7 @@ export function createApp({
   backups = null,
   restore,
   feed,
+  open = false,
 }: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -124,7 +127,7 @@ export function createApp({
   app.use('/api', refuseOtherShop(db));
   const api = express.Router();
   api.use(
-    shopRoutes(db, version, care, backups),
+    shopRoutes(db, { version, open }, care, backups),
     calcRoutes(),
     boardRoutes(db),
     buildRoutes(db, care),

@@ -15,6 +15,8 @@ const count = (min: number, max: number, usual: number) =>
 const environment = z.object({
   PORT: count(0, 65535, 8017),
   HOST: z.string().min(1).default('127.0.0.1'),
+  /** Says that every device of the network may read and write everything: there are no accounts yet. */
+  HOT_SPLINE_OPEN: z.enum(['0', '1']).default('0'),
   HOT_SPLINE_DATA: z.string().min(1).default('data'),
   /** Another place that backups are copied to; `none`: no backups of ours at all. */
   HOT_SPLINE_BACKUPS: z.string().min(1).optional(),
@@ -30,6 +32,8 @@ const environment = z.object({
 export interface Config {
   readonly port: number;
   readonly host: string;
+  /** Whoever reaches its address may read and write everything: every page says so. */
+  readonly open: boolean;
   readonly dataFolder: string;
   /** Whether backups are made by themselves, and another place that each is copied to. */
   readonly backups: { readonly second: string | null } | null;
@@ -56,11 +60,18 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     if (!(error instanceof InputError)) throw error;
     throw new StartProblem(error.message, `Allowed: ${error.allowed}`);
   }
-  const local = ['127.0.0.1', 'localhost', '[::1]'];
   const host = known.HOST.replace(/^\[(.*)\]$/, '$1');
+  const bound = host.toLowerCase();
+  const here = bound === 'localhost' || bound === '::1' || /^127(\.\d{1,3}){3}$/.test(bound);
+  if (!here && known.HOT_SPLINE_OPEN !== '1')
+    throw new StartProblem(
+      `HOST=${known.HOST} is open to the network, and nobody has to sign in: whoever reaches it can read and change everything.`,
+      'If every device of that network is trusted, say so: HOT_SPLINE_OPEN=1. Otherwise leave HOST out: it is this machine alone.',
+    );
   return Object.freeze({
     port: known.PORT,
     host,
+    open: !here,
     dataFolder: path.resolve(root, known.HOT_SPLINE_DATA),
     backups:
       known.HOT_SPLINE_BACKUPS === 'none'
@@ -73,6 +84,6 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     databaseUrl: known.DATABASE_URL,
     logLevel: known.LOG_LEVEL,
     // Bound to anything but this machine, the builder has chosen to be called by other names.
-    hosts: ['127.0.0.1', 'localhost', '::1'].includes(host) ? local : ['*'],
+    hosts: here ? ['127.0.0.1', 'localhost', '[::1]', bound] : ['*'],
   });
 }

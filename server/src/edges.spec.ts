@@ -56,7 +56,22 @@ describe('configuration', () => {
   });
 
   it('listens to any name once it is bound to more than this machine', () => {
-    expect(readConfig({ HOST: '0.0.0.0' }, '/').hosts).toEqual(['*']);
+    const open = readConfig({ HOST: '0.0.0.0', HOT_SPLINE_OPEN: '1' }, '/');
+    expect([open.hosts, open.open]).toEqual([['*'], true]);
+  });
+
+  it('is this machine’s alone by whichever of its own names, and answers to that one', () => {
+    for (const [host, name] of [
+      ['127.0.0.2', '127.0.0.2'],
+      ['::1', '::1'],
+      ['[::1]', '::1'],
+      ['LOCALHOST', 'localhost'],
+    ] as const) {
+      const { hosts, open } = readConfig({ HOST: host }, '/');
+      expect([hosts.includes(name), open])
+        .withContext(host)
+        .toEqual([true, false]);
+    }
   });
 
   const bad: [Record<string, string>, string][] = [
@@ -68,6 +83,11 @@ describe('configuration', () => {
     [{ PORT: '' }, 'PORT is set and says nothing'],
     [{ DATABASE_URL: '' }, 'DATABASE_URL is set and says nothing'],
     [{ LOG_LEVEL: 'loud' }, 'LOG_LEVEL'],
+    [{ HOST: '0.0.0.0' }, 'HOST=0.0.0.0 is open to the network, and nobody has to sign in'],
+    [{ HOST: '::' }, 'HOST=:: is open'],
+    [{ HOST: 'workshop.lan', HOT_SPLINE_OPEN: '0' }, 'HOST=workshop.lan is open'],
+    [{ HOST: '127.evil.example' }, 'HOST=127.evil.example is open'],
+    [{ HOT_SPLINE_OPEN: 'yes' }, 'HOT_SPLINE_OPEN'],
     [{ HOT_SPLINE_DEMO: 'yes' }, 'HOT_SPLINE_DEMO'],
     [{ HOT_SPLINE_DATA: '' }, 'HOT_SPLINE_DATA'],
     [{ DATABASE_URL: 'mysql://x' }, 'DATABASE_URL'],

@@ -229,6 +229,7 @@ export async function serve(
       version: VERSION,
       webFolder,
       hosts: config.hosts,
+      open: config.open,
       care,
       backups,
       feed,

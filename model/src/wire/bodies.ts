@@ -60,6 +60,8 @@ export const shopSchema = z.object({
   /** Made once with the data: a browser sends what waits in it to no other shop. */
   id: z.uuid(),
   version: z.string(),
+  /** Whoever reaches the server may read and write everything: it listens to the whole network, and nobody signs in. */
+  open: z.boolean(),
   /** ISO 4217 code of the money that prices are in. */
   currency: z.string().regex(/^[A-Z]{3}$/, 'must be three capital letters, such as EUR'),
   /** What separates the decimals of a typed number; null: by plausibility. */

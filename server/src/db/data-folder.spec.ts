@@ -141,7 +141,7 @@ describe('a start', () => {
   it('says what is wrong with its address and its database, without the password', async () => {
     const folder = await freshFolder();
     // A documentation address of RFC 5737: no machine has it.
-    await expectAsync(startShop(folder, { HOST: '203.0.113.7' })).toBeRejectedWithError(
+    await expectAsync(startShop(folder, { HOST: '203.0.113.7', HOT_SPLINE_OPEN: '1' })).toBeRejectedWithError(
       StartProblem,
       /no such address/,
     );

@@ -9,8 +9,14 @@ import { setUps } from '../keep/set-ups';
 import { readShop, saveSettings } from '../keep/shop';
 
 /** The shop itself, and what describes the API and the files. */
-export function shopRoutes(db: Database, version: string, care: Care, backups: Backups | null): Router {
+export function shopRoutes(
+  db: Database,
+  program: { readonly version: string; readonly open: boolean },
+  care: Care,
+  backups: Backups | null,
+): Router {
   const router = Router();
+  const { version } = program;
   const answer = ({ checked, damage }: Health): HealthAnswer => {
     const { last, file, problem } = backups?.current ?? { last: null, file: null, problem: '' };
     const old = last === null || Date.now() - Date.parse(last) > OLD_MS;
@@ -45,12 +51,12 @@ export function shopRoutes(db: Database, version: string, care: Care, backups: B
   });
 
   on(router, routes.shop, async ({ response }) => {
-    response.json({ ...(await readShop(db)), version });
+    response.json({ ...(await readShop(db)), ...program });
   });
 
   on(router, routes.saveShop, async ({ body: settings, response }) => {
     await saveSettings(db, settings);
-    response.json({ ...(await readShop(db)), version });
+    response.json({ ...(await readShop(db)), ...program });
   });
 
   on(router, routes.setUps, async ({ response }) => {

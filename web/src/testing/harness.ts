@@ -38,7 +38,8 @@ export const otherSetUps = (
 export const shopOf = (
   decimal: 'point' | 'comma' | null,
   hourRate: number | null = null,
-): Pick<ShopSettings, 'settings' | 'say'> => ({
+): Pick<ShopSettings, 'settings' | 'say' | 'open'> => ({
+  open: signal(false),
   settings: signal({ currency: 'EUR', decimal, name: '', logo: null, address: '', hourRate }).asReadonly(),
   say: (price) => `€${price}`,
 });

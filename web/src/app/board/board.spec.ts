@@ -347,7 +347,7 @@ describe('recall', () => {
     expect(screen.all('section li button').filter((one) => one.textContent?.includes(':')).length).toBe(1);
     await screen.click('ring bolts: M10x1.25 10.9, 28.0 mm');
     await screen.until(() => screen.text.includes('A. Reed'));
-    expect(answers.asked.at(-1)).toContain('of=ring+bolts');
+    expect(answers.asked.some((asked) => asked.includes('of=ring+bolts'))).toBeTrue();
     expect(screen.text).toContain('01632 960 001');
   });
 

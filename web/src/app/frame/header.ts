@@ -6,6 +6,7 @@ import { sayTime } from '../base/day';
 import { Radios } from '../shared/radios';
 import { Away } from '../state/away';
 import { Outbox, type Keeps } from '../state/outbox';
+import { ShopSettings } from '../state/shop-settings';
 import { NotTakenPanel } from './not-taken';
 import { Who } from './who';
 import { uiActions, uiFeature } from '../state/ui';
@@ -65,6 +66,11 @@ const UNKEPT_WORDS: Readonly<Record<Keeps, string | null>> = {
         </button>
       </div>
     </header>
+    @if (shop.open()) {
+      <p class="open no-print" role="note">
+        Open to the network: whoever reaches this address can read and change everything. Nobody signs in.
+      </p>
+    }
   `,
   styles: `
     @use 'breakpoints' as *;
@@ -98,6 +104,13 @@ const UNKEPT_WORDS: Readonly<Record<Keeps, string | null>> = {
       white-space: nowrap;
       overflow: hidden;
       text-overflow: ellipsis;
+    }
+    .open {
+      padding: 2px 12px;
+      font-size: var(--text-s);
+      background: var(--ochre-wash);
+      color: var(--ochre-text);
+      border-bottom: 1px solid var(--rule);
     }
     .trouble {
       color: var(--ochre-text);
@@ -205,6 +218,7 @@ export class Header {
   readonly find = output<void>();
   private readonly store = inject(Store);
   private readonly outbox = inject(Outbox);
+  protected readonly shop = inject(ShopSettings);
 
   /** On a phone: the tools behind the last button. */
   protected readonly open = signal(false);

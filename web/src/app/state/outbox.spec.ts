@@ -19,6 +19,7 @@ interface Sent {
 const shopAnswer = (id: string) => ({
   id,
   version: '1',
+  open: false,
   currency: 'EUR',
   decimal: null,
   name: '',

@@ -10,6 +10,7 @@ describe('prices', () => {
         JSON.stringify({
           id: crypto.randomUUID(),
           version: '1',
+          open: true,
           currency,
           decimal: 'comma',
           name: '',
@@ -31,6 +32,7 @@ describe('prices', () => {
     const prices = TestBed.inject(ShopSettings);
     expect(prices.settings().currency).toBe('EUR');
     await until(() => prices.settings().currency === 'USD');
+    expect(prices.open()).toBeTrue();
     expect(prices.say(340)).toMatch(/340(?![.,]00)/);
     expect(prices.say(340.5)).toMatch(/340[.,]50/);
     fetch.and.callFake(() => answer('SEK'));

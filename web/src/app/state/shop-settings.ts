@@ -41,6 +41,8 @@ export class ShopSettings {
     hourRate: keptRate(),
   });
   readonly settings = this.kept.asReadonly();
+  /** Whether whoever reaches the server may read and change everything. */
+  readonly open = signal(false);
 
   constructor() {
     this.read();
@@ -51,7 +53,10 @@ export class ShopSettings {
 
   private read(): void {
     api.shop().then(
-      (shop) => this.keep(shop),
+      (shop) => {
+        this.keep(shop);
+        this.open.set(shop.open);
+      },
       () => {
         // The server is away, and the outbox says so: what this device knew stands.
       },
@@ -74,7 +79,7 @@ export class ShopSettings {
     }).format(price);
   }
 
-  private keep({ currency, decimal, name, logo, address, hourRate }: Omit<Shop, 'id' | 'version'>): void {
+  private keep({ currency, decimal, name, logo, address, hourRate }: Omit<Shop, 'id' | 'version' | 'open'>): void {
     deviceStore.set(KEYS.currency, currency);
     deviceStore.set(KEYS.decimal, decimal ?? '');
     deviceStore.set(KEYS.name, name);
