@@ -18,7 +18,7 @@ const TARGETS = {
     sources: ['core/src', 'model/src', 'server/src'],
     entries: {
       main: 'server/src/main.ts',
-      'heavy-worker': 'server/src/calc/heavy-worker.ts',
+      thread: 'server/src/threads/thread.ts',
       'pglite-worker': 'server/src/db/pglite-worker.ts',
       'keep-cli': 'server/src/keep-cli.ts',
     },

@@ -19,6 +19,7 @@ import { refuseOtherMethods } from './base/http';
 import { libraryRoutes } from './library/routes';
 import { Problem, errorHandler, notFound } from './base/problem';
 import { refuseWithoutRoom } from './base/room';
+import type { Pool } from './threads/pool';
 import { refuseOtherShop } from './shop/refuse-other';
 import { restoreRoutes } from './shop/restore';
 import { shopRoutes } from './shop/routes';
@@ -33,6 +34,8 @@ export interface AppOptions {
   readonly hosts: readonly string[];
   /** Whether the whole network may read and write. */
   readonly open?: boolean;
+  /** Threads that calculate. */
+  readonly pool: Pool;
   /** Looks after what is kept. */
   readonly care: Care;
   /** Makes backups; null where the database is a server’s own. */
@@ -72,6 +75,7 @@ export function createApp({
   hosts,
   gaugePace = 1,
   free,
+  pool,
   care,
   backups = null,
   restore,
@@ -128,7 +132,7 @@ export function createApp({
   const api = express.Router();
   api.use(
     shopRoutes(db, { version, open }, care, backups),
-    calcRoutes(),
+    calcRoutes(pool),
     boardRoutes(db),
     buildRoutes(db, care),
     ledgerRoutes(db),

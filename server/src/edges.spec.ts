@@ -8,6 +8,7 @@ import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import { createApp } from './app';
 import { StartProblem } from './base/start-problem';
+import { Pool } from './threads/pool';
 import { Care } from './keep/care';
 import { call, freshFolder, startShop } from './testing/shop';
 import { readConfig } from './config';
@@ -119,6 +120,7 @@ describe('the web app on the server', () => {
     mkdirSync(path.join(webFolder, 'media'));
     site = await listening(
       createApp({
+        pool: new Pool(),
         db: noDatabase(),
         log: pino({ level: 'silent' }),
         version: '1',
@@ -183,6 +185,7 @@ describe('what nobody foresaw', () => {
     const log = pino({ level: 'error' }, { write: (line: string) => lines.push(line) });
     const site = await listening(
       createApp({
+        pool: new Pool(),
         db: failing,
         log,
         version: '1',

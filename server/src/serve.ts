@@ -30,6 +30,7 @@ import { migrate, readMigrations } from './db/migrate';
 import { openPgliteThread } from './db/pglite-thread';
 import { openPostgres } from './db/postgres';
 import { readingRound } from './db/read-round';
+import { Pool } from './threads/pool';
 import { seedDemo } from './seed';
 
 export const ROOT = new URL('../../', import.meta.url);
@@ -221,6 +222,7 @@ export async function serve(
       config.databaseUrl === undefined && second !== undefined ? new Backups(db, config.dataFolder, second, log) : null;
     backups?.begin();
     const webFolder = fileURLToPath(new URL('dist/web/browser/', ROOT));
+    const pool = new Pool();
     const feed = new Feed();
     await db.listen(feed.hear);
     answer = createApp({
@@ -230,6 +232,7 @@ export async function serve(
       webFolder,
       hosts: config.hosts,
       open: config.open,
+      pool,
       care,
       backups,
       feed,
@@ -246,6 +249,7 @@ export async function serve(
       lost: kept.lost,
       stop: async () => {
         await hangUp();
+        await pool.end();
         await backups?.end();
         await care.end();
         await kept.close();

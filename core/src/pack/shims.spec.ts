@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import highsLoader from 'highs';
-import { packShims, type ShimSide, type ShimStock } from './shims';
+import { packShims, shimsFrom, type ShimSide, type ShimStock } from './shims';
 
 const hundredths = (min: number, max: number) => fc.integer({ min, max }).map((n) => n / 100);
 const someStock = (most: number) =>
@@ -82,6 +82,28 @@ describe('pack: shims from stock', () => {
     expect(packShims(sides, stock, 3).sides.map(({ piecesMm }) => piecesMm)).toEqual([[1], [1]]);
     expect(packShims(sides, [{ thicknessMm: 0.5, count: 4 }], 2).sides[0]?.piecesMm).toEqual([0.5, 0.5]);
     expect(packShims(sides, [], 3).sides.map(({ heightMm }) => heightMm)).toEqual([10, 10]);
+  });
+
+  it('cut short it gives what it has met, never less than the nearest single piece, and never a piece twice', () => {
+    fc.assert(
+      fc.property(someStock(8), someSide, someSide, fc.integer({ min: 0, max: 60 }), (stock, a, b, budget) => {
+        const short = shimsFrom(stock, 3, budget)([a, b]);
+        const whole = packShims([a, b], stock, 3);
+        expect(short.worstErrorMm).toBeGreaterThanOrEqual(whole.worstErrorMm - 1e-9);
+        if (short.provenBest) expect(short.worstErrorMm).toBeCloseTo(whole.worstErrorMm, 9);
+        for (const { thicknessMm, count } of stock) {
+          const used = short.sides.flatMap(({ piecesMm }) => piecesMm).filter((piece) => piece === thicknessMm).length;
+          const there = stock.filter((one) => one.thicknessMm === thicknessMm).reduce((n, one) => n + one.count, 0);
+          expect(used).toBeLessThanOrEqual(Math.max(there, count));
+        }
+        // One side alone: nothing that a single piece does better.
+        const one = shimsFrom(stock, 3, budget)([a]).worstErrorMm;
+        const singles = [0, ...stock.filter(({ count }) => count > 0).map(({ thicknessMm }) => thicknessMm)];
+        const nearest = Math.min(...singles.map((mm) => Math.abs(a.fixedMm + mm - a.targetMm)));
+        expect(one).toBeLessThanOrEqual(nearest + 1e-6);
+      }),
+      { numRuns: 300 },
+    );
   });
 
   it('finds what counting up finds, on any stock small enough to count', () => {

@@ -39,7 +39,11 @@ export const SHIM_LIMITS = {
 /** Errors closer than this, in mm, are one: no instrument tells them apart. */
 export const SAME_MM = 1e-7;
 /** Partial stacks looked at before the search gives what it has, unproven. */
-const BUDGET = 30_000_000;
+const BUDGET = 12_000_000;
+
+/** Stacks as good as each other that are listed, and how many of them are looked at where the search is cut short. */
+const LISTED = 1_000_000;
+const MET = 400;
 
 export interface Stack {
   /** How many of each thickness, as indices with repeats, thinnest first. */
@@ -79,6 +83,7 @@ export class Stacks {
   constructor(
     stock: readonly ShimStock[],
     private readonly most: number,
+    private readonly budget = BUDGET,
   ) {
     const byThickness = new Map<number, number>();
     for (const { thicknessMm, count } of stock)
@@ -115,6 +120,13 @@ export class Stacks {
     return true;
   }
 
+  /** None, and each piece alone: what there is however early a search ends. */
+  plainest(wanted: number): Stack[] {
+    const errorOf = (sum: number): number => Math.round(Math.abs(sum - wanted) / SAME_MM);
+    const alone = this.most > 0 ? this.thick.map((mm, i) => ({ picks: [i], error: errorOf(mm) })) : [];
+    return [{ picks: [], error: errorOf(0) }, ...alone];
+  }
+
   /**
    * Stacks whose sum lies within `window()` of `wanted`; the window may shrink meanwhile.
    * @returns false where the budget ran out
@@ -136,7 +148,7 @@ export class Stacks {
         firstFrom(least, thick.length, (i) => thick[i] as number),
       );
       for (let i = start; i < thick.length && sum + (thick[i] as number) - wanted <= window(); i++) {
-        if (++this.work > BUDGET) return false;
+        if (++this.work > this.budget) return false;
         if (left(i) > 0) tell(sum + (thick[i] as number), i);
       }
       return true;
@@ -144,7 +156,7 @@ export class Stacks {
     const twoPieces = (from: number, sum: number): boolean => {
       const start = firstFrom(wanted - window() - sum, sums.length, (k) => sums[k] as number);
       for (let k = start; k < sums.length && sum + (sums[k] as number) - wanted <= window(); k++) {
-        if (++this.work > BUDGET) return false;
+        if (++this.work > this.budget) return false;
         const [a, b] = [first[k] as number, second[k] as number];
         if (a >= from && left(a) >= (a === b ? 2 : 1)) tell(sum + (sums[k] as number), a, b);
       }
@@ -157,7 +169,7 @@ export class Stacks {
       if (more === 0 || wanted - (sum + more * thickest) > window()) return true;
       if (more <= 2) return onePiece(from, sum) && (more === 1 || twoPieces(from, sum));
       for (let i = from; i < thick.length; i++) {
-        if (++this.work > BUDGET) return false;
+        if (++this.work > this.budget) return false;
         const thickness = thick[i] as number;
         // Thicker pieces only get further past the window.
         if (sum + thickness - wanted > window()) break;
@@ -222,14 +234,16 @@ export function packShims(
 
 /**
  * {@link packShims} for one drawer that is asked again and again: its pairs are laid out once.
+ * @param budget partial stacks that are looked at before it gives the best that it has met, unproven
  * @throws InputError naming the field, here of the drawer, later of the sides
  */
 export function shimsFrom(
   stock: readonly ShimStock[],
   maxPiecesPerSide: number,
+  budget = BUDGET,
 ): (sides: readonly ShimSide[]) => ShimResult {
   checkDrawer(stock, maxPiecesPerSide);
-  const stacks = new Stacks(stock, maxPiecesPerSide);
+  const stacks = new Stacks(stock, maxPiecesPerSide, budget);
   return (sides) => {
     checkSides(sides);
     stacks.work = 0;
@@ -241,34 +255,53 @@ export function shimsFrom(
 function nearestOf(sides: readonly ShimSide[], stacks: Stacks): ShimResult {
   const wanted = sides.map(({ fixedMm, targetMm }) => targetMm - fixedMm);
   let proven = true;
+  /** What was come by on the way: the choice is among these where the search is cut short. */
+  const met = wanted.map((goal) => stacks.plainest(goal));
   // The nearest stack of each side for itself: no pair can have a smaller worst error.
-  const nearest = wanted.map((goal) => {
+  const nearest = wanted.map((goal, side) => {
     let best = Math.abs(goal);
     proven =
       stacks.near(
         goal,
         () => best,
-        (stack) => (best = Math.min(best, stack.error * SAME_MM)),
+        (stack) => {
+          if (stack.error * SAME_MM < best) met[side]?.push(stack);
+          best = Math.min(best, stack.error * SAME_MM);
+        },
       ) && proven;
     return best;
   });
   let window = Math.max(...nearest) + SAME_MM;
   let chosen: readonly Stack[] | null = null;
   while (!chosen) {
-    const lists = wanted.map((goal) => {
+    const lists = wanted.map((goal, side) => {
       const list: Stack[] = [];
+      const before = proven;
+      let all = true;
       proven =
         stacks.near(
           goal,
           () => window,
-          (stack) => list.push(stack),
-        ) && proven;
-      return list.sort(byError);
+          (stack) => {
+            if (list.length < LISTED) list.push(stack);
+            else all = false;
+          },
+        ) &&
+        all &&
+        proven;
+      list.sort(byError);
+      if (before && !proven) met[side]?.push(...list.slice(0, MET));
+      return list;
     });
     chosen = choose(lists, stacks);
-    // Nothing is always possible: no shims at all, on both sides.
-    if (!chosen && (!proven || window > 1e6))
-      chosen = wanted.map((goal) => ({ picks: [], error: Math.round(Math.abs(goal) / SAME_MM) }));
+    // No shims at all on both sides are always possible, and among what was met.
+    if (!proven || window > 1e6) {
+      const short = choose(
+        met.map((list) => list.sort(byError)),
+        stacks,
+      );
+      if (!chosen || (short && worstOf(short) < worstOf(chosen))) chosen = short;
+    }
     window *= 4;
   }
   const result = chosen.map((stack, i): ShimChoice => {
@@ -282,6 +315,8 @@ function nearestOf(sides: readonly ShimSide[], stacks: Stacks): ShimResult {
     provenBest: proven,
   };
 }
+
+const worstOf = (stacks: readonly Stack[]): number => Math.max(...stacks.map(({ error }) => error));
 
 /** The best of what can be built together; lists are sorted by error, then pieces. */
 function choose(lists: readonly (readonly Stack[])[], stacks: Stacks): readonly Stack[] | null {

@@ -31,7 +31,7 @@ const calculation = defineHeavy<
   Record<string, unknown>
 >({
   name: 'calculation',
-  run: ({ name, input, withWorking }) => calculations.run(name, input, withWorking),
+  run: ({ name, input, withWorking }, context) => calculations.run(name, input, withWorking, context),
 });
 
 /** All heavy work of the model, by its name. */

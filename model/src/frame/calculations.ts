@@ -1,5 +1,6 @@
 import { cutText, InputError, type Working } from '@hot-spline/core';
 import { parseOrRefuse } from '../base/refuse';
+import { unattended, type HeavyContext } from './heavy';
 import '../base/zod';
 import * as z from 'zod';
 
@@ -10,9 +11,8 @@ export interface Calculation<I extends z.ZodType = z.ZodType, O extends z.ZodTyp
   readonly input: I;
   readonly output: O;
   readonly example: z.input<I>;
-  /** Takes seconds: a server runs it on a thread of its own. */
-  readonly heavy?: boolean;
-  run(input: z.output<I>): z.input<O>;
+  /** @param context whether it may go on: one that may not ends with the best that it has, or does not end */
+  run(input: z.output<I>, context: HeavyContext): z.input<O>;
   /** @param output what {@link run} gave for this input, so that it is not worked out twice */
   explain(input: z.output<I>, output: z.output<O>): Working;
 }
@@ -55,10 +55,10 @@ export class Registry {
    * Runs a calculation on JSON from outside.
    * @throws InputError naming the field
    */
-  run(name: string, input: unknown, withWorking = false): Record<string, unknown> {
+  run(name: string, input: unknown, withWorking = false, context = unattended): Record<string, unknown> {
     const calculation = this.get(name);
     const parsed = parseOrRefuse(calculation.input, input, 'input');
-    const output = calculation.output.parse(calculation.run(parsed)) as Record<string, unknown>;
+    const output = calculation.output.parse(calculation.run(parsed, context)) as Record<string, unknown>;
     return withWorking ? { ...output, working: calculation.explain(parsed, output) } : output;
   }
 

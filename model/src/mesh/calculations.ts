@@ -211,7 +211,6 @@ const meshCalculation = defineCalculation({
 
 const adviseCalculation = defineCalculation({
   name: 'mesh.advise',
-  heavy: true,
   summary: 'The next move of a set-up: pinion shim and ring position with the best chance that everything is in band.',
   input: adviseKeys,
   output: z.object({

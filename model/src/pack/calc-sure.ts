@@ -119,7 +119,6 @@ function explainSure(
 
 export const sureCalculation = defineCalculation({
   name: 'pack.sure',
-  heavy: true,
   summary:
     'How sure height, spring room and breakaway of one pack are: worst case, root of the sum of squares, seeded Monte Carlo, what dominates.',
   input: sureInput,

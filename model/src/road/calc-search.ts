@@ -13,6 +13,7 @@ import '../base/zod';
 import * as z from 'zod';
 import { number, out, plain } from '../frame/calc-keys';
 import { defineCalculation } from '../frame/calculations';
+import type { HeavyContext } from '../frame/heavy';
 import { exampleVehicle, speed, vehicleSchema } from './vehicle-keys';
 
 const courseSchema = z.strictObject({
@@ -63,11 +64,11 @@ const searchOutput = z.object({
   gainS: out.nullable(),
 });
 
-function search(input: z.output<typeof searchSchema>) {
+function search(input: z.output<typeof searchSchema>, { goOn }: HeavyContext) {
   const { mostThousandBranches, ...problem } = input;
   const asked = plain<SearchProblem>(problem);
   let looks = 0;
-  const result = roadSearch(asked, () => ++looks < 5 * mostThousandBranches);
+  const result = roadSearch(asked, () => ++looks < 5 * mostThousandBranches && goOn());
   const presentS = coursePace(asked.vehicle, asked.course).timeS;
   const bestS = result.best[0]?.timeS ?? null;
   return plain<z.output<typeof searchOutput>>({ ...result, presentS, gainS: bestS === null ? null : presentS - bestS });
@@ -139,7 +140,6 @@ function explainSearch(
 /** Sets of gear pairs for a course. */
 export const searchCalculation = defineCalculation({
   name: 'road.search',
-  heavy: true,
   summary: 'Gear pairs and final drive off a shelf for the least course time, and whether that is proven best.',
   input: searchSchema,
   output: searchOutput,

@@ -63,6 +63,21 @@ export function on<R extends WireRoute>(
   });
 }
 
+/** Who asks, by address and program, and whether they still wait. */
+export function whoAsks(
+  request: Request,
+  response: Response,
+): { readonly client: string; readonly signal: AbortSignal } {
+  const left = new AbortController();
+  response.once('close', () => {
+    if (!response.writableFinished) left.abort();
+  });
+  return {
+    client: `${request.socket.remoteAddress ?? ''} ${request.headers['user-agent'] ?? ''}`,
+    signal: left.signal,
+  };
+}
+
 /** What a path that is there answers to a method that it does not take. */
 export function refuseOtherMethods(router: Router, routes: readonly WireRoute[]): void {
   const methods = new Map<string, string[]>();

@@ -1,9 +1,10 @@
 import { calculations, routes } from '@hot-spline/model';
 import { Router } from 'express';
-import { on } from '../base/http';
-import { runHeavy } from './heavy';
+import { on, whoAsks } from '../base/http';
+import type { Pool } from '../threads/pool';
 
-export function calcRoutes(): Router {
+/** @param pool threads: the one that answers never calculates */
+export function calcRoutes(pool: Pool): Router {
   const router = Router();
 
   on(router, routes.calculations, ({ response }) => {
@@ -14,13 +15,11 @@ export function calcRoutes(): Router {
     response.json(calculations.describe(name));
   });
 
-  on(router, routes.calculate, async ({ params: { name }, query, body, response }) => {
+  on(router, routes.calculate, async ({ params: { name }, query, body, request, response }) => {
     const withWorking = query.working === 'true' || query.working === '1';
-    response.json(
-      calculations.get(name).heavy
-        ? await runHeavy('calculation', { name, input: body, withWorking })
-        : calculations.run(name, body, withWorking),
-    );
+    calculations.get(name);
+    const json = await pool.run('calculation', { name, input: body, withWorking }, whoAsks(request, response));
+    response.type('application/json').send(json);
   });
 
   return router;

@@ -10,7 +10,7 @@ import type { Database, Queries } from '../db/database';
 import { noteBuild, noteWork } from './note';
 import { linkHash } from './chain';
 import { tell } from './tell';
-import { open, same, type Opened } from './kept';
+import { open, same, type Opened } from '../base/kept';
 import { appendAll, readLedger } from './ledger';
 import { keepPhotoFiles, photoFiles } from './photos';
 import { Problem } from '../base/problem';

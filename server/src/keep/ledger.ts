@@ -4,7 +4,7 @@ import { tell } from './tell';
 import { touchBuild } from './touch';
 import type { Database, Queries } from '../db/database';
 import { linkHash } from './chain';
-import { open, same } from './kept';
+import { open, same } from '../base/kept';
 import { Problem } from '../base/problem';
 
 /**

@@ -1,7 +1,7 @@
 import { FORMAT_VERSION, librarySpecSchema, type LibrarySpec, type StoredSpec } from '@hot-spline/model';
 import type { Database, Queries } from '../db/database';
 import { tell } from './tell';
-import { open, same } from './kept';
+import { open, same } from '../base/kept';
 
 export type ListedSpec = Omit<StoredSpec, 'spec'> & {
   readonly spec: LibrarySpec | null;

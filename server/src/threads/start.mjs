@@ -2,4 +2,4 @@
 import { register } from 'tsx/esm/api';
 
 register();
-await import('./heavy-worker.ts');
+await import('./thread.ts');
