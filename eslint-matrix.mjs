@@ -57,8 +57,8 @@ const MATRIX = {
   server: {
     base: [],
     db: ['base'],
-    keep: ['base', 'db'],
     threads: ['base'],
+    keep: ['base', 'db', 'threads'],
     calc: ['base', 'threads'],
     gauges: ['base'],
     library: ['base', 'db', 'keep'],
@@ -66,7 +66,7 @@ const MATRIX = {
     shop: ['base', 'db', 'keep'],
     changes: ['base'],
     board: ['base', 'db', 'keep'],
-    builds: ['base', 'db', 'keep'],
+    builds: ['base', 'db', 'threads', 'keep'],
     ledger: ['base', 'db', 'keep', 'builds'],
   },
   web: {

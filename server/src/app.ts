@@ -12,6 +12,7 @@ import type { Feed } from './changes/feed';
 import type { Database } from './db/database';
 import type { Backups } from './keep/backups';
 import type { Care } from './keep/care';
+import type { Notes } from './keep/notes';
 import { ledgerRoutes } from './ledger/routes';
 import { gaugeRoutes } from './gauges/routes';
 import { photoRoutes } from './photos/routes';
@@ -36,6 +37,8 @@ export interface AppOptions {
   readonly open?: boolean;
   /** Threads that calculate. */
   readonly pool: Pool;
+  /** Works out behind what is written what the board shows and other builds learn. */
+  readonly notes: Notes;
   /** Looks after what is kept. */
   readonly care: Care;
   /** Makes backups; null where the database is a server’s own. */
@@ -76,6 +79,7 @@ export function createApp({
   gaugePace = 1,
   free,
   pool,
+  notes,
   care,
   backups = null,
   restore,
@@ -133,9 +137,9 @@ export function createApp({
   api.use(
     shopRoutes(db, { version, open }, care, backups),
     calcRoutes(pool),
-    boardRoutes(db),
-    buildRoutes(db, care),
-    ledgerRoutes(db),
+    boardRoutes(db, notes),
+    buildRoutes(db, care, pool),
+    ledgerRoutes(db, notes),
     libraryRoutes(db),
     photoRoutes(db),
     gaugeRoutes(gaugePace),

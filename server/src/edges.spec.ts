@@ -8,6 +8,7 @@ import { fileURLToPath } from 'node:url';
 import { pino } from 'pino';
 import { createApp } from './app';
 import { StartProblem } from './base/start-problem';
+import { Notes } from './keep/notes';
 import { Pool } from './threads/pool';
 import { Care } from './keep/care';
 import { call, freshFolder, startShop } from './testing/shop';
@@ -26,6 +27,9 @@ const noDatabase = (query: Database['query'] = async () => []): Database => ({
   listen: () => Promise.resolve(),
   close: async () => undefined,
 });
+
+const pool = new Pool();
+const log = pino({ level: 'silent' });
 
 async function listening(app: ReturnType<typeof createApp>): Promise<{ url: string; close: () => void }> {
   const server = app.listen(0, '127.0.0.1');
@@ -120,7 +124,8 @@ describe('the web app on the server', () => {
     mkdirSync(path.join(webFolder, 'media'));
     site = await listening(
       createApp({
-        pool: new Pool(),
+        pool,
+        notes: new Notes(noDatabase(), pool, log),
         db: noDatabase(),
         log: pino({ level: 'silent' }),
         version: '1',
@@ -185,7 +190,8 @@ describe('what nobody foresaw', () => {
     const log = pino({ level: 'error' }, { write: (line: string) => lines.push(line) });
     const site = await listening(
       createApp({
-        pool: new Pool(),
+        pool,
+        notes: new Notes(noDatabase(), pool, log),
         db: failing,
         log,
         version: '1',

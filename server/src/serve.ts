@@ -11,6 +11,7 @@ import { StartProblem } from './base/start-problem';
 import { Backups, copyBeforeMigration } from './keep/backups';
 import { Care } from './keep/care';
 import { surveyBuilds } from './keep/builds';
+import { Notes } from './keep/notes';
 import { readShop } from './keep/shop';
 import type { Config } from './config';
 import {
@@ -225,6 +226,11 @@ export async function serve(
     const pool = new Pool();
     const feed = new Feed();
     await db.listen(feed.hear);
+    const notes = new Notes(db, pool, log);
+    notes.wake();
+    feed.listen(({ change: { of } }) => {
+      if (of === 'build' || of === 'ledger' || of === 'all') notes.wake();
+    });
     answer = createApp({
       db,
       log,
@@ -233,6 +239,7 @@ export async function serve(
       hosts: config.hosts,
       open: config.open,
       pool,
+      notes,
       care,
       backups,
       feed,
@@ -249,7 +256,9 @@ export async function serve(
       lost: kept.lost,
       stop: async () => {
         await hangUp();
+        const noted = notes.end();
         await pool.end();
+        await noted;
         await backups?.end();
         await care.end();
         await kept.close();

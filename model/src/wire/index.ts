@@ -300,9 +300,11 @@ export const routes = {
   setUps: route({
     method: 'get',
     path: '/set-ups',
-    summary: 'What all set-ups of the shop hold out of drawers, and what they teach the next axle of their spec.',
+    summary:
+      'What all set-ups of the shop hold out of drawers, and what they teach the next axle of their spec; with `spec` the lessons of that one, with `drawer` what is held out of it. Noted behind each write: a moment later than it.',
+    query: z.strictObject({ spec: z.string().max(120).optional(), drawer: idSchema.optional() }),
     answers: { 200: json(setUpsSchema, 'holdings and lessons') },
-    problems: [],
+    problems: [422],
   }),
   library: route({
     method: 'get',

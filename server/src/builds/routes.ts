@@ -1,18 +1,12 @@
-import {
-  FORMAT_VERSION,
-  deriveBuild,
-  readBuildFile,
-  routes,
-  upgrade,
-  type BuildFile,
-  type ShownFigures,
-} from '@hot-spline/model';
+import { InputError } from '@hot-spline/core';
+import { FORMAT_VERSION, readBuildFile, routes, upgrade, type BuildFile, z } from '@hot-spline/model';
 import { Router } from 'express';
 import type { Database } from '../db/database';
-import { on } from '../base/http';
+import { on, whoAsks } from '../base/http';
+import type { Pool } from '../threads/pool';
+import { readKept } from '../keep/notes';
 import type { Care } from '../keep/care';
 import { isReported } from '../keep/check';
-import { readLedger } from '../keep/ledger';
 import { listSpecs } from '../keep/library';
 import { Problem, otherContent, staleVersion } from '../base/problem';
 import { pastFor, setUps } from '../keep/set-ups';
@@ -23,8 +17,10 @@ import {
   listBuilds,
   rawBuild,
   readBuild,
+  readKeptRow,
   readVersion,
   saveBuild,
+  unreadableBuild,
 } from '../keep/builds';
 
 export function unknownBuild(id: string): Problem {
@@ -43,7 +39,7 @@ function upgradeSave(body: unknown): unknown {
   return { ...body, build: upgrade('build', 0, body.build) };
 }
 
-export function buildRoutes(db: Database, care: Care): Router {
+export function buildRoutes(db: Database, care: Care, pool: Pool): Router {
   const router = Router();
 
   on(router, routes.builds, async ({ response }) => {
@@ -91,40 +87,31 @@ export function buildRoutes(db: Database, care: Care): Router {
     response.json({ id, archived });
   });
 
-  on(router, routes.figures, async ({ params: { id }, query, response }) => {
-    const stored = await readBuild(db, id);
-    if (!stored) throw unknownBuild(id);
-    const { build } = stored;
-    const { gear, range, rpm } = { ...build.startPoint, ...definedOf(query) };
-    const derived = deriveBuild(build, await readLedger(db, id), {
-      follow: query.axle,
-      point: { gear, range, rpm },
-      today: new Date().toISOString().slice(0, 10),
-      past: pastFor(await setUps(db), id),
-    });
-    const withWorking = query.working === 'true' || query.working === '1';
-    const shown: ShownFigures = {
+  on(router, routes.figures, async ({ params: { id }, query, request, response }) => {
+    const row = await readKeptRow(db, id);
+    if (!row) throw unknownBuild(id);
+    const kept = await readKept(db, row);
+    const { axle, gear, range, rpm, system, working } = query;
+    const lessons = await Promise.all(specsIn(row.document).map((spec) => setUps(db, { spec })));
+    const asked = {
       id,
-      version: stored.version,
-      axle: derived.main,
-      point: derived.point,
-      figures: [...derived.figures.values()].map(({ explain, id: figure, label, value, quantity, instead, rests }) => ({
-        id: figure,
-        label,
-        value,
-        quantity,
-        ...(instead === undefined ? {} : { instead }),
-        rests,
-        ...(withWorking && explain && value !== null ? { working: { ...explain() } } : {}),
-      })),
-      findings: derived.findings.map(({ say, ...finding }) => ({
-        ...finding,
-        figures: [...finding.figures],
-        facts: { ...finding.facts },
-        ...say(query.system),
-      })),
+      version: row.version,
+      kept,
+      looking: {
+        follow: axle,
+        ...definedOf({ gear, range, rpm }),
+        today: new Date().toISOString().slice(0, 10),
+        past: lessons.flatMap((one) => pastFor(one, id)),
+      },
+      system,
+      withWorking: working === 'true' || working === '1',
     };
-    response.json(shown);
+    try {
+      response.type('application/json').send(await pool.run('figures', asked, whoAsks(request, response)));
+    } catch (error) {
+      if (error instanceof InputError && error.field === 'build') throw unreadableBuild(id, error.message);
+      throw error;
+    }
   });
 
   on(router, routes.exportBuild, async ({ params: { id }, response }) => {
@@ -163,6 +150,22 @@ export function buildRoutes(db: Database, care: Care): Router {
   });
 
   return router;
+}
+
+/** Names of the specs of a build's axles, as far as they can be seen without opening it. */
+function specsIn(document: string): string[] {
+  const identity = z.object({ identity: z.object({ name: z.string() }).nullish() }).nullish();
+  const seen = z.object({ axles: z.object({ rear: identity, front: identity }) });
+  let parsed: unknown;
+  try {
+    parsed = JSON.parse(document);
+  } catch {
+    // Not JSON: whoever opens it says so.
+    return [];
+  }
+  const { data } = seen.safeParse(parsed);
+  const names = [data?.axles.rear, data?.axles.front].flatMap((axle) => axle?.identity?.name ?? []);
+  return [...new Set(names)];
 }
 
 /** Without what was not given, so that it does not hide what stands before it. */

@@ -11,32 +11,6 @@ import {
 } from '@hot-spline/model';
 import type { Database, Queries } from '../db/database';
 import { tell } from './tell';
-import { Problem } from '../base/problem';
-import { readBuild } from './builds';
-import { readLedger } from './ledger';
-import { noteWork } from './note';
-
-/** Rows whose work is worked out anew in one request: a shop that was just upgraded catches up piece by piece. */
-const REFRESHED = 300;
-
-/** @returns whether more may be left */
-async function refresh(db: Queries): Promise<boolean> {
-  const rows = await db.query<{ id: string }>(
-    'select id from builds where stale and unreadable is null order by updated_at desc limit $1',
-    [REFRESHED],
-  );
-  for (const { id } of rows) {
-    try {
-      const stored = await readBuild(db, id);
-      if (stored) await noteWork(db, id, stored.build, await readLedger(db, id));
-    } catch (error) {
-      if (!(error instanceof Problem)) throw error;
-      // It can’t be read: the board says so by itself.
-      await db.query("update builds set state = 'open', work = '{}', stale = false where id = $1", [id]);
-    }
-  }
-  return rows.length === REFRESHED;
-}
 
 const EMPTY: BoardWork = { state: 'open', next: '', done: 0, of: 0, hold: '', takenH: 0, leftH: 0, due: '' };
 
@@ -82,10 +56,7 @@ const past = (word: string): string => `${word}\u{10ffff}`;
  * A piece of the board: every word is found somewhere in name, car, use, worker, parts or customer, or begins a word of what
  * was written in the ledger.
  */
-export async function readBoard(db: Database, ask: BoardQuestion): Promise<Board> {
-  const more = await refresh(db);
-  // Who asks for all of it gets no row of before.
-  if (more && ask.limit === null) while (await refresh(db));
+export async function readBoard(db: Queries, ask: BoardQuestion): Promise<Board> {
   const params: unknown[] = [[...BOARD_STATES], ask.archived, ask.limit, ask.offset, ask.state ?? null];
   const found = ask.search
     .toLowerCase()

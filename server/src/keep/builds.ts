@@ -7,7 +7,8 @@ import {
   type StoredBuild,
 } from '@hot-spline/model';
 import type { Database, Queries } from '../db/database';
-import { noteBuild, noteWork } from './note';
+import { holdingsIn, writeHoldings } from './holdings';
+import { noteBuild } from './note';
 import { linkHash } from './chain';
 import { tell } from './tell';
 import { open, same, type Opened } from '../base/kept';
@@ -100,6 +101,15 @@ async function readRow(db: Queries, id: string): Promise<BuildRow | null> {
     [id],
   );
   return row ?? null;
+}
+
+/** A build as it stands in its row, unopened. */
+export async function readKeptRow(
+  db: Queries,
+  id: string,
+): Promise<{ id: string; version: number; format_version: number; document: string } | null> {
+  const row = await readRow(db, id);
+  return row && { id, version: row.version, format_version: row.format_version, document: row.document };
 }
 
 const stored = (id: string, row: BuildRow): StoredBuild => {
@@ -199,7 +209,7 @@ export async function createBuild(
     await insertVersion(tx, id, 1, id, '', document);
     await appendAll(tx, id, ledger);
     await noteBuild(tx, id, build);
-    await noteWork(tx, id, build, ledger);
+    await writeHoldings(tx, id, holdingsIn(build, ledger));
     await keepPhotoFiles(tx, photos);
     await tell(tx, { of: 'build', id, version: 1 });
     return { created: true, version: 1 };

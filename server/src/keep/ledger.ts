@@ -89,12 +89,20 @@ const movedOn = (id: string, over: number, count: number, yours: LedgerEntry): P
     { over, count, yours },
   );
 
+/** What else is done with an entry, in the same transaction. */
+export interface AppendRules {
+  /** What has to hold before. */
+  readonly check?: (tx: Queries, entry: LedgerEntry) => Promise<void>;
+  /** What follows from it. */
+  readonly after?: (tx: Queries, entry: LedgerEntry) => Promise<void>;
+  /** How many entries there were when it was made. */
+  readonly over?: number | undefined;
+}
+
 export type AppendOutcome = 'appended' | 'already-there' | 'unknown-build';
 
 /**
  * Appends one entry. Its id is made in the browser: the same entry again is acknowledged again.
- * @param check what else has to hold, in the same transaction
- * @param over how many entries there were when it was made
  * @throws InputError on `voids` for an entry that is none of this build, is a void itself, or is voided already
  * @throws Problem 409 where another entry is kept under the id, or the ledger has moved on since it was made
  */
@@ -102,8 +110,7 @@ export async function append(
   db: Database,
   buildId: string,
   entry: LedgerEntry,
-  check?: (tx: Queries, entry: LedgerEntry) => Promise<void>,
-  over?: number,
+  { check, after, over }: AppendRules = {},
 ): Promise<AppendOutcome> {
   return db.transaction(async (tx) => {
     const builds = await tx.query('select id from builds where id = $1 for update', [buildId]);
@@ -148,6 +155,7 @@ export async function append(
     }
     await check?.(tx, entry);
     await insertRows(tx, buildId, [rowOf(entry)]);
+    await after?.(tx, entry);
     await touchBuild(tx, buildId);
     await tell(tx, { of: 'ledger', id: buildId, entry: entry.id, count: count + 1 });
     return 'appended';

@@ -221,6 +221,8 @@ export async function restoreArchive(db: Database, file: string): Promise<Manife
     await tx.query(
       "select setval(pg_get_serial_sequence('ledger', 'seq'), coalesce((select max(seq) from ledger), 0) + 1, false)",
     );
+    // What is worked out of builds is worked out here.
+    await tx.query('update builds set stale = true, held = false, unread = null');
     return manifest;
   });
 }

@@ -5,10 +5,12 @@ import { unknownBuild } from '../builds/routes';
 import { readBuild } from '../keep/builds';
 import type { Database } from '../db/database';
 import { on } from '../base/http';
-import { requireStock } from '../keep/set-ups';
+import { touchesDrawers } from '../keep/holdings';
+import type { Notes } from '../keep/notes';
+import { noteHoldings, requireStock } from '../keep/set-ups';
 import { append, readLedger } from '../keep/ledger';
 
-export function ledgerRoutes(db: Database): Router {
+export function ledgerRoutes(db: Database, notes: Notes): Router {
   const router = Router();
 
   on(router, routes.ledger, async ({ params: { id }, query, response }) => {
@@ -22,7 +24,13 @@ export function ledgerRoutes(db: Database): Router {
     router,
     routes.appendLedger,
     async ({ params: { id }, query: { over }, body: entry, response }) => {
-      const outcome = await append(db, id, entry, (tx) => requireStock(db, tx, id, entry), over);
+      // Before anything is taken out of a drawer it is known what everybody holds.
+      if (touchesDrawers(entry)) await notes.held();
+      const outcome = await append(db, id, entry, {
+        check: (tx) => requireStock(tx, id, entry),
+        after: (tx) => noteHoldings(tx, id, entry),
+        over,
+      });
       if (outcome === 'unknown-build') throw unknownBuild(id);
       response.status(outcome === 'appended' ? 201 : 200).json({ id: entry.id });
     },

@@ -59,8 +59,8 @@ export function shopRoutes(
     response.json({ ...(await readShop(db)), ...program });
   });
 
-  on(router, routes.setUps, async ({ response }) => {
-    response.json(await setUps(db));
+  on(router, routes.setUps, async ({ query, response }) => {
+    response.json(await setUps(db, query));
   });
 
   on(router, routes.openApi, ({ response }) => {

@@ -1,8 +1,135 @@
-import { HEAVY, type HeavyContext } from '@hot-spline/model';
+import { InputError } from '@hot-spline/core';
+import {
+  AXLES,
+  BuildDeriver,
+  HEAVY,
+  boardWork,
+  buildSchema,
+  deriveBuild,
+  holdingsOf,
+  ledgerEntrySchema,
+  ledgerWords,
+  pastOf,
+  readingsInForce,
+  timesOf,
+  type BoardWork,
+  type Build,
+  type HeavyContext,
+  type Holding,
+  type JobTimes,
+  type LedgerEntry,
+  type Looking,
+  type PastSetup,
+  type ShownFigures,
+} from '@hot-spline/model';
+import { open } from '../base/kept';
+
+/** A build and its ledger as they are kept: opened where they are worked with. */
+export interface KeptBuild {
+  readonly document: { readonly format: number; readonly text: string };
+  readonly entries: readonly { readonly id: string; readonly format: number; readonly text: string }[];
+}
+
+/** What the board shows of a build and what other builds learn from it; `unread` says why that can’t be known. */
+export interface Noted {
+  readonly unread: string | null;
+  readonly work: BoardWork | null;
+  readonly words: readonly string[];
+  readonly holdings: readonly Holding[];
+  readonly lessons: readonly PastSetup[];
+  readonly times: readonly JobTimes[];
+}
+
+class Unread extends InputError {
+  constructor(why: string) {
+    super('build', why, 'a build that this program can read');
+  }
+}
+
+function opened({ document, entries }: KeptBuild): { build: Build; ledger: LedgerEntry[] } {
+  const build = open(buildSchema, 'build', document.format, document.text);
+  if (!build.value) throw new Unread(build.unreadable ?? '');
+  const ledger = entries.map(({ id, format, text }) => {
+    const entry = open(ledgerEntrySchema, 'ledger-entry', format, text);
+    if (!entry.value) throw new Unread(`Entry ${id}: ${entry.unreadable}`);
+    return entry.value;
+  });
+  return { build: build.value, ledger };
+}
+
+/** What an axle taught. */
+function lessonsOf(build: Build, ledger: readonly LedgerEntry[]): PastSetup[] {
+  const { mesh } = new BuildDeriver(true).derive(build, ledger);
+  return AXLES.flatMap((name) => {
+    const [axle, spec] = [mesh[name], build.axles[name]?.identity?.name];
+    const past = axle && spec !== undefined ? pastOf(axle, spec) : null;
+    return past ? [past] : [];
+  });
+}
+
+function note(kept: KeptBuild): Noted {
+  try {
+    const { build, ledger } = opened(kept);
+    const readings = readingsInForce(ledger);
+    const shown = { unread: null, work: boardWork(build, ledger), words: ledgerWords(ledger) };
+    // Practice takes nothing out of drawers and teaches nothing.
+    return build.practice === null
+      ? {
+          ...shown,
+          holdings: holdingsOf(readings),
+          lessons: lessonsOf(build, ledger),
+          times: timesOf(build, readings),
+        }
+      : { ...shown, holdings: [], lessons: [], times: [] };
+  } catch (error) {
+    if (!(error instanceof Unread)) throw error;
+    return { unread: error.message, work: null, words: [], holdings: [], lessons: [], times: [] };
+  }
+}
+
+export interface FiguresAsked {
+  readonly id: string;
+  readonly version: number;
+  readonly kept: KeptBuild;
+  readonly looking: Omit<Looking, 'point'> & { readonly gear?: number; readonly range?: number; readonly rpm?: number };
+  readonly system: 'inch' | 'metric';
+  readonly withWorking: boolean;
+}
+
+function figures({ id, version, kept, looking, system, withWorking }: FiguresAsked): ShownFigures {
+  const { build, ledger } = opened(kept);
+  const { gear, range, rpm, ...rest } = looking;
+  const at = build.startPoint;
+  const point = { gear: gear ?? at.gear, range: range ?? at.range, rpm: rpm ?? at.rpm };
+  const derived = deriveBuild(build, ledger, { ...rest, point });
+  return {
+    id,
+    version,
+    axle: derived.main,
+    point: derived.point,
+    figures: [...derived.figures.values()].map(({ explain, id: figure, label, value, quantity, instead, rests }) => ({
+      id: figure,
+      label,
+      value,
+      quantity,
+      ...(instead === undefined ? {} : { instead }),
+      rests,
+      ...(withWorking && explain && value !== null ? { working: { ...explain() } } : {}),
+    })),
+    findings: derived.findings.map(({ say, ...finding }) => ({
+      ...finding,
+      figures: [...finding.figures],
+      facts: { ...finding.facts },
+      ...say(system),
+    })),
+  };
+}
 
 /** What runs on threads, by its name: it takes and gives what can be sent to one, and has no database. */
 export const TASKS = {
   calculation: HEAVY.calculation.run,
+  note,
+  figures,
 } as const satisfies Readonly<Record<string, (input: never, context: HeavyContext) => unknown>>;
 
 export type TaskName = keyof typeof TASKS;
