@@ -4,6 +4,7 @@ import { readFileSync } from 'node:fs';
 import { FORMAT_VERSION, newBuild, type BuildFile } from '@hot-spline/model';
 import type { Running } from './serve';
 import { ROOT } from './serve';
+import { createBuild } from './keep/builds';
 import { call, freshFolder, startShop } from './testing/shop';
 
 const drift = (): BuildFile =>
@@ -77,6 +78,48 @@ describe('the server', () => {
     expect((await call(shop, 'POST', `/api/builds/${id}/ledger`, entry)).status).toBe(201);
     expect((await call(shop, 'POST', `/api/builds/${id}/ledger`, entry)).status).toBe(200);
     expect((await call(shop, 'GET', `/api/builds/${id}/ledger`)).body).toEqual([entry]);
+  });
+
+  it('the same build with another ledger under one id is refused with both; sent again behind later readings it is the same', async () => {
+    const id = randomUUID();
+    const decision = (why: string) => ({
+      kind: 'decision',
+      id: randomUUID(),
+      at: '2026-02-03T04:05:00.000Z',
+      who: 'Ada',
+      about: 'springs',
+      decided: 'softer',
+      why,
+    });
+    const [one, two, three] = [decision('one'), decision('two'), decision('three')];
+    const file = (...ledger: unknown[]) => ({
+      format: 'hot-spline/build-file',
+      formatVersion: FORMAT_VERSION,
+      build: newBuild('Two ledgers'),
+      ledger,
+    });
+    const create = (...ledger: unknown[]) => call(shop, 'POST', '/api/builds', { id, file: file(...ledger) });
+    expect((await create(one, two)).status).toBe(201);
+    expect((await create(one, two)).status).toBe(200);
+    for (const other of [
+      [two, one],
+      [one, three],
+      [one, { ...two, why: 'else' }],
+      [one, two, three],
+    ]) {
+      const refused = await create(...other);
+      expect([refused.status, refused.body.type]).toEqual([409, 'urn:hot-spline:other-ledger']);
+      expect([refused.body.yours.ledger.length, refused.body.ledger.length]).toEqual([other.length, 2]);
+    }
+    expect((await call(shop, 'POST', `/api/builds/${id}/ledger`, three)).status).toBe(201);
+    expect((await create(one, two)).status).toBe(200);
+    const [entry] = drift().ledger;
+    const many = { ...emptyFile(), ledger: Array.from({ length: 100_001 }, () => entry) } as BuildFile;
+    await expectAsync(createBuild(shop.db, randomUUID(), many)).toBeRejectedWithError(/100001 entries/);
+    for (const version of ['2147483648', '9007199254740991'])
+      expect((await call(shop, 'GET', `/api/builds/${id}/versions/${version}`)).status)
+        .withContext(version)
+        .toBe(404);
   });
 
   it('refuses a stale version with both versions, and keeps the first', async () => {

@@ -23,6 +23,48 @@ export function defineCalculation<I extends z.ZodType, O extends z.ZodType>(
   return calculation as unknown as Calculation;
 }
 
+/** Beyond these no length, force or time is one, and a few factors of it leave what a double can hold. Ours. */
+const MOST = 1e60;
+const LEAST = 1e-60;
+/** Within these nothing overflows: a result that is no number is our mistake then. Ours. */
+const USUAL = 1e12;
+const USUAL_LEAST = 1e-12;
+
+/** Every number in a value, with its path. */
+function numbersIn(value: unknown, path = ''): [string, number][] {
+  if (typeof value === 'number') return [[path, value]];
+  if (typeof value !== 'object' || value === null) return [];
+  const at = (key: string): string => (Array.isArray(value) ? `${path}[${key}]` : path === '' ? key : `${path}.${key}`);
+  return Object.entries(value).flatMap(([key, one]) => numbersIn(one, at(key)));
+}
+
+const beyond = (value: number, least: number, most: number): boolean =>
+  value !== 0 && Number.isFinite(value) && (Math.abs(value) > most || Math.abs(value) < least);
+
+function requireComputable(input: unknown): void {
+  const [out] = numbersIn(input).filter(([, value]) => beyond(value, LEAST, MOST));
+  if (out)
+    throw new InputError(
+      out[0] || 'input',
+      `${out[0] || 'input'} is ${out[1]}.`,
+      `0, or ${LEAST} to ${MOST} either side of it`,
+    );
+}
+
+/** Where a result is no number: names what led there. */
+function requireUsual(input: unknown): void {
+  const far = ([, value]: [string, number]): number => Math.abs(Math.log10(Math.abs(value)));
+  const [out] = numbersIn(input)
+    .filter(([, value]) => beyond(value, USUAL_LEAST, USUAL))
+    .sort((a, b) => far(b) - far(a));
+  if (out)
+    throw new InputError(
+      out[0],
+      `${out[0]} is ${out[1]}: with it the result leaves what can be computed.`,
+      `0, or ${USUAL_LEAST} to ${USUAL} either side of it`,
+    );
+}
+
 /** Calculations by name, and the one way to run them for every edge. */
 export class Registry {
   private readonly byName = new Map<string, Calculation>();
@@ -57,8 +99,11 @@ export class Registry {
    */
   run(name: string, input: unknown, withWorking = false, context = unattended): Record<string, unknown> {
     const calculation = this.get(name);
+    requireComputable(input);
     const parsed = parseOrRefuse(calculation.input, input, 'input');
-    const output = calculation.output.parse(calculation.run(parsed, context)) as Record<string, unknown>;
+    const result = calculation.run(parsed, context);
+    if (numbersIn(result).some(([, value]) => !Number.isFinite(value))) requireUsual(input);
+    const output = calculation.output.parse(result) as Record<string, unknown>;
     return withWorking ? { ...output, working: calculation.explain(parsed, output) } : output;
   }
 

@@ -1,3 +1,4 @@
+import { InputError } from '@hot-spline/core';
 import {
   FORMAT_VERSION,
   buildSchema,
@@ -12,7 +13,7 @@ import { noteBuild } from './note';
 import { linkHash } from './chain';
 import { tell } from './tell';
 import { open, same, type Opened } from '../base/kept';
-import { appendAll, readLedger } from './ledger';
+import { MOST_ENTRIES, appendAll, onceEach, readLedger } from './ledger';
 import { keepPhotoFiles, photoFiles } from './photos';
 import { Problem } from '../base/problem';
 
@@ -29,6 +30,9 @@ interface BuildRow extends Record<string, unknown> {
   readonly who: string;
   readonly written: Date | string;
 }
+
+/** The last that a row can have. */
+const LAST_VERSION = 2_147_483_647;
 
 const iso = (at: Date | string): string => new Date(at).toISOString();
 const openBuild = ({ format_version, document }: Pick<BuildRow, 'format_version' | 'document'>): Opened<Build> =>
@@ -126,6 +130,7 @@ export async function readBuild(db: Queries, id: string): Promise<StoredBuild | 
 
 /** An earlier version. @throws Problem 422 for one that can't be read */
 export async function readVersion(db: Queries, id: string, version: number): Promise<StoredBuild | null> {
+  if (version > LAST_VERSION) return null;
   const [row] = await db.query<BuildRow>(
     `select version, format_version, document::text as document, who, written_at as written
      from build_versions where build_id = $1 and version = $2`,
@@ -189,6 +194,12 @@ export async function createBuild(
   id: string,
   { build, ledger, photos = [] }: BuildFile,
 ): Promise<{ created: boolean; version: number }> {
+  if (ledger.length > MOST_ENTRIES)
+    throw new InputError(
+      'file.ledger',
+      `file.ledger has ${ledger.length} entries.`,
+      `at most ${MOST_ENTRIES}; a shop of more goes by its backup`,
+    );
   return db.transaction(async (tx) => {
     const document = JSON.stringify(build);
     const created = await tx.query(
@@ -204,6 +215,17 @@ export async function createBuild(
           yours: build,
           current,
         });
+      // What it began with stands first; what was read since comes behind it.
+      const kept = await readLedger(tx, id);
+      const begun = onceEach(ledger);
+      if (!same(kept.slice(0, begun.length), begun))
+        throw new Problem(
+          409,
+          'other-ledger',
+          'Another ledger is kept here',
+          `Under ${id} there is this build with another ledger: ${kept.length} entries here, ${ledger.length} in yours.`,
+          { yours: { build, ledger }, current, ledger: kept },
+        );
       return { created: false, version: current?.version ?? 1 };
     }
     await insertVersion(tx, id, 1, id, '', document);

@@ -28,6 +28,8 @@ export async function readLedger(db: Queries, buildId: string): Promise<LedgerEn
   });
 }
 
+/** Entries of one build at most: ours, far above what anybody reads of one car. */
+export const MOST_ENTRIES = 100_000;
 /** Entries that go to the database in one statement. */
 const AT_ONCE = 500;
 
@@ -73,11 +75,17 @@ export async function insertRows(tx: Queries, buildId: string, rows: readonly En
   await tx.query('update builds set ledger_count = $2, ledger_head = $3 where id = $1', [buildId, count, head]);
 }
 
-/** Appends checked entries of an import, in order; one that stands there twice is kept once. */
-export async function appendAll(db: Queries, buildId: string, entries: readonly LedgerEntry[]): Promise<void> {
+/** Entries of an import, in order; one that stands there twice is one. */
+export function onceEach(entries: readonly LedgerEntry[]): readonly LedgerEntry[] {
   const once = new Map<string, LedgerEntry>();
   for (const entry of entries) if (!once.has(entry.id)) once.set(entry.id, entry);
-  if (once.size > 0) await insertRows(db, buildId, [...once.values()].map(rowOf));
+  return [...once.values()];
+}
+
+/** Appends checked entries of an import. */
+export async function appendAll(db: Queries, buildId: string, entries: readonly LedgerEntry[]): Promise<void> {
+  const rows = onceEach(entries).map(rowOf);
+  if (rows.length > 0) await insertRows(db, buildId, rows);
 }
 
 const movedOn = (id: string, over: number, count: number, yours: LedgerEntry): Problem =>
@@ -137,6 +145,8 @@ export async function append(
       'select count(*)::int as count from ledger where build_id = $1',
       [buildId],
     );
+    if (count >= MOST_ENTRIES)
+      throw new InputError('entry', `This build has ${count} entries already.`, `at most ${MOST_ENTRIES}`);
     if (over !== undefined && over !== count) throw movedOn(buildId, over, count, entry);
     if (entry.kind === 'void') {
       const [target] = await tx.query<{ kind: string; voided: boolean }>(
