@@ -1,3 +1,4 @@
+import { connect } from 'node:net';
 import { randomUUID } from 'node:crypto';
 import http from 'node:http';
 import { readFileSync } from 'node:fs';
@@ -279,6 +280,26 @@ describe('the server', () => {
     });
     expect((await call(shop, 'POST', '/api/calc/nothing', {})).body.error.field).toBe('name');
     expect((await call(shop, 'GET', '/api/openapi.json')).body.paths['/api/calc/unit.lock']).toBeDefined();
+  });
+
+  it('a request with two Hosts, or none, is refused; a page may ask the browser for a serial line alone', async () => {
+    const { hostname, port, host } = new URL(shop.url);
+    const raw = (...heads: string[]): Promise<string> =>
+      new Promise((resolve) => {
+        let text = '';
+        const socket = connect(Number(port), hostname, () => {
+          socket.write(['GET /api/calc HTTP/1.1', ...heads, 'Connection: close', '', ''].join('\r\n'));
+        });
+        socket.on('data', (chunk) => (text += String(chunk)));
+        socket.on('close', () => resolve(text));
+      });
+    expect(await raw(`Host: ${host}`, 'Host: elsewhere.test')).toMatch(/^HTTP\/1.1 400 /);
+    expect(await raw(`Host: ${host}`, `host: ${host}`)).toMatch(/^HTTP\/1.1 400 /);
+    expect(await raw()).toMatch(/^HTTP\/1.1 400 /);
+    const well = await raw(`Host: ${host}`);
+    expect(well).toMatch(/^HTTP\/1.1 200 /);
+    expect(well).toContain('serial=(self)');
+    expect(well).toContain('camera=()');
   });
 
   it('answers only to its own name, so that a page elsewhere can’t reach it under another', async () => {

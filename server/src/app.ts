@@ -52,6 +52,10 @@ export interface AppOptions {
   readonly free?: (() => number) | undefined;
 }
 
+/** What a page of ours may ask the browser for: a gauge on a serial line, and nothing else. */
+const POLICY =
+  'accelerometer=(), bluetooth=(), camera=(), display-capture=(), geolocation=(), gyroscope=(), hid=(), magnetometer=(), microphone=(), midi=(), payment=(), serial=(self), usb=()';
+
 const hostName = (host: string | undefined): string => (host ?? '').replace(/:\d+$/, '').toLowerCase();
 
 const hostOf = (origin: string): string | null => (URL.canParse(origin) ? new URL(origin).host : null);
@@ -120,7 +124,12 @@ export function createApp({
     });
     next();
   });
-  app.use((request, _response, next) => {
+  app.use((request, response, next) => {
+    response.set('Permissions-Policy', POLICY);
+    // Two names are one too many: whoever stands before this server may have looked at the other.
+    const names = request.rawHeaders.filter((name, i) => i % 2 === 0 && name.toLowerCase() === 'host');
+    if (names.length !== 1)
+      throw new Problem(400, 'one-host', 'One Host', 'A request names the server that it is for, once.');
     if (!hosts.includes('*') && !hosts.includes(hostName(request.headers.host))) {
       throw new Problem(421, 'wrong-host', 'Wrong host', 'This server answers only to its own address.');
     }

@@ -60,6 +60,9 @@ const LOCK_LOOK_MS = 2000;
 /** A connection is kept so long: at Node's 5 s a write is now and then sent just as it closes, and is lost on the way. */
 const KEEP_ALIVE_MS = 65_000;
 
+/** Beyond the time that a connection is kept: who sends half a head and no more is cut off after it. */
+const HEADERS_MS = KEEP_ALIVE_MS + 5000;
+
 interface Kept {
   readonly db: Database;
   readonly lost: Promise<Error>;
@@ -192,6 +195,7 @@ export async function serve(
   let answer: RequestListener = starting;
   const server = createServer((request, response) => answer(request, response));
   server.keepAliveTimeout = KEEP_ALIVE_MS;
+  server.headersTimeout = HEADERS_MS;
   await listen(server, config);
   const hangUp = (): Promise<void> =>
     new Promise((resolve) => {

@@ -1,3 +1,5 @@
+import { rmSync } from 'node:fs';
+import path from 'node:path';
 import { PGlite, type Transaction } from '@electric-sql/pglite';
 import { CHANNEL, type Database, type Queries, type Row } from './database';
 import { DurableNodeFs } from './durable-node-fs';
@@ -14,8 +16,10 @@ const queriesOf = (pg: Pick<PGlite, 'query'> | Transaction): Queries => ({
   },
 });
 
-/** Opens PGlite in `folder`; `durable: false` is the yardstick of the bench and nothing else. */
+/** Opens PGlite in `folder`, which must be locked (folder-lock.ts); `durable: false` is the yardstick of the bench and nothing else. */
 export async function openPglite(folder: string, { durable = true } = {}): Promise<Database> {
+  // Its own lock file: a power cut while it is written leaves one that it can't read, and it would never open again. Ours guards the folder.
+  rmSync(path.join(folder, 'postmaster.pid'), { force: true });
   const pg = durable
     ? await PGlite.create({ fs: new DurableNodeFs(folder), startParams: durableStartParams() })
     : await PGlite.create(folder);

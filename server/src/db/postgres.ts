@@ -74,8 +74,8 @@ export async function openPostgres(url: string): Promise<Database> {
         one.on('error', ignore);
         await one.connect();
         one.on('notification', ({ payload = '' }) => heard(payload));
-        one.on('end', () => again(open));
         await one.query(`listen ${CHANNEL}`);
+        one.on('end', () => again(open));
         listener = one;
       };
       const again = (run: () => Promise<void>): void => {

@@ -1,0 +1,163 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { createServer, type AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { FORMAT_VERSION, newBuild } from '@hot-spline/model';
+import { pino } from 'pino';
+import { readConfig } from '../config';
+import { serve, type Running } from '../serve';
+import { call } from '../testing/shop';
+
+const ROOT = '/usr/lib/postgresql';
+/** Debian's PostgreSQL, whichever version; null where there is none. */
+const binaries = (): string | null => {
+  if (!existsSync(ROOT)) return null;
+  const [newest] = readdirSync(ROOT).sort().reverse();
+  return newest === undefined ? null : path.join(ROOT, newest, 'bin');
+};
+
+const freePort = (): Promise<number> =>
+  new Promise((resolve) => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = server.address() as AddressInfo;
+      server.close(() => resolve(port));
+    });
+  });
+
+/** A PostgreSQL server of its own in a temporary folder. It refuses to run as root: then it runs as its own user. */
+class Postgres {
+  readonly folder = mkdtempSync(path.join(tmpdir(), 'hot-spline-postgres-'));
+  constructor(
+    private readonly bin: string,
+    private readonly port: number,
+  ) {
+    if (process.getuid?.() === 0) execFileSync('chown', ['postgres', this.folder]);
+    this.run('initdb', '-D', `${this.folder}/data`, '-U', 'shop', '-A', 'trust', '--no-sync');
+    this.start();
+  }
+
+  get url(): string {
+    return `postgres://shop@127.0.0.1:${this.port}/postgres`;
+  }
+
+  private run(program: string, ...args: string[]): void {
+    const whole = [path.join(this.bin, program), ...args];
+    const [first = '', ...rest] = process.getuid?.() === 0 ? ['runuser', '-u', 'postgres', '--', ...whole] : whole;
+    execFileSync(first, rest, { stdio: 'ignore', cwd: this.folder });
+  }
+
+  start(): void {
+    const options = `-p ${this.port} -k ${this.folder} -c listen_addresses=127.0.0.1 -c fsync=off`;
+    this.run('pg_ctl', '-D', `${this.folder}/data`, '-w', '-l', `${this.folder}/log`, '-o', options, 'start');
+  }
+
+  stop(): void {
+    this.run('pg_ctl', '-D', `${this.folder}/data`, '-w', '-m', 'immediate', 'stop');
+  }
+
+  end(): void {
+    this.stop();
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+}
+
+describe('a PostgreSQL server', () => {
+  const bin = binaries();
+  const may = bin !== null && (process.getuid?.() !== 0 || spawnSync('id', ['postgres']).status === 0);
+  let postgres: Postgres;
+  beforeAll(async () => {
+    if (may && bin !== null) postgres = new Postgres(bin, await freePort());
+  }, 60_000);
+  afterAll(() => {
+    if (may) postgres.end();
+  });
+  const open = (): Promise<Running> =>
+    serve(readConfig({ PORT: '0', DATABASE_URL: postgres.url, LOG_LEVEL: 'silent' }, '/'), pino({ level: 'silent' }));
+  const create = async (shop: Running): Promise<string> => {
+    const id = randomUUID();
+    const file = { format: 'hot-spline/build-file', formatVersion: FORMAT_VERSION, build: newBuild(id), ledger: [] };
+    expect((await call(shop, 'POST', '/api/builds', { id, file })).status).toBe(201);
+    return id;
+  };
+  const decision = () => ({
+    kind: 'decision',
+    id: randomUUID(),
+    at: '2026-02-03T04:05:00.000Z',
+    who: 'Ada',
+    about: 'springs',
+    decided: 'softer',
+    why: 'ours',
+  });
+
+  it('keeps a shop for two servers: each hears the other, chains and notes agree', async () => {
+    if (!may) return pending('no PostgreSQL of Debian here, or no right to run it');
+    // Two that begin on an empty database at once: it is migrated once, and is one shop.
+    const [one, two] = await Promise.all([open(), open()]);
+    const shops = await Promise.all([one, two].map((shop) => call(shop, 'GET', '/api/shop')));
+    expect(shops[0]?.body.id).toBe(shops[1]?.body.id);
+    const end = new AbortController();
+    const heard = await fetch(new URL('/api/changes', two.url), { signal: end.signal });
+    const reader = heard.body?.pipeThrough(new TextDecoderStream()).getReader();
+    const id = await create(one);
+    const entries = Array.from({ length: 20 }, decision);
+    const answers = await Promise.all(
+      entries.map((entry, i) => call(i % 2 ? one : two, 'POST', `/api/builds/${id}/ledger`, entry)),
+    );
+    expect(answers.map(({ status }) => status)).toEqual(entries.map(() => 201));
+    let text = '';
+    while (!text.includes('"count":20')) text += (await reader?.read())?.value ?? '';
+    expect(text).toContain(`"of":"build","id":"${id}"`);
+    end.abort();
+    expect((await call(one, 'GET', `/api/builds/${id}/ledger`)).body.length).toBe(20);
+    expect((await call(two, 'POST', '/api/check')).body.damage).toEqual([]);
+    const board = (await call(two, 'GET', '/api/board?as=csv')).body as string;
+    expect(board).toContain(id);
+    await Promise.all([one.stop(), two.stop()]);
+  }, 120_000);
+
+  it('that is started anew while somebody works: what was acknowledged is there, and the work goes on', async () => {
+    if (!may) return pending('no PostgreSQL of Debian here, or no right to run it');
+    const shop = await open();
+    const id = await create(shop);
+    const end = new AbortController();
+    const reader = (await fetch(new URL('/api/changes', shop.url), { signal: end.signal })).body
+      ?.pipeThrough(new TextDecoderStream())
+      .getReader();
+    let text = '';
+    const until = async (what: string): Promise<void> => {
+      while (!text.includes(what)) text += (await reader?.read())?.value ?? '';
+    };
+    const kept: string[] = [];
+    let stop = false;
+    const writing = (async () => {
+      while (!stop) {
+        const entry = decision();
+        const { status } = await call(shop, 'POST', `/api/builds/${id}/ledger`, entry);
+        if (status === 201) kept.push(entry.id);
+        else expect(status).toBeGreaterThanOrEqual(500);
+      }
+    })();
+    const more = async (): Promise<void> => {
+      const before = kept.length;
+      while (kept.length < before + 5) await new Promise((resolve) => setTimeout(resolve, 20));
+    };
+    await more();
+    postgres.stop();
+    postgres.start();
+    await more();
+    stop = true;
+    await writing;
+    const ledger = (await call(shop, 'GET', `/api/builds/${id}/ledger`)).body as { id: string }[];
+    const there = new Set(ledger.map((entry) => entry.id));
+    expect(kept.filter((one) => !there.has(one))).toEqual([]);
+    expect((await call(shop, 'POST', '/api/check')).body.damage).toEqual([]);
+    // Who listens hears that something may have been missed, and then goes on hearing.
+    await until('"of":"all"');
+    const last = await create(shop);
+    await until(last);
+    end.abort();
+    await shop.stop();
+  }, 120_000);
+});
