@@ -50,7 +50,6 @@ function record(folder: string, steps: Step[]): () => void {
   watch('writeSync', (count, [fd, buffer, offset, , position]) => {
     const file = open.get(Number(fd));
     if (file === undefined) return;
-    const from = Number(offset);
     const { buffer: memory, byteOffset } = buffer as Uint8Array;
     const bytes = Buffer.from(Buffer.from(memory, byteOffset + Number(offset), Number(count)));
     steps.push({ kind: 'written', file, at: Number(position), bytes });
