@@ -118,6 +118,8 @@ test.describe('ratio story 1: brief and identify', () => {
       request.put(`/api/library/${id}`, {
         data: { writeId: crypto.randomUUID(), baseVersion, spec: drawer(count) },
       });
+    // A page that does not hear of it before it writes itself.
+    await page.route('**/api/changes*', (route) => route.abort());
     expect((await put(0, 2)).status()).toBe(201);
     await page.goto('/library');
     const list = page.getByRole('region', { name: 'Specs' });

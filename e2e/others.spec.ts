@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import type { Browser } from '@playwright/test';
 import { Bench, alone as test, boxOf, expect } from './bench';
 
@@ -35,10 +36,11 @@ test.describe('seen by the others', () => {
     await drift.enter('Pinion teeth', '11');
     await expect(other.figure('gearing.rear.final')).toHaveText('3.727');
     await expect(page.getByRole('dialog', { name: 'Changed elsewhere' })).toHaveCount(0);
-    await page.goto(`/?search=${encodeURIComponent('nobody has this name yet')}`);
+    const name = `Sandpiper ${randomUUID().slice(0, 8)}`;
+    await page.goto(`/?search=${encodeURIComponent(name)}`);
     await expect(page.locator('tbody tr')).toHaveCount(0);
     await drift.open('brief');
-    await drift.enter('Build', 'nobody has this name yet');
+    await drift.enter('Build', name);
     await expect(page.locator('tbody tr')).toHaveCount(1);
     await context.close();
   });

@@ -185,12 +185,14 @@ const nameOf = (host: string): string => (isIPv6(host) ? `[${host}]` : host);
 /**
  * Listens, opens the database and brings it up to date, then serves.
  * @param open how the database in the folder is opened
+ * @param threads a pool that it shares with others; its own otherwise
  * @throws StartProblem saying in a sentence why it does not start
  */
 export async function serve(
   config: Config,
   log: Logger = pino({ level: config.logLevel }),
   open: OpenFolder = openPgliteThread,
+  threads: Pool | null = null,
 ): Promise<Running> {
   let answer: RequestListener = starting;
   const server = createServer((request, response) => answer(request, response));
@@ -227,7 +229,7 @@ export async function serve(
       config.databaseUrl === undefined && second !== undefined ? new Backups(db, config.dataFolder, second, log) : null;
     backups?.begin();
     const webFolder = fileURLToPath(new URL('dist/web/browser/', ROOT));
-    const pool = new Pool();
+    const pool = threads ?? new Pool();
     const feed = new Feed();
     await db.listen(feed.hear);
     const notes = new Notes(db, pool, log);
@@ -261,7 +263,7 @@ export async function serve(
       stop: async () => {
         await hangUp();
         const noted = notes.end();
-        await pool.end();
+        if (!threads) await pool.end();
         await noted;
         await backups?.end();
         await care.end();

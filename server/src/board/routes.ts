@@ -7,16 +7,13 @@ import { Problem } from '../base/problem';
 import type { Notes } from '../keep/notes';
 import { eraseCustomer, listCustomers, readBoard, recall, saveCustomer } from '../keep/board';
 
-/** So long a board waits for what was written just now; then it shows how things stood before. Ours. */
-const WAIT_MS = 10_000;
-
 /** The board of the shop: where each job stands, whose it is, and who else has what failed. */
 export function boardRoutes(db: Database, notes: Notes): Router {
   const router = Router();
 
   on(router, routes.board, async ({ query, response }) => {
     // Who asks for all of it gets no row of before.
-    await notes.settled(query.as === 'csv' ? null : WAIT_MS);
+    await (query.as === 'csv' ? notes.settled(Number.POSITIVE_INFINITY) : notes.settled());
     const archived = query.archived === 'true' || query.archived === '1';
     if (query.as === 'json') response.json(await readBoard(db, { ...query, archived }));
     else {

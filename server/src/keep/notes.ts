@@ -69,29 +69,21 @@ export class Notes {
   /** When it is noted of every build what it holds out of drawers. */
   async held(): Promise<void> {
     const [behind] = await this.db.query('select 1 from builds where not held limit 1');
-    if (behind) await this.settled(null);
+    if (behind) await this.settled(Number.POSITIVE_INFINITY);
   }
 
   /**
-   * When all that was written until now is noted. A shop that has just been upgraded catches up in the background: nobody waits for that.
-   * @param mostMs so long at most, and only where few builds are behind; null as long as it takes
+   * When all that was written until now is noted. A shop that has just been upgraded catches up in the background.
+   * @param most nobody waits where more builds than so many are behind
    */
-  async settled(mostMs: number | null): Promise<void> {
-    const behind = await this.db.query(
-      'select 1 from builds where (stale and unreadable is null) or not held limit $1',
-      [FEW + 1],
+  async settled(most = FEW): Promise<void> {
+    const behind = await this.db.query<{ n: number }>(
+      'select count(*)::int as n from builds where (stale and unreadable is null) or not held',
     );
-    if (behind.length === 0) return;
+    const n = behind[0]?.n ?? 0;
+    if (n === 0) return;
     this.wake();
-    if (mostMs !== null && behind.length > FEW) return;
-    const all = (async () => {
-      while (this.round) await this.round;
-    })();
-    if (mostMs === null) return all;
-    let timer: NodeJS.Timeout | undefined;
-    const late = new Promise<void>((resolve) => (timer = setTimeout(resolve, mostMs)));
-    await Promise.race([all, late]);
-    clearTimeout(timer);
+    if (n <= most) while (this.round) await this.round;
   }
 
   /** Ends; what is under way is left as it was. */

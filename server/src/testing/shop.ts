@@ -6,8 +6,11 @@ import { pino } from 'pino';
 import { readConfig } from '../config';
 import { migrate, readMigrations } from '../db/migrate';
 import { openPglite } from '../db/pglite';
+import { Pool } from '../threads/pool';
 import { ROOT, serve, type Running } from '../serve';
 
+/** One for all servers of a run: from its sources a thread takes seconds to start. */
+const pool = new Pool();
 let template: Promise<string> | undefined;
 const folders: string[] = [];
 process.once('exit', () => {
@@ -40,7 +43,7 @@ export async function startShop(folder: string, env: Record<string, string> = {}
     fileURLToPath(ROOT),
   );
   // In this thread: what the thread of its own adds is tried where a server runs as a process.
-  return serve(config, pino({ level: 'silent' }), openPglite);
+  return serve(config, pino({ level: 'silent' }), openPglite, pool);
 }
 
 export interface Answer {

@@ -36,7 +36,7 @@ interface Job {
 
 interface Busy {
   readonly job: Job;
-  readonly timer: NodeJS.Timeout;
+  readonly timer: NodeJS.Timeout | undefined;
 }
 
 const gone = (): Problem => new Problem(499, 'gone', 'Nobody waits', 'The caller has gone.');
@@ -49,6 +49,7 @@ export class Pool {
   private readonly limits: PoolLimits;
   private readonly idle: Worker[] = [];
   private readonly busy = new Map<Worker, Busy>();
+  private readonly started = new WeakSet<Worker>();
   private waiting: Job[] = [];
   private ended = false;
 
@@ -126,18 +127,25 @@ export class Pool {
       const late = `${job.message.name} was stopped after ${Math.round((budgetMs + graceMs) / 1000)} s.`;
       this.drop(worker, new Problem(504, 'too-long', 'Took too long', late));
     };
-    const timer = setTimeout(() => {
+    const tellToEnd = (): void => {
       Atomics.store(job.message.end, 0, 1);
-      const busy = this.busy.get(worker);
-      if (busy?.job === job) this.busy.set(worker, { job, timer: setTimeout(stop, graceMs) });
-    }, budgetMs);
-    this.busy.set(worker, { job, timer });
+      this.time(worker, job, stop, graceMs);
+    };
+    this.busy.set(worker, { job, timer: undefined });
+    // What its thread takes to start is not its own.
+    if (this.started.has(worker)) this.time(worker, job, tellToEnd, budgetMs);
+    else worker.once('online', () => this.time(worker, job, tellToEnd, budgetMs));
     worker.ref();
     worker.postMessage(job.message);
   }
 
+  private time(worker: Worker, job: Job, then: () => void, ms: number): void {
+    if (this.busy.get(worker)?.job === job) this.busy.set(worker, { job, timer: setTimeout(then, ms) });
+  }
+
   private open(): Worker {
     const worker = this.make();
+    worker.once('online', () => this.started.add(worker));
     worker.on('message', (message: FromThread) => {
       const busy = this.busy.get(worker);
       if (!busy) return;

@@ -404,6 +404,13 @@ describe('effects', () => {
       [S, 5, 'Curlew'],
       ['new', 0, 'Fresh'],
     ]);
+    // Changed here while it is read: what comes from the server is older.
+    let asked = 0;
+    outbox.pendingLibrary = () =>
+      Promise.resolve(new Map(asked++ === 0 ? [] : [[B, newAxleSpec('Heron three')] as const]));
+    const again = await firstValueFrom(loadLibrary(sent(libraryActions.opened()), box()));
+    if (again.type !== libraryActions.loaded.type) throw new Error('not loaded');
+    expect(again.specs[0]?.spec.name).toBe('Heron three');
     answers = { '/api/library': 'away' };
     expect(await firstValueFrom(loadLibrary(sent(libraryActions.opened()), box()))).toEqual(
       libraryActions.failed({ problem: 'The server can’t be reached.' }),

@@ -314,7 +314,8 @@ export const hearLibrary = createEffect(
       filter(({ of }) => of === 'library' || of === 'all'),
       auditTime(TOGETHER_MS),
       withLatestFrom(store.select(libraryFeature.selectStatus)),
-      filter(([, status]) => status === 'ready'),
+      // While it is read it is read again: what is under way may have asked before the change.
+      filter(([, status]) => status !== 'idle'),
       map(() => libraryActions.opened()),
     ),
   { functional: true },

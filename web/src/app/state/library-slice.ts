@@ -92,9 +92,11 @@ const messageOf = (error: unknown): string => (error instanceof Error ? error.me
 
 /** The server's specs, with what waits here in place of what it has. */
 async function loadSpecs(outbox: Outbox): Promise<StoredSpec[]> {
-  const waiting = await outbox.pendingLibrary();
-  const away = await outbox.pendingArchived('library');
+  const before = await outbox.pendingLibrary();
   const read = await api.library();
+  // What was changed here while it was read is newer than what was read.
+  const waiting = new Map([...before, ...(await outbox.pendingLibrary())]);
+  const away = await outbox.pendingArchived('library');
   const specs = read.flatMap(({ id, version, archived, spec: kept }): StoredSpec[] => {
     const spec = waiting.get(id) ?? kept;
     waiting.delete(id);
