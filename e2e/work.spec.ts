@@ -270,6 +270,8 @@ test('recall: every build with a part, with the customer to call; a customer is 
   await page.getByRole('button', { name: `Remove ${name}` }).click();
   await page.getByRole('button', { name: `Really remove ${name}` }).click();
   await expect(page.getByLabel('Name', { exact: true }).filter({ hasText: name })).toHaveCount(0);
-  const left = await (await request.get('/api/customers')).json();
-  expect(left.some((one: { id: string }) => one.id === customer)).toBe(false);
+  const left = async (): Promise<boolean> =>
+    ((await (await request.get('/api/customers')).json()) as { id: string }[]).some((one) => one.id === customer);
+  // It is gone from the page at once, and from the server when it has heard of it.
+  await expect.poll(left).toBe(false);
 });

@@ -27,9 +27,7 @@ const UNKEPT_WORDS: Readonly<Record<Keeps, string | null>> = {
     <header>
       <a class="brand" routerLink="/">Hot Spline</a>
       <span class="title">{{ title() }}</span>
-      <span class="saving" role="status" [class.trouble]="trouble() !== null || away() || unkept() !== null">{{
-        saving()
-      }}</span>
+      <span class="saving" role="status" [class.trouble]="trouble() !== null || away()">{{ saving() }}</span>
       <hs-not-taken />
       <ng-content />
       <button type="button" class="find" aria-label="Find a build, part, figure" (click)="find.emit()">
@@ -66,8 +64,11 @@ const UNKEPT_WORDS: Readonly<Record<Keeps, string | null>> = {
         </button>
       </div>
     </header>
+    @if (unkept(); as words) {
+      <p class="strip no-print" role="status">{{ words }}</p>
+    }
     @if (shop.open()) {
-      <p class="open no-print" role="note">
+      <p class="strip no-print" role="note">
         Open to the network: whoever reaches this address can read and change everything. Nobody signs in.
       </p>
     }
@@ -105,7 +106,7 @@ const UNKEPT_WORDS: Readonly<Record<Keeps, string | null>> = {
       overflow: hidden;
       text-overflow: ellipsis;
     }
-    .open {
+    .strip {
       padding: 2px 12px;
       font-size: var(--text-s);
       background: var(--ochre-wash);
@@ -236,11 +237,11 @@ export class Header {
   protected readonly saving = computed(() => {
     const waiting = this.outbox.waiting();
     const trouble = this.outbox.trouble();
-    const unkept = this.unkept();
-    if (unkept !== null) return [trouble, unkept].filter((one) => one !== null).join(' ');
+    if (trouble !== null && waiting === 0) return trouble;
     if (trouble !== null) return `${trouble} ${waiting} ${waiting === 1 ? 'change waits' : 'changes wait'}, kept here.`;
     if (this.outbox.holding()) return 'Held until you choose what to keep';
-    if (this.away()) return 'Server away: as this device knew it last. Readings are kept here.';
+    if (this.away())
+      return `Server away: as this device knew it last.${this.unkept() === null ? ' Readings are kept here.' : ''}`;
     if (waiting > 0) return 'Saving…';
     if (this.server.newer()) return 'A newer version is ready: reload';
     const at = this.savedAt();

@@ -95,10 +95,15 @@ const withPast = (past: readonly Step[], before: Build, after: Build): readonly 
   return step.length === 0 ? past : [...past, step].slice(-HISTORY);
 };
 
-/** What the server has, with what was written here since it was asked. */
+/**
+ * What the server has, with what was written here since it was asked. An entry never changes: what is known stays the same object, and
+ * where nothing is new the list does too, so that nothing is derived anew and no hand is disturbed.
+ */
 function withOurs(heard: readonly LedgerEntry[], here: readonly LedgerEntry[]): readonly LedgerEntry[] {
+  const ours = new Map(here.map((entry) => [entry.id, entry]));
   const known = new Set(heard.map(({ id }) => id));
-  return [...heard, ...here.filter(({ id }) => !known.has(id))];
+  const all = [...heard.map((entry) => ours.get(entry.id) ?? entry), ...here.filter(({ id }) => !known.has(id))];
+  return all.length === here.length && all.every((entry, i) => entry === here[i]) ? here : all;
 }
 
 /** Takes one step of the history back or forth; one whose place is gone is left out, and said. */

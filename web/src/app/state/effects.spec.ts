@@ -356,6 +356,10 @@ describe('effects', () => {
           .selectSignal(editorFeature.selectLedger)()
           .map(({ id }) => id);
       expect(ids()).toEqual([1, 2, 3].map((n) => readingOf(n).id));
+      // Heard once more, nothing is another object: nothing is derived anew.
+      const before = store.selectSignal(editorFeature.selectLedger)();
+      store.dispatch(editorActions.ledgerHeard({ id: BUILD_ID, ledger: structuredClone(ledger) }));
+      expect(store.selectSignal(editorFeature.selectLedger)()).toBe(before);
       // The same document anew takes no redo away.
       const editor = store.selectSignal(editorFeature.selectEditorState)();
       store.dispatch(editorActions.changed({ build: named('two') }));
