@@ -26,7 +26,7 @@ test.describe('what this device keeps', () => {
     });
     const bench = new Bench(page, id);
     await page.goto(`${base}/builds/${id}/mesh`);
-    await expect(page.locator('.strip')).toContainText('keeps nothing on this device');
+    await expect(page.getByText('keeps nothing on this device')).toBeVisible();
     await bench.enter('Backlash, again from place 1', '9; 9; 9; 9; 8; 8; 8; 8');
     const ask = page.getByRole('dialog', { name: 'Who works here' });
     await ask.getByRole('textbox').fill('Mo');
@@ -61,7 +61,7 @@ test.describe('what this device keeps', () => {
     await drift.enter('Backlash, again from place 1', '9; 9; 9; 9');
     await drift.enter('Backlash, place 5 of 8', '8; 8; 8; 8');
     await expect(drift.figure('mesh.rear.backlash')).toContainText('8.5');
-    await expect(page.locator('.strip')).toContainText('No room on this device');
+    await expect(page.getByText('No room on this device')).toBeVisible();
     await expect.poll(() => typedOf(request.get(`/api/builds/${drift.id}/ledger`))).toContain('"typed":"8 thou"');
   });
 
