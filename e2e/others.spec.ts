@@ -38,10 +38,12 @@ test.describe('seen by the others', () => {
     await expect(page.getByRole('dialog', { name: 'Changed elsewhere' })).toHaveCount(0);
     const name = `Sandpiper ${randomUUID().slice(0, 8)}`;
     await page.goto(`/?search=${encodeURIComponent(name)}`);
-    await expect(page.locator('tbody tr')).toHaveCount(0);
+    const row = page.locator('tbody tr', { hasText: name });
+    await expect(page.getByLabel('Find builds')).toHaveValue(name);
+    await expect(row).toHaveCount(0);
     await drift.open('brief');
     await drift.enter('Build', name);
-    await expect(page.locator('tbody tr')).toHaveCount(1);
+    await expect(row).toHaveCount(1);
     await context.close();
   });
 
