@@ -96,7 +96,10 @@ export class Outbox {
   private readonly entering = signal(0);
   readonly waiting = computed(() => this.stored() + this.entering());
   /** How many wait until somebody has said a name. */
-  readonly unsigned = signal(0);
+  readonly unsigned = computed(() => this.unsignedStored() + this.asking());
+  private readonly unsignedStored = signal(0);
+  /** Of those, what this device can't keep. */
+  private readonly asking = signal(0);
   readonly keeps = signal<Keeps>('all');
   /** Photos that were made here: shown from here, whether the server has them yet or not. */
   private readonly photos = signal<ReadonlyMap<string, { readonly blob: Blob; readonly url: string }>>(new Map());
@@ -252,9 +255,9 @@ export class Outbox {
   private async sendNow(write: Write, why: Unkept): Promise<void> {
     const place = why.refused ? 'this browser keeps nothing for the app' : 'this device has no room';
     if (isSigned(write) && this.who === null) {
-      this.unsigned.update((count) => count + 1);
+      this.asking.update((count) => count + 1);
       await new Promise<void>((resolve) => this.named.push(resolve));
-      this.unsigned.update((count) => count - 1);
+      this.asking.update((count) => count - 1);
     }
     const who = write.who || (this.who ?? '');
     const signed: Write =
@@ -643,7 +646,7 @@ export class Outbox {
       }
     }
     this.stored.set(waiting);
-    this.unsigned.set(this.named.length + unsigned);
+    this.unsignedStored.set(unsigned);
     this.notTaken.set(notTaken);
   }
 }
