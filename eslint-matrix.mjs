@@ -50,9 +50,9 @@ const MATRIX = {
       ...['preload', 'shaft', 'plan', 'runin', 'practice'],
     ),
     document: below('assembly'),
-    files: below('library', 'pack', 'document'),
+    files: below('library', 'pack', 'assembly', 'document'),
     board: below('assembly'),
-    wire: below('library', 'assembly', 'document', 'files', 'board'),
+    wire: below('library', 'start', 'assembly', 'document', 'files', 'board'),
   },
   server: {
     base: [],
@@ -67,7 +67,7 @@ const MATRIX = {
     changes: ['base'],
     board: ['base', 'db', 'keep'],
     builds: ['base', 'db', 'threads', 'keep'],
-    ledger: ['base', 'db', 'keep', 'builds'],
+    ledger: ['base', 'db', 'threads', 'keep', 'builds'],
   },
   web: {
     base: [],

@@ -27,6 +27,7 @@ import { runAgainstPackage, searchBySize } from './bench-road.mjs';
 // @ts-expect-error -- plain JavaScript, beside the other yardsticks
 import { shimsAgainstSolver } from './bench-pack.mjs';
 import { boardAtSize, pdfTime, planTime } from './bench-board';
+import { archiveAtSize, loopBeside, setUpsAtSize } from './bench-server';
 import { advisorOnAxles } from './bench-mesh';
 import { openPglite } from '../server/src/db/pglite';
 import { serve } from '../server/src/serve';
@@ -332,6 +333,9 @@ const SECTIONS: Readonly<Record<string, () => unknown>> = {
   plan: planTime,
   pdf: pdfTime,
   board: boardAtSize,
+  loop: loopBeside,
+  archive: archiveAtSize,
+  setUps: setUpsAtSize,
   initialJavaScript,
   durableInsert: inserts,
   readingOnDisk: readings,

@@ -1,5 +1,9 @@
 // Long runs by hand: npm run torture -- plan. Every permitted combination of facts (two million) against the checker of
-// the trade's rules; with a number, every so many-th of them: npm run torture -- plan 11.
+// the trade's rules; with a number, every so many-th of them: npm run torture -- plan 11. And what a shop has to bear:
+// npm run torture -- keep [seed] [share of the long run, %] [part of a name]: it prints a table, a seed brings the same again.
+import { existsSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { TORTURES } from '../server/src/testing/torture';
 import { everyCombination, judged } from '../model/src/testing/order-checker';
 
 const RUNS: Readonly<Record<string, (each: number) => boolean>> = {
@@ -19,10 +23,36 @@ const RUNS: Readonly<Record<string, (each: number) => boolean>> = {
   },
 };
 
-const [name = '', each = '1'] = process.argv.slice(2);
+async function keep([seed = '1', share = '100', part = '']: readonly string[]): Promise<boolean> {
+  const bundle = fileURLToPath(new URL('../dist/server/main.mjs', import.meta.url));
+  if (!existsSync(bundle)) throw new Error('The server is not built: npm run build');
+  console.log(`seed ${seed}, ${share} % of 1 000 kills and 100 000 requests`);
+  let well = true;
+  for (const [what, { run, long }] of Object.entries(TORTURES)) {
+    if (!what.includes(part)) continue;
+    const times = Math.max(1, Math.round((long * Number(share)) / 100));
+    const start = performance.now();
+    const { lost, unnoticed, mistakes, hangs, notes } = await run({
+      seed: Number(seed),
+      times,
+      server: [process.execPath, bundle],
+    });
+    const took = Math.round((performance.now() - start) / 1000);
+    console.log(
+      `${what.padEnd(32)} ${String(times).padStart(6)} times ${String(took).padStart(6)} s   lost ${lost}  unnoticed ${unnoticed}  5xx ${mistakes}  hangs ${hangs}`,
+    );
+    for (const note of notes.slice(0, 20)) console.log(`  ${note}`);
+    well &&= lost + unnoticed + mistakes + hangs === 0;
+  }
+  return well;
+}
+
+const [name = '', ...rest] = process.argv.slice(2);
+if (name === 'keep') process.exit((await keep(rest)) ? 0 : 1);
+const [each = '1'] = rest;
 const run = RUNS[name];
 if (!run || !/^[1-9]\d*$/.test(each)) {
-  console.error(`Torture what? One of ${Object.keys(RUNS).join(', ')}, and every how many-th.`);
+  console.error(`Torture what? One of ${Object.keys(RUNS).join(', ')}, and every how many-th; or keep.`);
   process.exit(2);
 }
 process.exit(run(Number(each)) ? 0 : 1);

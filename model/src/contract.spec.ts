@@ -170,7 +170,7 @@ describe('every capability', () => {
       const reading = readingOf(subject);
       expect(parseOrRefuse(ledgerEntrySchema, reading, 'entry')).toEqual(reading);
       expect(parseOrRefuse(ledgerEntrySchema, JSON.parse(JSON.stringify(reading)), 'entry')).toEqual(reading);
-      expect(readLedgerCsv(ledgerCsv([reading]))).toEqual([reading]);
+      expect(readLedgerCsv(ledgerCsv([reading]))).toEqual({ entries: [reading], made: new Set(), bad: [] });
       expect(subject.words(reading.subject, newBuild('x')).length).toBeGreaterThan(5);
       const value = subject.value;
       if (value.of === 'number') expect(value.plausible[0]).toBeLessThan(value.plausible[1]);
@@ -335,9 +335,9 @@ describe('a capability that is added to the list', () => {
       expect(parseOrRefuse(schemas.entry, reading, 'entry'))
         .withContext(subject.what)
         .toEqual(reading);
-      expect(readLedgerCsv(ledgerCsv([reading]), schemas.entry))
+      expect(readLedgerCsv(ledgerCsv([reading]), null, schemas.entry))
         .withContext(subject.what)
-        .toEqual([reading]);
+        .toEqual({ entries: [reading], made: new Set(), bad: [] });
       expect(() => parseOrRefuse(ledgerEntrySchema, reading, 'entry')).toThrowError(/subject.what/);
     }
     const reading = readingOf(mean);

@@ -1,5 +1,7 @@
 // Comma-separated files in and out: apart from the rest, for whoever needs them.
 export { LIBRARY_CSV_HEADER, libraryCsv, readLibraryCsv } from './library/library-csv';
+export { compareLibrary, type ComparedSpec } from './library/compare';
+export { DRAWERS_CSV_HEADER, drawersCsv } from './library/drawers-csv';
 export { readLibraryFile, type LibraryImport } from './files/library-file';
 export { csvNumber, csvRows, csvText, type BadLine } from './base/csv';
 export { CURVE_UNITS, readTorqueCsv, type CurveUnit, type TorqueImport } from './road/torque-csv';
@@ -12,6 +14,14 @@ export {
   type TraceSpeedUnit,
   type TraceTimeUnit,
 } from './road/trace-csv';
-export { LEDGER_CSV_HEADER, ledgerCsv, readLedgerCsv } from './files/ledger-csv';
+export {
+  LEDGER_CSV_HEADER,
+  compareLedger,
+  ledgerCsv,
+  readLedgerCsv,
+  type ComparedLedger,
+  type LedgerImport,
+  type LedgerWriter,
+} from './files/ledger-csv';
 export { encodingOf, textOf, type TextEncoding } from './base/text';
 export { BOARD_CSV_HEADER, boardCsv } from './wire/board-csv';

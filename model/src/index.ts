@@ -137,6 +137,8 @@ export {
   type ShownFigures,
   type StoredBuild,
   type StoredSpec,
+  type Arrival,
+  type ArrivalPlan,
   type Damage,
   type HealthAnswer,
 } from './wire/bodies';

@@ -5,7 +5,7 @@ import { readFileSync } from 'node:fs';
 import { FORMAT_VERSION, newBuild, type BuildFile } from '@hot-spline/model';
 import type { Running } from './serve';
 import { ROOT } from './serve';
-import { createBuild } from './keep/builds';
+import { Prepared } from './threads/prepare';
 import { call, freshFolder, startShop } from './testing/shop';
 
 const drift = (): BuildFile =>
@@ -61,12 +61,6 @@ describe('the server', () => {
     expect((await call(shop, 'GET', `/api/builds/${again}/export`)).body).toEqual(drift());
   });
 
-  it('exports all builds as one file', async () => {
-    const shopFile = await call(shop, 'GET', '/api/export');
-    expect(shopFile.body.format).toBe('hot-spline/shop-file');
-    expect(shopFile.body.builds.length).toBe(await count('builds'));
-  });
-
   it('a retried create, save or reading is one write', async () => {
     const id = randomUUID();
     const body = { id, file: emptyFile() };
@@ -116,7 +110,7 @@ describe('the server', () => {
     expect((await create(one, two)).status).toBe(200);
     const [entry] = drift().ledger;
     const many = { ...emptyFile(), ledger: Array.from({ length: 100_001 }, () => entry) } as BuildFile;
-    await expectAsync(createBuild(shop.db, randomUUID(), many)).toBeRejectedWithError(/100001 entries/);
+    expect(() => Prepared.from(randomUUID(), many)).toThrowError(/100001 entries/);
     for (const version of ['2147483648', '9007199254740991'])
       expect((await call(shop, 'GET', `/api/builds/${id}/versions/${version}`)).status)
         .withContext(version)

@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { routes } from '@hot-spline/model';
+import compression from 'compression';
 import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
@@ -21,9 +22,12 @@ import { libraryRoutes } from './library/routes';
 import { Problem, errorHandler, notFound } from './base/problem';
 import { refuseWithoutRoom } from './base/room';
 import type { Pool } from './threads/pool';
+import type { Arrivals } from './keep/arrivals';
+import { archiveRoutes } from './shop/archive';
 import { refuseOtherShop } from './shop/refuse-other';
 import { restoreRoutes } from './shop/restore';
 import { shopRoutes } from './shop/routes';
+import { webApp } from './web-app';
 
 export interface AppOptions {
   readonly db: Database;
@@ -33,6 +37,8 @@ export interface AppOptions {
   readonly webFolder?: string;
   /** Names by which the server may be called; anything else is a page that points its own name here. */
   readonly hosts: readonly string[];
+  /** Where others reach it; null: not said. */
+  readonly address?: { readonly url: string; readonly prefix: string } | null;
   /** Whether the whole network may read and write. */
   readonly open?: boolean;
   /** Threads that calculate. */
@@ -45,6 +51,8 @@ export interface AppOptions {
   readonly backups?: Backups | null;
   /** Where a backup that is brought back lies meanwhile, and what follows from it. */
   readonly restore?: { readonly spool: string; readonly restored: (shop: string) => void };
+  /** Archives that are brought in beside what is here. */
+  readonly arrivals?: Arrivals;
   /** What changes, for those who listen. */
   readonly feed?: Feed;
   readonly gaugePace?: number;
@@ -87,11 +95,16 @@ export function createApp({
   care,
   backups = null,
   restore,
+  arrivals,
   feed,
   open = false,
+  address = null,
 }: AppOptions): Express {
   const app = express();
+  const prefix = address?.prefix ?? '/';
   app.disable('x-powered-by');
+  // It says which version a build or spec has, or nothing: a hash of every answer would be worked out for nobody.
+  app.set('etag', false);
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -111,6 +124,15 @@ export function createApp({
         },
       },
       strictTransportSecurity: false,
+    }),
+  );
+  // Text alone: pictures and archives are pressed already, and what is told as it happens must not wait for more.
+  app.use(
+    compression({
+      threshold: 1024,
+      filter: (request, response) =>
+        !String(response.getHeader('Content-Type') ?? '').startsWith('text/event-stream') &&
+        compression.filter(request, response),
     }),
   );
   app.use((request, response, next) => {
@@ -144,20 +166,23 @@ export function createApp({
   app.use('/api', refuseOtherShop(db));
   const api = express.Router();
   api.use(
-    shopRoutes(db, { version, open }, care, backups),
+    shopRoutes(db, { version, open }, address?.url ?? '', care, backups),
     calcRoutes(pool),
     boardRoutes(db, notes),
     buildRoutes(db, care, pool),
-    ledgerRoutes(db, notes),
+    ledgerRoutes(db, notes, pool),
     libraryRoutes(db),
     photoRoutes(db),
     gaugeRoutes(gaugePace),
   );
   if (feed) api.use(changeRoutes(feed));
-  if (restore) api.use(restoreRoutes(db, restore.spool, restore.restored));
+  if (arrivals) api.use(archiveRoutes(db, arrivals, log, free));
+  if (restore) api.use(restoreRoutes(db, restore.spool, restore.restored, free));
   refuseOtherMethods(api, Object.values(routes));
   app.use('/api', api, notFound);
   if (webFolder !== undefined && existsSync(webFolder)) {
+    const { page, served } = webApp(webFolder, prefix);
+    app.use(served);
     app.use(
       express.static(webFolder, {
         index: false,
@@ -172,7 +197,7 @@ export function createApp({
         next();
         return;
       }
-      response.set('Cache-Control', 'no-cache').sendFile(path.join(webFolder, 'index.html'));
+      response.set('Cache-Control', 'no-cache').type('html').send(page());
     });
   }
   app.use(notFound);

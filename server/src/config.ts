@@ -17,6 +17,14 @@ const environment = z.object({
   HOST: z.string().min(1).default('127.0.0.1'),
   /** Says that every device of the network may read and write everything: there are no accounts yet. */
   HOT_SPLINE_OPEN: z.enum(['0', '1']).default('0'),
+  /** Where others reach it, through whatever stands before it: `https://shop.example/spline/`. */
+  HOT_SPLINE_ADDRESS: z
+    .url({ protocol: /^https?$/ })
+    .refine(
+      (text) => !/[?#]/.test(text) && URL.canParse(text) && !/[^\w/.-]/.test(new URL(text).pathname),
+      'must be an address with a plain path',
+    )
+    .optional(),
   HOT_SPLINE_DATA: z.string().min(1).default('data'),
   /** Another place that backups are copied to; `none`: no backups of ours at all. */
   HOT_SPLINE_BACKUPS: z.string().min(1).optional(),
@@ -34,6 +42,8 @@ export interface Config {
   readonly host: string;
   /** Whoever reaches its address may read and write everything: every page says so. */
   readonly open: boolean;
+  /** Where others reach it: the one name beside this machine's own, the path that it stands under, what labels lead to; null: not said. */
+  readonly address: { readonly url: string; readonly host: string; readonly prefix: string } | null;
   readonly dataFolder: string;
   /** Whether backups are made by themselves, and another place that each is copied to. */
   readonly backups: { readonly second: string | null } | null;
@@ -43,6 +53,15 @@ export interface Config {
   readonly databaseUrl: string | undefined;
   readonly logLevel: string;
   readonly hosts: readonly string[];
+}
+
+const isHere = (host: string): boolean =>
+  host === 'localhost' || host === '::1' || host === '[::1]' || /^127(\.\d{1,3}){3}$/.test(host);
+
+function addressOf(text: string): { readonly url: string; readonly host: string; readonly prefix: string } {
+  const { origin, hostname, pathname } = new URL(text);
+  const prefix = pathname.endsWith('/') ? pathname : `${pathname}/`;
+  return { url: `${origin}${prefix}`.replace(/\/$/, ''), host: hostname.toLowerCase(), prefix };
 }
 
 /**
@@ -62,16 +81,19 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
   }
   const host = known.HOST.replace(/^\[(.*)\]$/, '$1');
   const bound = host.toLowerCase();
-  const here = bound === 'localhost' || bound === '::1' || /^127(\.\d{1,3}){3}$/.test(bound);
-  if (!here && known.HOT_SPLINE_OPEN !== '1')
+  const here = isHere(bound);
+  const address = known.HOT_SPLINE_ADDRESS === undefined ? null : addressOf(known.HOT_SPLINE_ADDRESS);
+  const open = !here || (address !== null && !isHere(address.host));
+  if (open && known.HOT_SPLINE_OPEN !== '1')
     throw new StartProblem(
-      `HOST=${known.HOST} is open to the network, and nobody has to sign in: whoever reaches it can read and change everything.`,
+      `${here ? `HOT_SPLINE_ADDRESS=${known.HOT_SPLINE_ADDRESS ?? ''}` : `HOST=${known.HOST}`} is open to the network, and nobody has to sign in: whoever reaches it can read and change everything.`,
       'If every device of that network is trusted, say so: HOT_SPLINE_OPEN=1. Otherwise leave HOST out: it is this machine alone.',
     );
   return Object.freeze({
     port: known.PORT,
     host,
-    open: !here,
+    open,
+    address,
     dataFolder: path.resolve(root, known.HOT_SPLINE_DATA),
     backups:
       known.HOT_SPLINE_BACKUPS === 'none'
@@ -83,7 +105,7 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     gaugePace: known.HOT_SPLINE_GAUGE_PACE,
     databaseUrl: known.DATABASE_URL,
     logLevel: known.LOG_LEVEL,
-    // Bound to anything but this machine, the builder has chosen to be called by other names.
-    hosts: here ? ['127.0.0.1', 'localhost', '[::1]', bound] : ['*'],
+    // Bound to anything but this machine, the builder has chosen to be called by other names; whoever says which, by those alone.
+    hosts: here || address ? ['127.0.0.1', 'localhost', '[::1]', bound, ...(address ? [address.host] : [])] : ['*'],
   });
 }

@@ -213,6 +213,7 @@ describe('what nobody foresaw', () => {
     let sent = '';
     let status = 0;
     const response = {
+      req: { complete: true, headers: {} },
       headersSent: false,
       status: (code: number) => ((status = code), response),
       type: () => response,

@@ -4,7 +4,7 @@ import { FORMAT_VERSION, buildSchema, newBuild, readBuildFile, type BuildFile } 
 import { readLedgerCsv } from '@hot-spline/model/csv';
 import { ROOT, type Running } from './serve';
 import { surveyBuilds } from './keep/builds';
-import { call, freshFolder, startShop } from './testing/shop';
+import { archiveOf, call, freshFolder, startShop } from './testing/shop';
 
 const old = (name: string): { build: Record<string, unknown>; ledger: Record<string, unknown>[] } =>
   JSON.parse(readFileSync(new URL(`model/src/document/old/1/${name}`, ROOT), 'utf8'));
@@ -107,10 +107,10 @@ describe('a shop that has been running for years', () => {
       expect(raw.body.document).toBe(text);
     }
     expect((await summary(good))?.unreadable).toBeNull();
-    const exported = await call(shop, 'GET', '/api/export');
-    expect(exported.status).toBe(200);
-    expect(exported.body.leftOut.length).toBe(texts.length);
-    expect(exported.body.builds.some((one: BuildFile) => one.build.name === 'Good')).toBeTrue();
+    // In the archive of the shop they are as they stand.
+    const archived = await archiveOf(shop);
+    for (const text of texts) expect(archived).toContain(JSON.stringify(text));
+    expect(archived).toContain('Good');
   });
 
   it('refuses NUL and half characters by field, at every edge', async () => {
@@ -167,7 +167,7 @@ describe('a shop that has been running for years', () => {
     const ledger = (await call(shop, 'GET', `/api/builds/${id}/ledger`)).body;
     expect(ledger).toEqual([decision, signature, voids] as never);
     const csv = (await call(shop, 'GET', `/api/builds/${id}/ledger?as=csv`)).body as string;
-    expect(readLedgerCsv(csv)).toEqual(ledger);
+    expect(readLedgerCsv(csv)).toEqual({ entries: ledger, made: new Set(), bad: [] });
   });
 });
 
@@ -270,5 +270,66 @@ describe('the wire', () => {
     expect(schema.body.$defs.Build.required).toContain('engine');
     expect((await call(shop, 'GET', '/api/schemas/other')).status).toBe(422);
     expect(buildSchema.safeParse(newBuild('x')).success).toBeTrue();
+  });
+
+  it('says of each number its quantity, unit and range, of each parameter what it is, and every type that comes', async () => {
+    const { paths, components, servers } = (await call(shop, 'GET', '/api/openapi.json')).body;
+    expect(servers[0].url).toBe('/');
+    interface Parameter {
+      readonly name: string;
+      readonly description?: string;
+    }
+    interface Operation {
+      readonly parameters: readonly Parameter[];
+      readonly responses: Record<string, { content: Record<string, unknown> }>;
+    }
+    const operations = Object.entries(paths as Record<string, Record<string, Operation>>);
+    const bare = operations.flatMap(([path, methods]) =>
+      Object.values(methods).flatMap(({ parameters }) =>
+        parameters.filter(({ description }) => !description).map(({ name }) => `${path} ${name}`),
+      ),
+    );
+    expect(bare).toEqual([]);
+    for (const path of ['/api/board', '/api/builds/{id}/ledger', '/api/library/export'])
+      expect(Object.keys(paths[path].get.responses['200'].content)).withContext(path).toContain('text/csv');
+    for (const [path, methods] of operations)
+      if (methods['delete']) expect(methods['delete'].responses['422']).withContext(path).toBeDefined();
+    // The ring of an axle: lengths above 0 up to 5000 mm [core/limits], in inches 5000 / 25.4 [exact].
+    const ring = JSON.stringify(components.schemas.LibrarySpec).match(
+      /"(#\/components\/schemas\/Entry_length_above_0_to_5000)"/,
+    );
+    expect(ring).not.toBeNull();
+    const shape = components.schemas['Entry_length_above_0_to_5000'];
+    expect(shape['x-quantity']).toBe('length');
+    const units = shape.allOf[1].anyOf as { properties: { unit: { const: string }; value: Record<string, number> } }[];
+    expect(units.map(({ properties }) => properties.unit.const)).toContain('thou');
+    expect(units.map(({ properties }) => properties.unit.const)).not.toContain('N·m');
+    const inch = units.find(({ properties }) => properties.unit.const === 'in')?.properties.value;
+    expect(inch?.['exclusiveMinimum']).toBe(0);
+    expect(inch?.['maximum']).toBeCloseTo(5000 / 25.4, 9);
+    const at = JSON.stringify(components.schemas.LedgerEntry);
+    expect(at).toContain('at a wheel or at the pinion');
+    const calc = paths['/api/calc/pack.shims'].post.requestBody.content['application/json'].schema;
+    expect(JSON.stringify(calc)).toContain('"x-unit":"mm"');
+  });
+
+  it('gives a build to begin with, which it takes', async () => {
+    const file = await call(
+      shop,
+      'GET',
+      '/api/builds/template?name=Begun&use=drift&driven=rear&power=manual&construction=drop-out',
+    );
+    expect(file.body.build).toEqual(jasmine.objectContaining({ name: 'Begun', use: 'drift', driven: 'rear' }));
+    expect(file.body.build.assumed.length).toBeGreaterThan(5);
+    expect((await call(shop, 'POST', '/api/builds', { id: randomUUID(), file: file.body })).status).toBe(201);
+    for (const [query, field] of [
+      ['use=drift&driven=rear&power=manual', 'name'],
+      ['name=X&driven=rear&power=manual', 'use'],
+      ['name=X&use=drift&driven=rear&power=steam', 'power'],
+      ['name=X&use=drift&driven=rear&power=manual&colour=red', 'colour'],
+    ] as const) {
+      const { status, body } = await call(shop, 'GET', `/api/builds/template?${query}`);
+      expect([status, body.error.field]).toEqual([422, field]);
+    }
   });
 });

@@ -9,7 +9,7 @@ import { BACKUPS, MARK, databaseFolder, examineFolder, prepareFolder, writeMark 
 import { FolderInUse, lockFolder } from './db/folder-lock';
 import { migrate, readMigrations } from './db/migrate';
 import { openPglite } from './db/pglite';
-import { writeArchive } from './keep/archive';
+import { writeArchiveFile } from './keep/archive';
 import { copyBeforeMigration, nameAt } from './keep/backups';
 import { checkShop } from './keep/check';
 import { BadArchive, restoreArchive, verifyArchive } from './keep/open-archive';
@@ -55,7 +55,7 @@ async function backup(config: Config, target: string | undefined): Promise<void>
       mkdirSync(path.dirname(file), { recursive: true });
       // Called so only when it has been read to its end.
       const draft = `${file}.draft`;
-      const { counts } = await writeArchive(db, (await readShop(db)).id, draft);
+      const { counts } = await writeArchiveFile(db, (await readShop(db)).id, draft);
       await verifyArchive(draft).catch((error: unknown) => {
         rmSync(draft);
         throw error;

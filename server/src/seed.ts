@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFileSync, readdirSync } from 'node:fs';
 import { readBuildFile } from '@hot-spline/model';
 import { readLibraryFile } from '@hot-spline/model/csv';
+import { Prepared } from './threads/prepare';
 import { createBuild } from './keep/builds';
 import type { Database } from './db/database';
 import { saveSpec } from './keep/library';
@@ -19,13 +20,16 @@ export async function seedDemo(db: Database, folder: URL): Promise<number> {
   const names = readdirSync(folder).filter((name) => name.endsWith('.json'));
   for (const name of names) {
     const file = readBuildFile(JSON.parse(readFileSync(new URL(name, folder), 'utf8')));
-    await createBuild(db, demoId(name), file);
+    await createBuild(db, Prepared.from(demoId(name), file));
   }
   const library = readLibraryFile(readFileSync(new URL('library/shop-library.json', folder), 'utf8'));
-  for (const spec of library.specs) {
+  for (const { spec } of library.specs) {
     const id = demoId(`library ${spec.name}`);
     await saveSpec(db, id, { writeId: id, baseVersion: 0, who: '', spec });
   }
-  await db.query('insert into settings (key, value) values ($1, $2)', ['demo-seeded', names.join(' ')]);
+  await db.query('insert into settings (key, value) values ($1, $2) on conflict (key) do nothing', [
+    'demo-seeded',
+    names.join(' '),
+  ]);
   return names.length;
 }

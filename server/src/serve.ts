@@ -8,6 +8,7 @@ import { createApp } from './app';
 import { Feed } from './changes/feed';
 import { START_BYTES, freeIn } from './base/room';
 import { StartProblem } from './base/start-problem';
+import { Arrivals } from './keep/arrivals';
 import { Backups, copyBeforeMigration } from './keep/backups';
 import { Care } from './keep/care';
 import { surveyBuilds } from './keep/builds';
@@ -60,6 +61,8 @@ const LOCK_LOOK_MS = 2000;
 /** A connection is kept so long: at Node's 5 s a write is now and then sent just as it closes, and is lost on the way. */
 const KEEP_ALIVE_MS = 65_000;
 
+/** A body may take so long to arrive: an archive over a slow line. Node’s own is five minutes. */
+const REQUEST_MS = 3_600_000;
 /** Beyond the time that a connection is kept: who sends half a head and no more is cut off after it. */
 const HEADERS_MS = KEEP_ALIVE_MS + 5000;
 
@@ -195,9 +198,20 @@ export async function serve(
   threads: Pool | null = null,
 ): Promise<Running> {
   let answer: RequestListener = starting;
-  const server = createServer((request, response) => answer(request, response));
+  const prefix = config.address?.prefix ?? '/';
+  const heard: RequestListener = (request, response) => {
+    const { url = '/' } = request;
+    // Whoever stands before it may take the path off that it stands under, or leave it.
+    if (prefix !== '/' && url.startsWith(prefix)) request.url = url.slice(prefix.length - 1);
+    else if (`${url}/` === prefix) return void response.writeHead(308, { Location: prefix }).end();
+    answer(request, response);
+  };
+  const server = createServer(heard);
+  // What is refused is refused before its body is sent, where its sender waits for a word.
+  server.on('checkContinue', heard);
   server.keepAliveTimeout = KEEP_ALIVE_MS;
   server.headersTimeout = HEADERS_MS;
+  server.requestTimeout = REQUEST_MS;
   await listen(server, config);
   const hangUp = (): Promise<void> =>
     new Promise((resolve) => {
@@ -216,6 +230,10 @@ export async function serve(
     const applied = await migrate(db, readMigrations());
     kept.mark((await readShop(db)).id);
     if (applied.length > 0) log.info({ applied }, 'migrated');
+    const spool = config.databaseUrl === undefined ? config.dataFolder : tmpdir();
+    const free = config.databaseUrl === undefined ? () => freeIn(config.dataFolder) : undefined;
+    const arrivals = new Arrivals(db, spool, log, free, config.databaseUrl === undefined);
+    await arrivals.begin();
     const unreadable = await surveyBuilds(db);
     if (unreadable > 0) log.warn({ unreadable }, 'builds that can’t be read; they are kept as they are');
     if (config.demo) {
@@ -244,17 +262,19 @@ export async function serve(
       webFolder,
       hosts: config.hosts,
       open: config.open,
+      address: config.address,
       pool,
       notes,
       care,
       backups,
       feed,
+      arrivals,
       restore: {
-        spool: config.databaseUrl === undefined ? config.dataFolder : tmpdir(),
+        spool,
         restored: (shop) => kept.markAnew(shop),
       },
       gaugePace: config.gaugePace,
-      free: config.databaseUrl === undefined ? () => freeIn(config.dataFolder) : undefined,
+      free,
     });
     return {
       url: `http://${nameOf(config.host)}:${(server.address() as AddressInfo).port}/`,
@@ -262,6 +282,7 @@ export async function serve(
       lost: kept.lost,
       stop: async () => {
         await hangUp();
+        await arrivals.end();
         const noted = notes.end();
         if (!threads) await pool.end();
         await noted;

@@ -32,6 +32,12 @@ function delimiterOf(text: string): string {
   return lines.some((line) => line.includes(',')) ? ',' : '';
 }
 
+/** What separates the cells of a file whose head is known: a head has no quotes, and no number with a decimal sign. */
+export function headerDelimiter(text: string): string {
+  const head = text.replace(/^\ufeff/, '').split(/\r\n|\r|\n/, 1)[0] ?? '';
+  return ['\t', ';', ','].find((sign) => head.includes(sign)) ?? ',';
+}
+
 /**
  * Lines of a CSV text; the mark that {@link csvText} puts before a formula is taken off.
  * @param delimiter what separates the cells; guessed where it is not told
@@ -44,9 +50,12 @@ export function csvRows(text: string, delimiter?: string): string[][] {
   return data.map((row) => row.map((cell) => cell.trim().replace(/^'(?=[=+\-@])/, '')));
 }
 
-/** CSV text with a header line; cells that a spreadsheet would take for a formula are quoted as text. */
+/**
+ * CSV text with a header line. The mark at its beginning tells a spreadsheet that it is UTF-8; cells that one would take for a formula are
+ * quoted as text.
+ */
 export function csvText(header: readonly string[], rows: readonly (readonly (string | number)[])[]): string {
-  return `${Papa.unparse({ fields: [...header], data: rows.map((row) => [...row]) }, { newline: '\n', escapeFormulae: true })}\n`;
+  return `\ufeff${Papa.unparse({ fields: [...header], data: rows.map((row) => [...row]) }, { newline: '\n', escapeFormulae: true })}\n`;
 }
 
 const unsigned = (cell: string): readonly [sign: number, text: string] => {

@@ -12,6 +12,13 @@ import * as z from 'zod';
 
 const unitNames: UnitName[] = [...(Object.keys(UNITS) as Exclude<UnitName, ''>[]), ''];
 
+/** What an entry is of, for whoever describes it: its quantity, and its range in the base unit. */
+export const ENTRY_OF = 'x-entry';
+export interface EntryOf {
+  readonly quantity: Quantity;
+  readonly range: NumberRange;
+}
+
 /** An {@link Entry} of one quantity whose value lies in `range` (base unit) and agrees with the typed text. */
 export function entrySchema(quantity: Quantity, range: NumberRange) {
   return z
@@ -34,5 +41,8 @@ export function entrySchema(quantity: Quantity, range: NumberRange) {
         });
       }
     })
-    .describe(`A ${quantity}, ${describeRange(range)}; text, number and unit as typed.`);
+    .meta({
+      description: `A ${quantity}, ${describeRange(range)}; text, number and unit as typed.`,
+      [ENTRY_OF]: { quantity, range },
+    });
 }

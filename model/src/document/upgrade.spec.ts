@@ -78,7 +78,7 @@ describe('documents grow', () => {
       const said = Object.values(build.axles.rear?.identity?.sheet ?? {}).filter((value) => value !== null);
       expect(said).withContext(version).toEqual([]);
       const { specs } = readLibraryFile(readFileSync(new URL(`${version}/shop-library.json`, OLD), 'utf8'));
-      for (const spec of specs) if (spec.kind === 'shims') expect(spec.seat).withContext(version).toBe('pack');
+      for (const { spec } of specs) if (spec.kind === 'shims') expect(spec.seat).withContext(version).toBe('pack');
     }
   });
 

@@ -11,9 +11,10 @@ import { buildSchema } from '../document/schema';
 import { requireVersion, upgrade } from '../document/upgrade';
 import { FORMAT_VERSION } from '../base/version';
 
-/** A photo in a file: its bytes in base64. */
+/** A photo in a file: its bytes in base64. The id is the hash of what was once sent; `kept` of these bytes, where they are not the same. */
 export const photoSchema = z.strictObject({
   id: photoId,
+  kept: photoId.optional(),
   type: z.enum(PHOTO_TYPES),
   data: z.base64().max(Math.ceil((PHOTO_BYTES * 4) / 3) + 4),
 });

@@ -173,8 +173,11 @@ export const DESCRIPTIONS: Readonly<Record<string, string>> = {
   colour: 'Heat colour; null where none was noted.',
   damage: 'Damage that was seen.',
   'condition.photos': 'SHA-256 of each photo’s bytes.',
+  'subject.at': 'Where it was turned: at a wheel or at the pinion.',
   'photos.data': 'The bytes in base64.',
-  'photos.id': 'SHA-256 of the bytes.',
+  'photos.id': 'SHA-256 of the bytes that were once sent.',
+  'photos.kept':
+    'SHA-256 of these bytes, where they are not what was sent: pictures are kept without place, time and camera.',
   members: 'Pieces outwards from the side gear.',
   'members.kind': 'eared and splined plates, shims, rings, dished springs, wave plates, coils, S-springs.',
   'members.id': 'Id of the piece, unique in its pack.',

@@ -1,4 +1,5 @@
-import { UNITS } from '@hot-spline/core';
+import { UNITS, describeRange, fromBase, type UnitName } from '@hot-spline/core';
+import { ENTRY_OF, type EntryOf } from '../base/entry-schema';
 import { buildFileSchema, shopFileSchema } from './build-file';
 import { DESCRIPTIONS } from './descriptions';
 import { ledgerEntrySchema, ledgerEntryShape } from '../document/ledger';
@@ -38,6 +39,44 @@ const ENTRY = {
 const isEntry = ({ properties }: Json): boolean =>
   isJson(properties) && Object.keys(properties).join() === 'typed,value,unit';
 
+/** Entries by quantity and range, as far as they have been met: each a shape of its own. */
+const ENTRIES = new Map<string, Json>();
+
+/**
+ * The name of an entry of a quantity in a range. Its units are those of the quantity, and its value is bounded in each of them: what a
+ * schema can say of a number with a unit it says.
+ */
+function entryShape({ quantity, range }: EntryOf, at: string): string {
+  const low = range.above ?? range.min ?? -range.max;
+  const bound = range.above === undefined ? 'from' : 'above';
+  const name = `Entry_${quantity}_${bound}_${low}_to_${range.max}`
+    .replaceAll('-', 'minus')
+    .replaceAll('.', 'p')
+    .replace(/[^\w]/g, '');
+  if (!ENTRIES.has(`${at}${name}`)) {
+    const units = (Object.keys(UNITS) as Exclude<UnitName, ''>[]).filter((unit) => UNITS[unit].quantity === quantity);
+    const bare = units.length === 0 || quantity === 'ratio' || quantity === 'coefficient';
+    const bounded = (unit: UnitName): Json => ({
+      properties: {
+        unit: { const: unit },
+        value: {
+          [range.above === undefined ? 'minimum' : 'exclusiveMinimum']: fromBase(low, unit),
+          maximum: fromBase(range.max, unit),
+        },
+      },
+    });
+    ENTRIES.set(`${at}${name}`, {
+      description: `A ${quantity}, ${describeRange(range)}.`,
+      'x-quantity': quantity,
+      allOf: [
+        { $ref: `${at}Entry` },
+        { anyOf: [...units, ...(bare ? [''] : [])].map((unit) => bounded(unit as UnitName)) },
+      ],
+    });
+  }
+  return name;
+}
+
 /** Puts a description to every key that has one, by `parent.key` or by the key alone. */
 function describe(schema: unknown, parent: string): unknown {
   if (Array.isArray(schema)) return schema.map((one: unknown) => describe(one, parent));
@@ -70,9 +109,10 @@ export function jsonSchemaOf(schema: z.ZodType, io: 'input' | 'output', at: stri
     unrepresentable: 'any',
     override: ({ zodSchema, jsonSchema }) => {
       if (isEntry(jsonSchema as Json)) {
-        const { description } = jsonSchema;
+        const { description, [ENTRY_OF]: of } = jsonSchema as Json;
         for (const key of Object.keys(jsonSchema)) delete (jsonSchema as Json)[key];
-        Object.assign(jsonSchema, { $ref: `${at}Entry`, ...(description === undefined ? {} : { description }) });
+        const name = of === undefined ? 'Entry' : entryShape(of as EntryOf, at);
+        Object.assign(jsonSchema, { $ref: `${at}${name}`, ...(description === undefined ? {} : { description }) });
         return;
       }
       const named = NAMED.find(([, one]) => (one as unknown) === zodSchema);
@@ -89,7 +129,11 @@ export function namedSchemas(at: string): Json {
   const shapes = NAMED.map(
     ([name, , shape]) => [name, describe(jsonSchemaOf(shape, 'input', at, true), name)] as const,
   );
-  return { Entry: ENTRY, ...Object.fromEntries(shapes) };
+  const entries = [...ENTRIES]
+    .filter(([key]) => key.startsWith(at))
+    .map(([key, shape]) => [key.slice(at.length), describe(shape, key)] as const)
+    .sort(([a], [b]) => a.localeCompare(b));
+  return { Entry: ENTRY, ...Object.fromEntries(entries), ...Object.fromEntries(shapes) };
 }
 
 /** The named shapes that one of them needs, itself included. */

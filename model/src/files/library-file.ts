@@ -4,10 +4,11 @@ import { requireVersion, upgrade } from '../document/upgrade';
 import { FORMAT_VERSION } from '../base/version';
 import { parseOrRefuse } from '../base/refuse';
 import { readLibraryCsv } from '../library/library-csv';
-import { libraryFileSchema, type LibrarySpec } from '../library/schema';
+import { isDrawersCsv, readDrawersCsv } from '../library/drawers-csv';
+import { libraryFileSchema, type GivenSpec, type HereSpec } from '../library/schema';
 
 export interface LibraryImport {
-  readonly specs: readonly LibrarySpec[];
+  readonly specs: readonly GivenSpec[];
   readonly bad: readonly BadLine[];
 }
 
@@ -24,16 +25,18 @@ function upgradeLibrary(file: unknown): unknown {
 }
 
 /**
- * Reads a library from JSON or CSV text.
+ * Reads a library from JSON, from CSV with a line a value, or from a table of drawers.
+ * @param here what the library has: a table of drawers says bare numbers of what was typed there
  * @throws InputError naming the field
  */
-export function readLibraryFile(text: string): LibraryImport {
-  if (!/^\s*\{/.test(text)) return readLibraryCsv(text);
+export function readLibraryFile(text: string, here: readonly Pick<HereSpec, 'id' | 'spec'>[] = []): LibraryImport {
+  if (!/^\s*\{/.test(text)) return isDrawersCsv(text) ? readDrawersCsv(text, here) : readLibraryCsv(text);
   let parsed: unknown;
   try {
     parsed = JSON.parse(text);
   } catch {
     throw new InputError('file', 'file is not JSON.', 'an exported library, JSON or CSV');
   }
-  return { specs: parseOrRefuse(libraryFileSchema, upgradeLibrary(parsed), 'file').specs, bad: [] };
+  const { specs } = parseOrRefuse(libraryFileSchema, upgradeLibrary(parsed), 'file');
+  return { specs: specs.map((spec) => ({ id: null, spec })), bad: [] };
 }

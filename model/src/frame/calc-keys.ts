@@ -6,7 +6,8 @@ import * as z from 'zod';
 export function number(range: NumberRange) {
   const base = range.integer ? z.int() : z.number();
   const low = range.above === undefined ? base.min(range.min ?? -range.max) : base.gt(range.above);
-  return low.max(range.max);
+  const whole = low.max(range.max);
+  return range.unit === undefined ? whole : whole.meta({ 'x-unit': range.unit });
 }
 
 export const out = z.number();

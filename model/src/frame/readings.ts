@@ -85,14 +85,16 @@ export function voidedBy(ledger: readonly LedgerEntry[]): ReadonlyMap<string, Vo
  */
 export function inForce(ledger: readonly LedgerEntry[], kinds: readonly Subject[]): Readings {
   const voids = voidedBy(ledger);
-  const readings = new Map<string, InForce>();
+  const all = new Map<string, { readonly last: Reading; readonly seq: number; readonly before: Reading[] }>();
   ledger.forEach((entry, seq) => {
     if (entry.kind !== 'reading' || voids.has(entry.id) || entry.gauge?.simulated) return;
     const key = subjectKey(entry.subject, kinds);
-    const before = readings.get(key);
-    readings.set(key, { ...entry, seq, earlier: before ? [before, ...before.earlier] : [] });
+    const known = all.get(key);
+    known?.before.push(known.last);
+    all.set(key, { last: entry, seq, before: known?.before ?? [] });
   });
-  return readings;
+  // In linear time: a subject may have been read thousands of times.
+  return new Map([...all].map(([key, { last, seq, before }]) => [key, { ...last, seq, earlier: before.reverse() }]));
 }
 
 /** The signature in force under each gate: the last one that is not voided. */

@@ -61,9 +61,9 @@ describe('the sequence of adjusters', () => {
       ...newAxleSpec('Heron', 'integral-adjusters', 'measured'),
       adjusterSequence: { moves: [...MOVES], origin: 'maker' as const, where: 'sheet 12' },
     };
-    const again = readLibraryCsv(libraryCsv([spec]));
+    const again = readLibraryCsv(libraryCsv([{ id: null, spec }]));
     expect(again.bad).toEqual([]);
-    expect(again.specs).toEqual([spec]);
+    expect(again.specs).toEqual([{ id: null, spec }]);
     const { adjusterSequence: _, ...before } = spec;
     expect(upgrade('library-spec', 9, before)).toEqual({ ...spec, adjusterSequence: null });
   });

@@ -1,5 +1,6 @@
 import { cutText, InputError, parseEntry, type Entry, type Quantity } from '@hot-spline/core';
-import { csvNumber, csvRows, csvWhole, csvText, type BadLine } from '../base/csv';
+import { csvNumber, csvRows, csvWhole, csvText, headerDelimiter, type BadLine } from '../base/csv';
+import { idSchema } from '../base/fields';
 import { refusal } from '../base/refuse';
 import { USUAL_SCHOOLS, SCHOOLS, SCHOOL_KEYS } from './schools';
 import { SHEET_FIELDS, SHEET_KEYS, emptySheet, sheetField, type SheetKey, type SpecSheet } from './sheet';
@@ -7,13 +8,14 @@ import {
   librarySpecSchema,
   type AxleSpec,
   type GearboxSpec,
+  type GivenSpec,
   type Instrument,
   type LibrarySpec,
   type Origin,
 } from './schema';
 
-/** One line a value: which spec, which field, the value as typed, where it comes from. */
-export const LIBRARY_CSV_HEADER = ['kind', 'name', 'field', 'value', 'origin'] as const;
+/** One line a value: which spec, which field, the value as typed, where it comes from; the id that the spec has here. */
+export const LIBRARY_CSV_HEADER = ['kind', 'name', 'field', 'value', 'origin', 'id'] as const;
 
 type Line = readonly [field: string, value: string, origin: Origin | ''];
 
@@ -35,7 +37,8 @@ const list = (...parts: (string | number | null | undefined)[]): string =>
     .join(' | ')
     .replace(/[\s|]+$/, '');
 
-function lines(spec: LibrarySpec): Line[] {
+/** What a spec says, a line a value: field, value as typed, origin. */
+export function specLines(spec: LibrarySpec): Line[] {
   if (spec.kind === 'shims')
     return [
       ['seat', spec.seat, ''],
@@ -138,10 +141,10 @@ const EXTRAS = [
 ] as const;
 
 /** The library as CSV, one line a value. */
-export function libraryCsv(specs: readonly LibrarySpec[]): string {
+export function libraryCsv(specs: readonly GivenSpec[]): string {
   return csvText(
     LIBRARY_CSV_HEADER,
-    specs.flatMap((spec) => lines(spec).map((line) => [spec.kind, spec.name, ...line])),
+    specs.flatMap(({ id, spec }) => specLines(spec).map((line) => [spec.kind, spec.name, ...line, id ?? ''])),
   );
 }
 
@@ -326,29 +329,38 @@ function put(raw: Raw, field: string, value: string, origin: string): void {
  * Reads what {@link libraryCsv} writes. A bad line, or a spec that ends up incomplete, is listed and the rest kept.
  * @throws InputError on `csv` where no spec is usable
  */
-export function readLibraryCsv(text: string): { specs: LibrarySpec[]; bad: BadLine[] } {
+export function readLibraryCsv(text: string): { specs: GivenSpec[]; bad: BadLine[] } {
   const bad: BadLine[] = [];
-  const raws = new Map<string, { raw: Record<string, unknown>; line: number }>();
-  csvRows(text).forEach((row, i) => {
+  const raws = new Map<string, { raw: Record<string, unknown>; line: number; id: string | null; torn: boolean }>();
+  csvRows(text, headerDelimiter(text)).forEach((row, i) => {
     const line = i + 1;
-    const [kind = '', name = '', field = '', value = '', origin = ''] = row;
+    const [kind = '', name = '', field = '', value = '', origin = '', id = ''] = row;
     if (row.every((cell) => cell === '') || (i === 0 && kind.toLowerCase() === 'kind')) return;
     const refuse = (why: string): void => void bad.push({ line, text: cutText(row.join(', '), 60), why });
     if (!isKind(kind)) return refuse(`kind must be one of ${KINDS.join(', ')}`);
-    const key = `${kind} ${name}`;
-    const known = raws.get(key) ?? { raw: empty(kind, name), line };
+    const said = idSchema.safeParse(id);
+    if (id !== '' && !said.success) return refuse('id must be a UUID, or nothing');
+    const key = id === '' ? `${kind} ${name}` : id;
+    const known = raws.get(key) ?? { raw: empty(kind, name), line, id: id === '' ? null : id, torn: false };
     raws.set(key, known);
     try {
+      if (known.raw['kind'] !== kind || known.raw['name'] !== name)
+        throw new InputError(
+          'id',
+          'id: this line says another kind or name than the first of its id.',
+          'one id, one spec',
+        );
       put(known.raw, field, value, origin);
     } catch (error) {
       if (!(error instanceof InputError)) throw error;
+      known.torn = true;
       refuse(error.message);
     }
   });
-  const specs: LibrarySpec[] = [];
-  for (const { raw, line } of raws.values()) {
+  const specs: GivenSpec[] = [];
+  for (const { raw, line, id, torn } of raws.values()) {
     const parsed = librarySpecSchema.safeParse(raw, { reportInput: true });
-    if (parsed.success) specs.push(parsed.data);
+    if (parsed.success) specs.push({ id, spec: parsed.data, ...(torn ? { torn } : {}) });
     else bad.push({ line, text: String(raw['name']).slice(0, 60), why: refusal(parsed.error, 'spec').message });
   }
   if (specs.length === 0) {

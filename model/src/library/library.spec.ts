@@ -44,12 +44,14 @@ describe('the library', () => {
         carriers: [{ name: '=3 series', fromRatio: 3, toRatio: 4, price: null, leadDays: null, origin: 'guess' }],
       };
       const spec = librarySpecSchema.parse(axle);
-      const text = libraryCsv([spec]);
+      const text = libraryCsv([{ id: null, spec }]);
       // no cell starts a formula in a spreadsheet [common practice]
       for (const cell of text.split(/[\n,]/)) expect(cell).not.toMatch(/^"?[=+@]/);
       const again = readLibraryCsv(text);
       expect(again.bad).withContext(name).toEqual([]);
-      expect(again.specs).withContext(name).toEqual([spec]);
+      expect(again.specs)
+        .withContext(name)
+        .toEqual([{ id: null, spec }]);
     }
   });
 
@@ -64,8 +66,12 @@ describe('the library', () => {
     ].join('\n');
     const { specs, bad } = readLibraryCsv(text);
     expect(bad).toEqual([]);
-    expect(specs.map(({ kind, name }) => `${kind} ${name}`)).toEqual(['shims Bench', 'gearbox Curlew', 'axle Heron']);
-    const [bench] = specs;
+    expect(specs.map(({ spec: { kind, name } }) => `${kind} ${name}`)).toEqual([
+      'shims Bench',
+      'gearbox Curlew',
+      'axle Heron',
+    ]);
+    const bench = specs[0]?.spec;
     if (bench?.kind !== 'shims') throw new Error('no drawer');
     expect(bench.pieces.map(({ count, origin }) => [count, origin])).toEqual([
       [4, 'measured'],
@@ -85,7 +91,8 @@ describe('the library', () => {
       ringGear: 'pulled-on',
       ringGearNote: 'no oven at the track',
     };
-    expect(readLibraryCsv(libraryCsv([schools])).specs).toEqual([schools]);
+    const given = [{ id: null, spec: schools }];
+    expect(readLibraryCsv(libraryCsv(given)).specs).toEqual(given);
     const { plate } = unitAs(openUnit(), 'plate', schools);
     expect([plate?.wearModel, plate?.rampFrom]).toEqual(['uniform-pressure', 'axis']);
     // the same steel: 50° from the plane of rotation is 40° from the axis [exact]
@@ -113,7 +120,7 @@ describe('the library', () => {
     const { specs, bad } = readLibraryCsv(text.replace('14.3.2026', '2026-03-15'));
     expect(bad).toEqual([]);
     expect(readLibraryCsv(libraryCsv(specs)).specs).toEqual(specs);
-    const [spec] = specs;
+    const spec = specs[0]?.spec;
     expect(spec?.kind === 'friction' ? [spec.oil, spec.readings.map(({ from }) => from)] : []).toEqual([
       '75W-90, 120 ml additive',
       ['Redshank', 'Sanderling'],
@@ -123,7 +130,7 @@ describe('the library', () => {
   });
 
   it('every value says where it comes from', () => {
-    const spec = structuredClone(readLibraryFile(demo()).specs[0]) as unknown as Record<
+    const spec = structuredClone(readLibraryFile(demo()).specs[0]?.spec) as unknown as Record<
       string,
       Record<string, unknown>
     >;
@@ -144,7 +151,7 @@ describe('the library', () => {
     ].join('\n');
     const { specs, bad } = readLibraryCsv(text);
     // a spec with an impossible value is refused as a whole; its lines say why
-    expect(specs.map(({ name }) => name)).toEqual(['Good']);
+    expect(specs.map(({ spec }) => spec.name)).toEqual(['Good']);
     expect(bad.map(({ line }) => line).sort()).toEqual([4, 5, 7, 8]);
     expect(bad.map(({ why }) => why).join()).toContain('must have at least as many teeth');
   });

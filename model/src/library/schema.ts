@@ -215,6 +215,21 @@ export const libraryFileSchema = z.strictObject({
 
 export type AxleSpec = z.infer<typeof axleSpecSchema>;
 export type GearboxSpec = z.infer<typeof gearboxSpecSchema>;
+/** A spec as a file brings it; with the id that it had where it came from, if the file says one. */
+export interface GivenSpec {
+  readonly id: string | null;
+  readonly spec: LibrarySpec;
+  /** A line of it could not be used: it is not all that was meant. */
+  readonly torn?: true;
+}
+/** A spec of the library. */
+export interface HereSpec {
+  readonly id: string;
+  readonly version: number;
+  /** Put away: found by its id alone. */
+  readonly archived?: boolean;
+  readonly spec: LibrarySpec;
+}
 export type ShimBox = z.infer<typeof shimBoxSchema>;
 export type Instrument = z.infer<typeof instrumentSchema>;
 export type SetUpBearing = z.infer<typeof setUpBearingSchema>;

@@ -88,13 +88,13 @@ describe('the spec sheet as data', () => {
   it('goes to CSV and back, whole and empty', () => {
     const full: AxleSpec = { ...newAxleSpec('Full', 'drop-out', 'measured'), sheet: whole() };
     const empty = newAxleSpec('Empty', 'transaxle', 'maker');
-    const { specs, bad } = readLibraryCsv(libraryCsv([full, empty]));
+    const { specs, bad } = readLibraryCsv(libraryCsv([full, empty].map((spec) => ({ id: null, spec }))));
     expect(bad).toEqual([]);
-    expect(specs).toEqual([full, empty]);
+    expect(specs.map(({ spec }) => spec)).toEqual([full, empty]);
   });
 
   it('a line of the sheet that nobody knows is listed, the rest kept', () => {
-    const text = libraryCsv([newAxleSpec('Heron', 'drop-out', 'measured')]);
+    const text = libraryCsv([{ id: null, spec: newAxleSpec('Heron', 'drop-out', 'measured') }]);
     const { specs, bad } = readLibraryCsv(
       `${text}\naxle,Heron,sheet: Colour,red,maker\naxle,Heron,sheet: Backlash,8,maker`,
     );
@@ -112,7 +112,8 @@ describe('drawers by seat', () => {
         outside: entryOf(57, 'mm'),
       };
       expect(librarySpecSchema.parse(box)).toEqual(box);
-      expect(readLibraryCsv(libraryCsv([box])).specs).toEqual([box]);
+      const given = [{ id: null, spec: box }];
+      expect(readLibraryCsv(libraryCsv(given)).specs).toEqual(given);
     }
     expect(librarySpecSchema.safeParse({ ...newShimBox('x'), seat: 'boot' }).success).toBeFalse();
   });

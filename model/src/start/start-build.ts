@@ -27,13 +27,16 @@ const ASSUMED_AT_FIRST = [
 ] as const;
 const ASSUMED_OF_AXLE = ['tyre', 'finalDrive', 'unit'] as const;
 
+/** What drives it, as far as it is asked first. */
+export const POWERS = ['manual', 'automatic', 'electric'] as const;
+
 /** What a new build is asked first. */
 export interface StartAnswers {
   readonly name: string;
   readonly vehicle: string;
   readonly use: Use;
   readonly driven: Build['driven'];
-  readonly power: 'manual' | 'automatic' | 'electric';
+  readonly power: (typeof POWERS)[number];
   /** An axle of the library, or its construction alone, or nothing yet. */
   readonly axle: AxleSpec | Construction | null;
 }

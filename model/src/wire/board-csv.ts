@@ -4,6 +4,7 @@ import { BOARD_STATE_WORDS } from '../board/board-states';
 
 /** One line a build, in the order of the board. Days are ISO 8601, hours are those with hands on the car. */
 export const BOARD_CSV_HEADER = [
+  'id',
   'build',
   'vehicle',
   'use',
@@ -17,8 +18,8 @@ export const BOARD_CSV_HEADER = [
   'recheck on',
   'promised',
   'worker',
-  'hours taken',
-  'hours left',
+  'taken h',
+  'left h',
   'changed',
   'version',
   'unreadable',
@@ -31,7 +32,7 @@ export function boardCsv(rows: readonly BoardRow[]): string {
   return csvText(
     BOARD_CSV_HEADER,
     rows.map(({ work, ...row }) => [
-      ...[row.name, row.vehicle, row.use, row.customer ?? '', BOARD_STATE_WORDS[work.state], work.next],
+      ...[row.id, row.name, row.vehicle, row.use, row.customer ?? '', BOARD_STATE_WORDS[work.state], work.next],
       ...[work.done, work.of, work.hold, work.due, row.rechecks[0]?.on ?? '', row.promised ?? '', row.worker],
       ...[tenth(work.takenH), tenth(work.leftH), row.updatedAt, row.version, row.unreadable ?? ''],
     ]),

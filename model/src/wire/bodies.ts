@@ -56,6 +56,50 @@ export const healthSchema = z.object({
 });
 export type HealthAnswer = z.infer<typeof healthSchema>;
 
+const counts = z.object({
+  /** Not here yet: comes in. */
+  new: z.int(),
+  /** Here, and the archive goes on where ours ends: what it has more comes in. */
+  longer: z.int(),
+  same: z.int(),
+  /** Here, and ours goes on where the archive ends: stays. */
+  older: z.int(),
+  /** Here with something else in it: ours stays, the archive’s does not come in. */
+  other: z.int(),
+  /** It does not add up in the archive: does not come in. */
+  broken: z.int(),
+});
+
+/** What bringing an archive in does. */
+export const arrivalPlanSchema = z.object({
+  builds: counts,
+  specs: counts,
+  /** Builds that are here and not the same, or broken, by name; the first of them. */
+  named: z.array(z.object({ id: z.uuid(), name: z.string(), fate: counts.keyof() })),
+  /** Entries of ledgers that come in. */
+  entries: z.int(),
+  photos: z.int(),
+  customers: z.int(),
+});
+export type ArrivalPlan = z.infer<typeof arrivalPlanSchema>;
+
+export const ARRIVAL_STATES = ['reading', 'ready', 'arriving', 'arrived', 'stopped', 'failed'] as const;
+/** An archive that is brought in beside what is here: first read, then brought in, whole or not at all. */
+export const arrivalSchema = z.object({
+  id: idSchema,
+  state: z.enum(ARRIVAL_STATES),
+  /** Pieces that are done, of how many: of the reading, then of the bringing in. */
+  done: z.int(),
+  of: z.int(),
+  /** Why it came to nothing; empty where it did not. */
+  problem: z.string(),
+  /** When the archive was made; null until that is read. */
+  made: z.string().nullable(),
+  /** What it does; null until it has been read to its end. */
+  plan: arrivalPlanSchema.nullable(),
+});
+export type Arrival = z.infer<typeof arrivalSchema>;
+
 export const shopSchema = z.object({
   /** Made once with the data: a browser sends what waits in it to no other shop. */
   id: z.uuid(),

@@ -1,13 +1,16 @@
-import { STAND_INS } from '@hot-spline/core';
-import { buildFileSchema, shopFileSchema } from '../files/build-file';
+import { CONSTRUCTIONS, STAND_INS } from '@hot-spline/core';
+import { buildFileSchema } from '../files/build-file';
 import { idSchema, photoId } from '../base/fields';
 import { ledgerEntrySchema } from '../document/ledger';
+import { buildSchema } from '../document/schema';
+import { POWERS } from '../start/start-build';
 import { AXLES } from '../base/names';
 import { PHOTO_BYTES, PHOTO_TYPES } from '../files/photos';
 import { BOARD_STATES } from '../board/board-states';
 import { libraryFileSchema } from '../library/schema';
 import {
   archiveSchema,
+  arrivalSchema,
   archived,
   boardSchema,
   changedSchema,
@@ -43,6 +46,8 @@ export interface WireBody {
   readonly limit: number;
   /** Content types other than JSON. */
   readonly types?: readonly string[];
+  /** JSON that the handler reads itself, on a thread where it is large. */
+  readonly unread?: true;
   /** Too large to be held: the handler reads it as it comes. */
   readonly spooled?: true;
 }
@@ -51,6 +56,8 @@ export interface WireAnswer {
   readonly description: string;
   readonly schema?: z.ZodType;
   readonly type?: string;
+  /** Other types that it may have, by what is asked for. */
+  readonly also?: Readonly<Record<string, string>>;
 }
 
 export interface WireRoute {
@@ -69,6 +76,8 @@ export interface WireRoute {
 const route = <R extends WireRoute>(one: R): R => one;
 export const json = <S extends z.ZodType>(schema: S, description: string) => ({ schema, description });
 export const body = <S extends z.ZodType>(schema: S, limit: number) => ({ schema, limit });
+
+const CSV = { 'text/csv': 'a table, in UTF-8 with its mark' };
 
 export const flag = z.enum(['true', 'false', '1', '0']).optional();
 
@@ -145,7 +154,7 @@ export const routes = {
       limit: z.coerce.number().int().min(1).max(200).default(100),
       as: z.enum(['json', 'csv']).default('json'),
     }),
-    answers: { 200: json(boardSchema, 'the piece') },
+    answers: { 200: { ...json(boardSchema, 'the piece'), also: CSV } },
     problems: [422],
   }),
   recall: route({
@@ -179,15 +188,31 @@ export const routes = {
     summary: 'Erases a customer: name and address are gone, builds stay without them.',
     params: idParams,
     answers: { 200: json(z.object({ id: idSchema, erased: z.literal(true) }), 'gone') },
-    problems: [404],
+    problems: [404, 422],
   }),
   createBuild: route({
     method: 'post',
     path: '/builds',
     summary: 'Takes a build file of any version in. The id is made by the caller, so that a retry doubles nothing.',
-    body: body(z.strictObject({ id: idSchema, file: z.unknown() }), 32 * KB * KB),
+    body: { ...body(z.strictObject({ id: idSchema, file: z.unknown() }), 32 * KB * KB), unread: true },
     answers: { 201: json(saved, 'taken in'), 200: json(saved, 'it was here already, the same') },
     problems: [400, 409, 413, 415, 422],
+  }),
+  template: route({
+    method: 'get',
+    path: '/builds/template',
+    summary:
+      'A new build as the board begins one, to be filled in and sent to POST /api/builds: what nobody has said is named in `assumed`.',
+    query: z.strictObject({
+      name: z.string().trim().min(1).max(80),
+      vehicle: buildSchema.shape.vehicle.default(''),
+      use: buildSchema.shape.use,
+      driven: buildSchema.shape.driven,
+      power: z.enum(POWERS),
+      construction: z.enum(CONSTRUCTIONS).optional(),
+    }),
+    answers: { 200: json(buildFileSchema, 'the file') },
+    problems: [422],
   }),
   build: route({
     method: 'get',
@@ -261,7 +286,7 @@ export const routes = {
     summary: 'Everything measured, decided, signed or voided on a build, in order.',
     params: idParams,
     query: z.strictObject({ as: z.enum(['json', 'csv']).default('json') }),
-    answers: { 200: json(z.array(ledgerEntrySchema), 'the ledger') },
+    answers: { 200: { ...json(z.array(ledgerEntrySchema), 'the ledger'), also: CSV } },
     problems: [404, 422],
   }),
   appendLedger: route({
@@ -278,12 +303,57 @@ export const routes = {
     },
     problems: [400, 404, 409, 413, 415, 422],
   }),
-  exportShop: route({
+  archive: route({
     method: 'get',
-    path: '/export',
-    summary: 'All builds that can be read, as one file that the import takes back.',
-    answers: { 200: json(shopFileSchema, 'the file') },
+    path: '/archive',
+    summary:
+      'All that the shop has as one zip, written as it is read: builds with versions, ledgers and chains, library, photos, settings; customers unless `customers=false`.',
+    query: z.strictObject({ customers: flag }),
+    answers: { 200: { description: 'the archive', type: 'application/zip' } },
+    problems: [422],
+  }),
+  arrivals: route({
+    method: 'get',
+    path: '/arrivals',
+    summary: 'The archive that was sent last, if any: whoever looks sees how far it is.',
+    answers: { 200: json(z.array(arrivalSchema), 'one or none') },
     problems: [],
+  }),
+  sendArchive: route({
+    method: 'post',
+    path: '/arrivals',
+    summary:
+      'Takes an archive to bring in beside what is here, and begins to read it: nothing changes yet. One at a time: the one before is forgotten.',
+    body: { schema: z.unknown(), limit: 64 * KB * KB * KB, types: ['application/zip'], spooled: true },
+    answers: { 202: json(arrivalSchema, 'it is being read') },
+    problems: [409, 415, 507],
+  }),
+  arrival: route({
+    method: 'get',
+    path: '/arrivals/{id}',
+    summary: 'How far an archive is, and what bringing it in does.',
+    params: idParams,
+    answers: { 200: json(arrivalSchema, 'how far it is') },
+    problems: [404, 422],
+  }),
+  takeArchive: route({
+    method: 'post',
+    path: '/arrivals/{id}',
+    summary:
+      'Brings in an archive that was read, behind what others ask for: all of it, or nothing. Nothing of it is seen before all of it is here; done twice it changes nothing.',
+    params: idParams,
+    body: body(z.strictObject({ customers: z.boolean().default(true) }), KB),
+    answers: { 202: json(arrivalSchema, 'it has begun') },
+    problems: [400, 404, 409, 413, 415, 422],
+  }),
+  dropArchive: route({
+    method: 'delete',
+    path: '/arrivals/{id}',
+    summary:
+      'Stops an archive that is on its way in and takes back what came of it; one that has arrived is forgotten.',
+    params: idParams,
+    answers: { 200: json(arrivalSchema, 'how it ended') },
+    problems: [404, 422],
   }),
   changes: route({
     method: 'get',
@@ -301,7 +371,7 @@ export const routes = {
     method: 'get',
     path: '/set-ups',
     summary:
-      'What all set-ups of the shop hold out of drawers, and what they teach the next axle of their spec; with `spec` the lessons of that one, with `drawer` what is held out of it. Noted behind each write: a moment later than it.',
+      'What all set-ups of the shop hold out of drawers, and what they teach the next axle of their spec; with `spec` the lessons of that one alone, with `drawer` what is held out of it alone. Noted behind each write: a moment later than it.',
     query: z.strictObject({ spec: z.string().max(120).optional(), drawer: idSchema.optional() }),
     answers: { 200: json(setUpsSchema, 'holdings and lessons') },
     problems: [422],
@@ -316,9 +386,9 @@ export const routes = {
   exportLibrary: route({
     method: 'get',
     path: '/library/export',
-    summary: 'The library as one file, JSON or CSV.',
-    query: z.strictObject({ as: z.enum(['json', 'csv']).default('json') }),
-    answers: { 200: json(libraryFileSchema, 'the file') },
+    summary: 'The library as one file: JSON, CSV with a line a value, or its drawers as a table.',
+    query: z.strictObject({ as: z.enum(['json', 'csv', 'drawers']).default('json') }),
+    answers: { 200: { ...json(libraryFileSchema, 'the file'), also: CSV } },
     problems: [422],
   }),
   saveSpec: route({

@@ -29,14 +29,55 @@ const PROBLEMS: Readonly<Record<number, string>> = {
 const AT = '#/components/schemas/';
 const schemaOf = (schema: z.ZodType, io: 'input' | 'output'): Json => jsonSchemaOf(schema, io, AT);
 
-function answerOf({ description, schema, type }: WireAnswer, withWorking: boolean): Json {
+function answerOf({ description, schema, type, also = {} }: WireAnswer, withWorking: boolean): Json {
+  const others = Object.fromEntries(
+    Object.entries(also).map(([other, text]) => [other, { schema: { type: 'string', description: text } }]),
+  );
   if (!schema) return { description, content: { [type ?? 'application/octet-stream']: { schema: {} } } };
   const shape = schemaOf(schema, 'output');
   const properties = shape['properties'];
   const working = { type: 'object', description: 'formula, inputs, steps and sources; only with `?working=true`' };
   const whole = withWorking && properties ? { ...shape, properties: { ...properties, working } } : shape;
-  return { description, content: { [type ?? 'application/json']: { schema: whole } } };
+  return { description, content: { [type ?? 'application/json']: { schema: whole }, ...others } };
 }
+
+/** What the parameters of paths and queries say, by their name, or by route and name. */
+const PARAMETERS: Readonly<Record<string, string>> = {
+  id: 'which one',
+  'keepPhoto.id': 'SHA-256 of the bytes that are sent',
+  'photo.id': 'SHA-256 of the bytes that were once sent',
+  name: 'which one, by its name',
+  'template.name': 'what the build is called',
+  vehicle: 'what it is about',
+  use: 'what it is for',
+  driven: 'which axles are',
+  power: 'what drives it',
+  construction: 'how its axle is built; not said: not known yet',
+  version: 'which version, from 1',
+  kind: 'which gauge',
+  as: 'how it is written',
+  search: 'words that stand in it, by how they begin',
+  state: 'how far the work is',
+  archived: 'whether those that were put away are meant',
+  sort: 'what they are ordered by',
+  offset: 'how many are left out at the beginning',
+  limit: 'how many at most',
+  of: 'a part, bolt or set as it is written here; not said: what there is',
+  axle: 'the axle that is followed; not said: the driven one',
+  system: 'units of the words',
+  gear: 'counted from 0; not said: as the build starts',
+  range: 'of the transfer case, counted from 0',
+  rpm: 'of the engine',
+  working: 'whether formula, inputs, steps and sources come with it',
+  over: 'how many entries the ledger had when this one was made',
+  customers: '`false`: without names and addresses of customers',
+  since: 'where one stands: what came behind it is told first',
+  'ngsw-bypass': 'anything: the service worker of the app lets it through',
+  spec: 'lessons of axles of this spec alone',
+  drawer: 'what is held out of this drawer alone',
+  values: 'what is there in truth, apart by semicolons',
+  seed: 'of the scatter of its needle',
+};
 
 const isWrite = ({ method, path }: WireRoute): boolean => method !== 'get' && !path.startsWith('/calc');
 
@@ -48,7 +89,7 @@ const SHOP_PARAMETER: Json = {
   schema: { type: 'string', format: 'uuid' },
 };
 
-function parametersOf(route: WireRoute): Json[] {
+function parametersOf(id: string, route: WireRoute): Json[] {
   const { params, query } = route;
   const list = (where: 'path' | 'query', of: z.ZodObject | undefined): Json[] => {
     if (!of) return [];
@@ -60,6 +101,7 @@ function parametersOf(route: WireRoute): Json[] {
       name,
       in: where,
       required: where === 'path' || required.includes(name),
+      description: PARAMETERS[`${id}.${name}`] ?? PARAMETERS[name],
       schema,
     }));
   };
@@ -84,7 +126,7 @@ function operationOf(id: string, route: WireRoute, example?: unknown): Json {
   return {
     operationId: id,
     summary,
-    parameters: parametersOf(route),
+    parameters: parametersOf(id, route),
     ...bodyOf(),
     responses: {
       ...Object.fromEntries(Object.entries(answers).map(([status, one]) => [status, answerOf(one, withWorking)])),
@@ -99,7 +141,7 @@ function operationOf(id: string, route: WireRoute, example?: unknown): Json {
 }
 
 /** OpenAPI 3.1 of every route, made from the same Zod schemas that check the input. */
-export function openApi(version: string, registry = calculations): Json {
+export function openApi(version: string, registry = calculations, server = '/'): Json {
   const paths: Record<string, Json> = {};
   const add = (id: string, route: WireRoute, example?: unknown): void => {
     const path = `/api${route.path}`;
@@ -118,6 +160,7 @@ export function openApi(version: string, registry = calculations): Json {
   return {
     openapi: '3.1.0',
     info: { title: 'Hot Spline', version },
+    servers: [{ url: server, description: 'where this description came from' }],
     paths,
     components: { schemas: { Problem: problem, ...namedSchemas(AT) } },
   };

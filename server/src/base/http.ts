@@ -1,6 +1,6 @@
 import { parseOrRefuse, type WireRoute, type z } from '@hot-spline/model';
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
-import { Problem } from './problem';
+import { Problem, tooLarge, unsupportedText } from './problem';
 
 type Parsed<S> = S extends z.ZodType ? z.output<S> : undefined;
 type BodyOf<R extends WireRoute> = R extends { readonly body: { readonly schema: infer S } } ? Parsed<S> : undefined;
@@ -11,6 +11,8 @@ interface Call<R extends WireRoute> {
   readonly params: PartOf<R, 'params'>;
   readonly query: PartOf<R, 'query'>;
   readonly body: BodyOf<R>;
+  /** The body as it came, where the route reads it elsewhere. */
+  readonly bytes: Uint8Array;
   readonly request: Request;
   readonly response: Response;
 }
@@ -29,12 +31,51 @@ function requireType(types: readonly string[]): RequestHandler {
   };
 }
 
+/** Refuses what says that it is too large before anything of it is read; who waits for a word before it sends is given it. */
+function requireSize(limit: number): RequestHandler {
+  return (request, response, next) => {
+    if (Number(request.headers['content-length'] ?? 0) > limit) throw tooLarge(limit);
+    if (request.headers.expect?.toLowerCase() === '100-continue') response.writeContinue();
+    next();
+  };
+}
+
 function parser({ body }: WireRoute): RequestHandler[] {
   if (!body) return [];
-  const { limit, types, spooled } = body;
-  if (types && spooled) return [requireType(types)];
-  if (types) return [requireType(types), express.raw({ type: [...types], limit })];
-  return [requireType(JSON_TYPES), express.json({ limit, strict: false, type: JSON_TYPES })];
+  const { limit, types, spooled, unread } = body;
+  const before = [requireType(types ?? JSON_TYPES), requireSize(limit)];
+  if (types && spooled) return before;
+  if (unread) return [...before, requireUtf8, express.raw({ type: JSON_TYPES, limit })];
+  if (types) return [...before, express.raw({ type: [...types], limit })];
+  return [...before, express.json({ limit, strict: false, type: JSON_TYPES })];
+}
+
+/** JSON is UTF-8 [RFC 8259]; whoever says otherwise is told. */
+const requireUtf8: RequestHandler = (request, _response, next) => {
+  const [, charset = 'utf-8'] = /charset\s*=\s*"?([^\s";]+)/i.exec(request.headers['content-type'] ?? '') ?? [];
+  next(/^utf-?8$/i.test(charset) ? undefined : unsupportedText());
+};
+
+/** How a version is called in ETag and If-Match. */
+export const tagOf = (version: number): string => `"${version}"`;
+
+/**
+ * Honours If-Match: a write is for the version that it names, or for any by `*`.
+ * @param version the one that is here; 0: none
+ * @throws Problem 412
+ */
+export function requireMatch(request: Request, version: number): void {
+  const said = request.headers['if-match'];
+  if (said === undefined) return;
+  const tags = said.split(',').map((tag) => tag.trim());
+  if (tags.includes('*') ? version > 0 : tags.includes(tagOf(version))) return;
+  throw new Problem(
+    412,
+    'other-version',
+    'Another version is here',
+    version === 0 ? 'Nothing is here to match.' : `Version ${version} is here, and If-Match says ${said.slice(0, 80)}.`,
+    { version },
+  );
 }
 
 const expressPath = (path: string): string => path.replace(/\{(\w+)\}/g, ':$1');
@@ -56,10 +97,11 @@ export function on<R extends WireRoute>(
     const raw: unknown = request.body;
     const body = !route.body
       ? undefined
-      : route.body.types
+      : route.body.types || route.body.unread
         ? raw
         : parseOrRefuse(route.body.schema, prepare(raw ?? {}), 'body');
-    await handler({ params, query, body, request, response } as Call<R>);
+    const bytes = Buffer.isBuffer(raw) ? raw : new Uint8Array();
+    await handler({ params, query, body, bytes, request, response } as Call<R>);
   });
 }
 

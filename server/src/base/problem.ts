@@ -16,8 +16,34 @@ export class Problem extends Error {
   }
 }
 
+/** Of a body that nobody reads any more so much is still taken, bytes, or so long, ms: an answer is read only by who can finish. Ours. */
+const LEFT = { bytes: 1e6, ms: 5000 };
+
+/** Answers before the body has arrived: the connection ends with it, and the rest of the body is not waited for. */
+function endEarly(response: Response): void {
+  const { req: request } = response;
+  // It has gone already.
+  if (request.destroyed) return;
+  const { 'content-length': length = '0', 'transfer-encoding': coding } = request.headers;
+  if (request.complete || (Number(length) === 0 && coding === undefined)) return;
+  response.set('Connection', 'close');
+  response.once('finish', () => {
+    let taken = 0;
+    const { socket } = request;
+    const end = (): void => void socket.destroy();
+    const timer = setTimeout(end, LEFT.ms);
+    socket.once('close', () => clearTimeout(timer));
+    request.on('data', (piece: Buffer) => {
+      taken += piece.length;
+      if (taken > LEFT.bytes) end();
+    });
+    request.resume();
+  });
+}
+
 export function sendProblem(response: Response, problem: Problem): void {
   const { status, type, title, message: detail, more } = problem;
+  endEarly(response);
   response
     .status(status)
     .type('application/problem+json')
@@ -58,18 +84,27 @@ const ofField = (
   allowed: string,
 ): Problem => new Problem(status, type, title, message, { error: { field, message, allowed } });
 
+export const unsupportedText = (): Problem =>
+  ofField(415, 'unsupported', 'Encoding not supported', 'body', 'body must be JSON in UTF-8.', 'UTF-8');
+
+export const notJson = (): Problem =>
+  ofField(400, 'not-json', 'Body is not JSON', 'body', 'body can’t be read as JSON.', 'JSON');
+
+export function tooLarge(limit: number): Problem {
+  const most = limit < 2 ** 20 ? `${Math.round(limit / 1024)} kB` : `${Math.round(limit / 2 ** 20)} MB`;
+  return ofField(413, 'too-large', 'Body too large', 'body', `body is larger than ${most}.`, `at most ${most}`);
+}
+
 /** What express and its body parser throw, by their `type`. */
 function fromParser(error: { type?: string; status?: number; limit?: number }): Problem | null {
   switch (error.type) {
-    case 'entity.too.large': {
-      const limit = `${Math.round((error.limit ?? 0) / 1024)} kB`;
-      return ofField(413, 'too-large', 'Body too large', 'body', `body is larger than ${limit}.`, `at most ${limit}`);
-    }
+    case 'entity.too.large':
+      return tooLarge(error.limit ?? 0);
     case 'entity.parse.failed':
-      return ofField(400, 'not-json', 'Body is not JSON', 'body', 'body can’t be read as JSON.', 'JSON');
+      return notJson();
     case 'charset.unsupported':
     case 'encoding.unsupported':
-      return ofField(415, 'unsupported', 'Encoding not supported', 'body', 'body must be JSON in UTF-8.', 'UTF-8');
+      return unsupportedText();
     default:
       return error.status !== undefined && error.status >= 400 && error.status < 500
         ? ofField(

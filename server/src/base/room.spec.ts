@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync, statfsSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, rmSync, statfsSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { randomUUID } from 'node:crypto';
@@ -21,6 +21,41 @@ function smallDisk(mb: number): { folder: string; remove: () => void } | null {
 }
 
 describe('a disk that fills up', () => {
+  it('is not filled by an archive that does not say how large it is: it is refused on the way, and nothing of it is left', async () => {
+    const disk = smallDisk(200);
+    if (!disk) return pending('no right to mount a disk of its own here');
+    try {
+      const data = path.join(disk.folder, 'data');
+      const shop = await startShop(data);
+      let sent = 0;
+      const body = new ReadableStream<Uint8Array>({
+        pull(controller) {
+          if ((sent += 1e6) > 400e6) controller.close();
+          else controller.enqueue(new Uint8Array(1e6));
+        },
+      });
+      const answer = await fetch(new URL('/api/arrivals', shop.url), {
+        method: 'POST',
+        headers: { 'content-type': 'application/zip' },
+        body,
+        duplex: 'half',
+      } as RequestInit);
+      expect(answer.status).toBe(507);
+      expect(sent).toBeLessThan(400e6);
+      expect(readdirSync(data).filter((name) => name.startsWith('.arrival'))).toEqual([]);
+      const file = {
+        format: 'hot-spline/build-file',
+        formatVersion: FORMAT_VERSION,
+        build: newBuild('Room'),
+        ledger: [],
+      };
+      expect((await call(shop, 'POST', '/api/builds', { id: randomUUID(), file })).status).toBe(201);
+      await shop.stop();
+    } finally {
+      disk.remove();
+    }
+  });
+
   it('writes are refused before it is full, with how much is missing; reading goes on, and writing when there is room', async () => {
     const disk = smallDisk(160);
     if (!disk) return pending('no right to mount a disk of its own here');

@@ -20,19 +20,23 @@ export function freeIn(folder: string): number {
   return bavail * bsize;
 }
 
+/** @throws Problem 507 where less is free than is needed, bytes */
+export function requireFree(has: number, needs = RESERVE_BYTES): void {
+  if (has >= needs) return;
+  throw new Problem(
+    507,
+    'no-room',
+    'The disk is full',
+    `Not kept: the disk has ${mb(has)} free, and this needs ${mb(needs)}. Make room for ${mb(needs - has)} more; what is here can still be read.`,
+    { freeBytes: has, neededBytes: needs },
+  );
+}
+
 /** Refuses writes while the disk has no room for them; reading goes on, and writing when there is room again. */
 export function refuseWithoutRoom(free: () => number): RequestHandler {
   return (request, _response, next) => {
     if (request.method === 'GET' || request.method === 'HEAD' || request.path.startsWith('/calc')) return next();
-    const needs = RESERVE_BYTES + TIMES_KEPT * Number(request.headers['content-length'] ?? 0);
-    const has = free();
-    if (has >= needs) return next();
-    throw new Problem(
-      507,
-      'no-room',
-      'The disk is full',
-      `Not kept: the disk has ${mb(has)} free, and this needs ${mb(needs)}. Make room for ${mb(needs - has)} more; what is here can still be read.`,
-      { freeBytes: has, neededBytes: needs },
-    );
+    requireFree(free(), RESERVE_BYTES + TIMES_KEPT * Number(request.headers['content-length'] ?? 0));
+    next();
   };
 }

@@ -1,19 +1,19 @@
 import { InputError } from '@hot-spline/core';
-import { FORMAT_VERSION, readBuildFile, routes, upgrade, type BuildFile, z } from '@hot-spline/model';
-import { Router } from 'express';
+import { FORMAT_VERSION, routes, startBuild, upgrade, z } from '@hot-spline/model';
+import { Router, type Request, type Response } from 'express';
 import type { Database } from '../db/database';
-import { on, whoAsks } from '../base/http';
+import { on, requireMatch, tagOf, whoAsks } from '../base/http';
 import type { Pool } from '../threads/pool';
 import { readKept } from '../keep/notes';
 import type { Care } from '../keep/care';
-import { isReported } from '../keep/check';
-import { listSpecs } from '../keep/library';
-import { Problem, otherContent, staleVersion } from '../base/problem';
-import { pastFor, setUps } from '../keep/set-ups';
+import { Problem, notJson, otherContent, staleVersion } from '../base/problem';
+import { unreadableLedger } from '../keep/ledger';
+import { keptPhotos } from '../keep/photos';
+import { Prepared, prepareBuild } from '../threads/prepare';
+import { pastFor } from '../keep/set-ups';
 import {
   archiveBuild,
   createBuild,
-  exportBuild,
   listBuilds,
   rawBuild,
   readBuild,
@@ -46,15 +46,20 @@ export function buildRoutes(db: Database, care: Care, pool: Pool): Router {
     response.json(await listBuilds(db));
   });
 
-  on(router, routes.createBuild, async ({ body: { id, file }, response }) => {
-    const { created, version } = await createBuild(db, id, readBuildFile(file));
+  on(router, routes.createBuild, async ({ bytes, request, response }) => {
+    const { id, created, version } = await createBuild(db, await prepared(pool, bytes, request, response));
     response.status(created ? 201 : 200).json({ id, version });
+  });
+
+  on(router, routes.template, ({ query: { construction = null, ...answers }, response }) => {
+    const build = startBuild({ ...answers, axle: construction });
+    response.json({ format: 'hot-spline/build-file', formatVersion: FORMAT_VERSION, build, ledger: [] });
   });
 
   on(router, routes.build, async ({ params: { id }, response }) => {
     const stored = await readBuild(db, id);
     if (!stored) throw unknownBuild(id);
-    response.json(stored);
+    response.set('ETag', tagOf(stored.version)).json(stored);
   });
 
   on(router, routes.buildVersion, async ({ params: { id, version }, response }) => {
@@ -66,7 +71,8 @@ export function buildRoutes(db: Database, care: Care, pool: Pool): Router {
   on(
     router,
     routes.saveBuild,
-    async ({ params: { id }, body: write, response }) => {
+    async ({ params: { id }, body: write, request, response }) => {
+      requireMatch(request, (await readKeptRow(db, id))?.version ?? 0);
       const outcome = await saveBuild(db, id, write);
       switch (outcome.kind) {
         case 'unknown':
@@ -76,7 +82,7 @@ export function buildRoutes(db: Database, care: Care, pool: Pool): Router {
         case 'stale':
           throw staleVersion('build', write.baseVersion, write.build, outcome.current);
         case 'saved':
-          response.json({ id, version: outcome.version });
+          response.set('ETag', tagOf(outcome.version)).json({ id, version: outcome.version });
       }
     },
     upgradeSave,
@@ -92,7 +98,7 @@ export function buildRoutes(db: Database, care: Care, pool: Pool): Router {
     if (!row) throw unknownBuild(id);
     const kept = await readKept(db, row);
     const { axle, gear, range, rpm, system, working } = query;
-    const lessons = await Promise.all(specsIn(row.document).map((spec) => setUps(db, { spec })));
+    const lessons = await Promise.all(specsIn(row.document).map((spec) => pastFor(db, spec, id)));
     const asked = {
       id,
       version: row.version,
@@ -101,24 +107,26 @@ export function buildRoutes(db: Database, care: Care, pool: Pool): Router {
         follow: axle,
         ...definedOf({ gear, range, rpm }),
         today: new Date().toISOString().slice(0, 10),
-        past: lessons.flatMap((one) => pastFor(one, id)),
+        past: lessons.flat(),
       },
       system,
       withWorking: working === 'true' || working === '1',
     };
-    try {
-      response.type('application/json').send(await pool.run('figures', asked, whoAsks(request, response)));
-    } catch (error) {
-      if (error instanceof InputError && error.field === 'build') throw unreadableBuild(id, error.message);
-      throw error;
-    }
+    const shown = await opening(id, pool.run('figures', asked, whoAsks(request, response)));
+    response.type('application/json').send(shown);
   });
 
-  on(router, routes.exportBuild, async ({ params: { id }, response }) => {
+  on(router, routes.exportBuild, async ({ params: { id }, request, response }) => {
     await care.checkOne(id);
-    const file = await exportBuild(db, id);
-    if (!file) throw unknownBuild(id);
-    response.attachment(`${slug(file.build.name)}.hot-spline.json`).json(file);
+    const row = await readKeptRow(db, id);
+    if (!row) throw unknownBuild(id);
+    const kept = await readKept(db, row);
+    const photos = await keptPhotos(db, kept);
+    const file = await opening(id, pool.run('buildFile', { kept, photos }, whoAsks(request, response)));
+    response
+      .attachment(`${slug(row.name)}.hot-spline.json`)
+      .type('application/json')
+      .send(file);
   });
 
   on(router, routes.rawBuild, async ({ params: { id }, response }) => {
@@ -127,29 +135,35 @@ export function buildRoutes(db: Database, care: Care, pool: Pool): Router {
     response.attachment(`${id}.raw.json`).json(raw);
   });
 
-  on(router, routes.exportShop, async ({ response }) => {
-    const builds: BuildFile[] = [];
-    const leftOut: { id: string; name: string; why: string }[] = [];
-    for (const { id, name } of await listBuilds(db)) {
-      try {
-        const file = await exportBuild(db, id);
-        if (file) builds.push(file);
-      } catch (error) {
-        // One that stands on a damaged page costs itself alone.
-        if (!(error instanceof Problem) && !isReported(error)) throw error;
-        leftOut.push({ id, name, why: error.message });
-      }
-    }
-    response.attachment('shop.hot-spline.json').json({
-      format: 'hot-spline/shop-file',
-      formatVersion: FORMAT_VERSION,
-      builds,
-      library: (await listSpecs(db)).flatMap(({ archived, spec }) => (archived || !spec ? [] : [spec])),
-      ...(leftOut.length > 0 ? { leftOut } : {}),
-    });
-  });
-
   return router;
+}
+
+/** What a thread says of a build that it can’t open, as a problem. */
+export async function opening(id: string, work: Promise<string>): Promise<string> {
+  try {
+    return await work;
+  } catch (error) {
+    if (!(error instanceof InputError)) throw error;
+    if (error.field === 'build') throw unreadableBuild(id, error.message);
+    if (error.field === 'ledger') throw unreadableLedger(id, error.message);
+    throw error;
+  }
+}
+
+/** A body that is larger is read on a thread: it would hold up everybody else. Ours. */
+const SMALL_BYTES = 128 * 1024;
+
+async function prepared(pool: Pool, bytes: Uint8Array, request: Request, response: Response): Promise<Prepared> {
+  try {
+    return Prepared.of(
+      bytes.length < SMALL_BYTES
+        ? prepareBuild(bytes)
+        : await pool.run('prepareBuild', bytes, whoAsks(request, response)),
+    );
+  } catch (error) {
+    if (error instanceof InputError && error.field === 'json') throw notJson();
+    throw error;
+  }
 }
 
 /** Names of the specs of a build's axles, as far as they can be seen without opening it. */

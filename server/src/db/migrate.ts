@@ -28,8 +28,12 @@ export function readMigrations(folder = FOLDER): Migration[] {
  * @returns names of the files applied now
  */
 export async function migrate(db: Database, migrations: readonly Migration[]): Promise<string[]> {
-  await db.query(`create table if not exists migrations (
-    name text primary key, hash text not null, applied_at timestamptz not null default now())`);
+  await db.transaction(async (tx) => {
+    // Two servers that begin at once on an empty database would both make it: “if not exists” is no turn.
+    await tx.query("select pg_advisory_xact_lock(hashtextextended('hot-spline migrations', 0))");
+    await tx.query(`create table if not exists migrations (
+      name text primary key, hash text not null, applied_at timestamptz not null default now())`);
+  });
   const applied: string[] = [];
   for (const [i, migration] of migrations.entries()) {
     const done = await db.transaction(async (tx) => {

@@ -117,6 +117,40 @@ describe('a PostgreSQL server', () => {
     await Promise.all([one.stop(), two.stop()]);
   }, 120_000);
 
+  it('of two that make a spec at once one makes it, and a retry of it is the same; demo data is put in once', async () => {
+    if (!may) return pending('no PostgreSQL of Debian here, or no right to run it');
+    const demo = (): Promise<Running> =>
+      serve(
+        readConfig({ PORT: '0', DATABASE_URL: postgres.url, LOG_LEVEL: 'silent', HOT_SPLINE_DEMO: '1' }, '/'),
+        pino({ level: 'silent' }),
+      );
+    const shops = await Promise.all([demo(), demo()]);
+    const [one, two] = shops;
+    const drawers = (await call(one, 'GET', '/api/library')).body as { spec: { name: string } }[];
+    const names = drawers.map(({ spec }) => spec.name);
+    expect(names.length).toBe(new Set(names).size);
+    for (let round = 0; round < 12; round++) {
+      const [id, writeId] = [randomUUID(), randomUUID()];
+      const spec = (name: string) => ({ kind: 'shims', name, seat: 'pack', bore: null, outside: null, pieces: [] });
+      const put = (shop: Running, write: string, name: string) =>
+        call(shop, 'PUT', `/api/library/${id}`, { writeId: write, baseVersion: 0, spec: spec(name) });
+      const answers = await Promise.all([
+        put(one, writeId, 'Mine'),
+        put(two, writeId, 'Mine'),
+        put(two, randomUUID(), 'Theirs'),
+      ]);
+      const statuses = answers.map(({ status }) => status).sort();
+      // Whoever came first made it; the others are told, and nobody is failed.
+      expect(statuses.every((status) => status === 201 || status === 409))
+        .withContext(statuses.join())
+        .toBeTrue();
+      expect(
+        (await call(one, 'GET', '/api/library')).body.filter((each: { id: string }) => each.id === id).length,
+      ).toBe(1);
+    }
+    await Promise.all(shops.map((shop) => shop.stop()));
+  }, 120_000);
+
   it('that is started anew while somebody works: what was acknowledged is there, and the work goes on', async () => {
     if (!may) return pending('no PostgreSQL of Debian here, or no right to run it');
     const shop = await open();

@@ -20,7 +20,9 @@ export function gaugeRoutes(pace: number): Router {
     const truth = values.split(';').map(Number);
     const first = standInReading(kind, truth, seed, 0);
     open += 1;
-    response.status(200).set({ 'Content-Type': 'text/event-stream', Connection: 'keep-alive' });
+    response
+      .status(200)
+      .set({ 'Content-Type': 'text/event-stream', 'X-Accel-Buffering': 'no', Connection: 'keep-alive' });
     response.flushHeaders();
     const send = ({ value, unit }: typeof first): void => {
       response.write(`data: ${value < 0 ? '' : '+'}${value} ${unit}\n\n`);

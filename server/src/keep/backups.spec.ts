@@ -5,17 +5,13 @@ import { mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'n
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { FORMAT_VERSION, newBuild, type BuildFile, type HealthAnswer } from '@hot-spline/model';
+import type { BuildFile, HealthAnswer } from '@hot-spline/model';
 import { ROOT, type Running } from '../serve';
-import { call, freshFolder, startShop } from '../testing/shop';
-import { keptOf, nameAt } from './backups';
+import { PIXEL, sha256 } from '../testing/pictures';
+import { call, freshFolder, makeBuild, startShop } from '../testing/shop';
+import { after, keptOf, nameAt } from './backups';
 import { BadArchive, NotEmpty, restoreArchive, verifyArchive } from './open-archive';
 
-/** A pixel, as a PNG: the smallest picture there is. */
-const PNG = Buffer.from(
-  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
-  'base64',
-);
 const backupsOf = (folder: string): string[] =>
   readdirSync(path.join(folder, 'backups')).filter((name) => name.endsWith('.zip'));
 const keep = (folder: string, ...args: string[]) =>
@@ -26,12 +22,6 @@ const keep = (folder: string, ...args: string[]) =>
   });
 const made = async (shop: Running): Promise<HealthAnswer> =>
   (await call(shop, 'POST', '/api/backup')).body as HealthAnswer;
-const create = async (shop: Running, name: string): Promise<string> => {
-  const id = randomUUID();
-  const file = { format: 'hot-spline/build-file', formatVersion: FORMAT_VERSION, build: newBuild(name), ledger: [] };
-  expect((await call(shop, 'POST', '/api/builds', { id, file })).status).toBe(201);
-  return id;
-};
 /** All that is given out of a shop, ids and versions too. */
 async function allOf(shop: Running): Promise<unknown> {
   const builds = (await call(shop, 'GET', '/api/builds')).body as { id: string }[];
@@ -55,15 +45,15 @@ describe('backups', () => {
   it('a folder that was destroyed comes back to the letter, and its chains go on', async () => {
     const folder = await freshFolder();
     const shop = await startShop(folder, { HOT_SPLINE_DEMO: '1', HOT_SPLINE_BACKUPS: 'second' });
-    const id = await create(shop, 'Umlaut ä "µ" 🛠');
+    const id = await makeBuild(shop, 'Umlaut ä "µ" 🛠');
     const customer = randomUUID();
     await call(shop, 'PUT', `/api/customers/${customer}`, { name: 'A. Reed', reach: 'by the river' });
     await call(shop, 'POST', `/api/builds/${id}/archive`, { archived: true });
-    const photo = (await import('node:crypto')).createHash('sha256').update(PNG).digest('hex');
+    const photo = sha256(PIXEL);
     const sent = await fetch(new URL(`/api/photos/${photo}`, shop.url), {
       method: 'PUT',
       headers: { 'content-type': 'image/png' },
-      body: PNG,
+      body: PIXEL,
     });
     expect(sent.status).toBeLessThan(300);
     const before = await allOf(shop);
@@ -84,7 +74,7 @@ describe('backups', () => {
     const again = await startShop(folder);
     expect(await allOf(again)).toEqual(before);
     const bytes = await (await fetch(new URL(`/api/photos/${photo}`, again.url))).arrayBuffer();
-    expect(Buffer.from(bytes).equals(PNG)).toBeTrue();
+    expect(Buffer.from(bytes).equals(PIXEL)).toBeTrue();
     // By the page of a new shop as well.
     const fresh = await freshFolder();
     const other = await startShop(fresh);
@@ -111,7 +101,7 @@ describe('backups', () => {
     expect(((await call(reopened, 'POST', '/api/check')).body as HealthAnswer).ok).toBeTrue();
     await reopened.stop();
     // What is written now goes on behind what was.
-    await create(again, 'After');
+    await makeBuild(again, 'After');
     expect(((await call(again, 'POST', '/api/check')).body as HealthAnswer).damage).toEqual([]);
     // Where something is, nothing is put over it.
     await expectAsync(restoreArchive(again.db, zip)).toBeRejectedWithError(NotEmpty);
@@ -129,7 +119,7 @@ describe('backups', () => {
     const before = backupsOf(folder);
     expect((await made(shop)).backup?.file).toBe(first.backup?.file);
     expect(backupsOf(folder)).toEqual(before);
-    await create(shop, 'New');
+    await makeBuild(shop, 'New');
     // Their names tell seconds: the next one is of another.
     while (nameAt(new Date(), 'hand') === nameAt(new Date(Date.parse(first.backup?.last ?? '')), 'hand'))
       await new Promise((resolve) => setTimeout(resolve, 50));
@@ -137,7 +127,7 @@ describe('backups', () => {
     expect(next.backup?.file).not.toBe(first.backup?.file);
     expect(readdirSync(second).sort()).toEqual(backupsOf(folder).sort());
     // While the server runs, the command asks it.
-    await create(shop, 'Newer');
+    await makeBuild(shop, 'Newer');
     const { hostname, port } = new URL(shop.url);
     const asked = await promisify(execFile)(process.execPath, ['--import', 'tsx', 'server/src/keep-cli.ts', 'backup'], {
       cwd: fileURLToPath(ROOT),
@@ -153,7 +143,7 @@ describe('backups', () => {
   it('what does not add up is no backup, and takes no other one’s place', async () => {
     const folder = await freshFolder();
     const shop = await startShop(folder, { HOT_SPLINE_BACKUPS: path.join(folder, '..') });
-    const id = await create(shop, 'Was whole');
+    const id = await makeBuild(shop, 'Was whole');
     await made(shop);
     const before = backupsOf(folder);
     await shop.db.query(`delete from build_versions where build_id = $1`, [id]);
@@ -167,7 +157,7 @@ describe('backups', () => {
   it('one that is no backup, is damaged or of a later program is refused by name, and nothing is changed', async () => {
     const folder = await freshFolder();
     const shop = await startShop(folder, { HOT_SPLINE_BACKUPS: path.join(folder, 'elsewhere') });
-    await create(shop, 'Only');
+    await makeBuild(shop, 'Only');
     await made(shop);
     await shop.stop();
     const zip = path.join(folder, 'backups', backupsOf(folder).at(-1) ?? '');
@@ -233,5 +223,10 @@ describe('backups', () => {
     expect(between(300, 360)).toBeGreaterThan(0);
     // What is no backup of ours is left alone.
     expect(keptOf(['holiday.zip'], now).size).toBe(0);
+    // Of two within a second the later one is the last by its name too.
+    const [first, soon] = [nameAt(now, 'start'), new Date(now.getTime() + 300)];
+    expect([first, nameAt(after(first, soon), 'hand')].sort().at(-1)).toContain('-hand');
+    expect(after(first, new Date(now.getTime() + 5000))).toEqual(new Date(now.getTime() + 5000));
+    expect(after(undefined, now)).toEqual(now);
   });
 });

@@ -4,7 +4,7 @@ import type { Logger } from 'pino';
 import { RESERVE_BYTES, freeIn } from '../base/room';
 import { BACKUPS, databaseFolder } from '../db/data-folder';
 import type { Database } from '../db/database';
-import { stateOf, writeArchive } from './archive';
+import { stateOf, writeArchiveFile } from './archive';
 import { verifyArchive } from './open-archive';
 import { readShop } from './shop';
 
@@ -33,6 +33,12 @@ function madeAt(name: string): Date | null {
 }
 export const nameAt = (at: Date, why: string): string =>
   `${at.toISOString().slice(0, 19).replace(/:/g, '-')}Z-${why}.zip`;
+
+/** A moment behind that of the newest: names are in order, also of two that are made within a second. */
+export function after(newest: string | undefined, now: Date): Date {
+  const last = newest === undefined ? null : madeAt(newest);
+  return last && now.getTime() < last.getTime() + 1000 ? new Date(last.getTime() + 1000) : now;
+}
 
 /**
  * Which backups are kept: the newest three, and the newest of each of seven days, four weeks and twelve months. Ours.
@@ -148,11 +154,11 @@ export class Backups {
       }
     }
     this.makeRoom(newest);
-    const name = nameAt(now, why);
+    const name = nameAt(after(newest, now), why);
     const file = path.join(this.to, name);
     const draft = `${file}.draft`;
     try {
-      await writeArchive(this.db, (await readShop(this.db)).id, draft, this.stopped.signal);
+      await writeArchiveFile(this.db, (await readShop(this.db)).id, draft, this.stopped.signal);
       await verifyArchive(draft);
       // What does not add up is no backup, and takes no other one’s place.
       renameSync(draft, file);

@@ -1,20 +1,20 @@
-import { InputError } from '@hot-spline/core';
 import {
   FORMAT_VERSION,
   buildSchema,
   type Build,
-  type BuildFile,
   type BuildSummary,
+  type LedgerEntry,
   type StoredBuild,
 } from '@hot-spline/model';
 import type { Database, Queries } from '../db/database';
-import { holdingsIn, writeHoldings } from './holdings';
+import { writeHoldings } from './holdings';
 import { noteBuild } from './note';
 import { linkHash } from './chain';
 import { tell } from './tell';
 import { open, same, type Opened } from '../base/kept';
-import { MOST_ENTRIES, appendAll, onceEach, readLedger } from './ledger';
-import { keepPhotoFiles, photoFiles } from './photos';
+import { beginsWith, insertRows, readLedger } from './ledger';
+import { keepPhotoFiles } from './photos';
+import type { Prepared } from '../threads/prepare';
 import { Problem } from '../base/problem';
 
 export type SaveOutcome =
@@ -24,6 +24,7 @@ export type SaveOutcome =
   | { readonly kind: 'unknown' };
 
 interface BuildRow extends Record<string, unknown> {
+  readonly name: string;
   readonly version: number;
   readonly format_version: number;
   readonly document: string;
@@ -100,7 +101,7 @@ export async function listBuilds(db: Queries): Promise<BuildSummary[]> {
 
 async function readRow(db: Queries, id: string): Promise<BuildRow | null> {
   const [row] = await db.query<BuildRow>(
-    `select version, format_version, document::text as document, who, updated_at as written
+    `select name, version, format_version, document::text as document, who, updated_at as written
      from builds where id = $1`,
     [id],
   );
@@ -111,9 +112,11 @@ async function readRow(db: Queries, id: string): Promise<BuildRow | null> {
 export async function readKeptRow(
   db: Queries,
   id: string,
-): Promise<{ id: string; version: number; format_version: number; document: string } | null> {
+): Promise<{ id: string; name: string; version: number; format_version: number; document: string } | null> {
   const row = await readRow(db, id);
-  return row && { id, version: row.version, format_version: row.format_version, document: row.document };
+  return (
+    row && { id, name: row.name, version: row.version, format_version: row.format_version, document: row.document }
+  );
 }
 
 const stored = (id: string, row: BuildRow): StoredBuild => {
@@ -191,15 +194,9 @@ async function written(tx: Queries, writeId: string): Promise<(BuildRow & { buil
  */
 export async function createBuild(
   db: Database,
-  id: string,
-  { build, ledger, photos = [] }: BuildFile,
-): Promise<{ created: boolean; version: number }> {
-  if (ledger.length > MOST_ENTRIES)
-    throw new InputError(
-      'file.ledger',
-      `file.ledger has ${ledger.length} entries.`,
-      `at most ${MOST_ENTRIES}; a shop of more goes by its backup`,
-    );
+  prepared: Prepared,
+): Promise<{ id: string; created: boolean; version: number }> {
+  const { id, build, entries, holdings } = prepared.head;
   return db.transaction(async (tx) => {
     const document = JSON.stringify(build);
     const created = await tx.query(
@@ -216,25 +213,27 @@ export async function createBuild(
           current,
         });
       // What it began with stands first; what was read since comes behind it.
-      const kept = await readLedger(tx, id);
-      const begun = onceEach(ledger);
-      if (!same(kept.slice(0, begun.length), begun))
-        throw new Problem(
-          409,
-          'other-ledger',
-          'Another ledger is kept here',
-          `Under ${id} there is this build with another ledger: ${kept.length} entries here, ${ledger.length} in yours.`,
-          { yours: { build, ledger }, current, ledger: kept },
-        );
-      return { created: false, version: current?.version ?? 1 };
+      if (!(await beginsWith(tx, id, prepared.rows(), entries))) {
+        const ledger = [...prepared.rows()].map(({ text }) => JSON.parse(text) as LedgerEntry);
+        const kept = await readLedger(tx, id);
+        if (!same(kept.slice(0, entries), ledger))
+          throw new Problem(
+            409,
+            'other-ledger',
+            'Another ledger is kept here',
+            `Under ${id} there is this build with another ledger: ${kept.length} entries here, ${entries} in yours.`,
+            { yours: { build, ledger }, current, ledger: kept },
+          );
+      }
+      return { id, created: false, version: current?.version ?? 1 };
     }
     await insertVersion(tx, id, 1, id, '', document);
-    await appendAll(tx, id, ledger);
+    if (entries > 0) await insertRows(tx, id, prepared.rows());
     await noteBuild(tx, id, build);
-    await writeHoldings(tx, id, holdingsIn(build, ledger));
-    await keepPhotoFiles(tx, photos);
+    await writeHoldings(tx, id, holdings);
+    await keepPhotoFiles(tx, prepared.photos());
     await tell(tx, { of: 'build', id, version: 1 });
-    return { created: true, version: 1 };
+    return { id, created: true, version: 1 };
   });
 }
 
@@ -290,22 +289,5 @@ export async function archiveBuild(db: Database, id: string, archived: boolean):
     );
     if (row) await tell(tx, { of: 'build', id, version: row.version });
     return row !== undefined;
-  });
-}
-
-/** @throws Problem 422 for a build or a ledger that can't be read */
-export async function exportBuild(db: Database, id: string): Promise<BuildFile | null> {
-  return db.transaction(async (tx) => {
-    const kept = await readBuild(tx, id);
-    if (!kept) return null;
-    const ledger = await readLedger(tx, id);
-    const photos = await photoFiles(tx, kept.build, ledger);
-    return {
-      format: 'hot-spline/build-file',
-      formatVersion: FORMAT_VERSION,
-      build: kept.build,
-      ledger,
-      ...(photos.length > 0 ? { photos } : {}),
-    };
   });
 }

@@ -4,6 +4,7 @@ import type { Damage } from '@hot-spline/model';
 import type { Logger } from 'pino';
 import { writeWhole } from '../db/data-folder';
 import type { Database } from '../db/database';
+import { cleanPhotos } from './photos';
 import { checkBuild, checkShop, toRemember, type Remembered } from './check';
 
 export const REMEMBERED = 'remembered.json';
@@ -37,6 +38,7 @@ export class Care {
   private timer: NodeJS.Timeout | undefined;
   private readonly stopped = new AbortController();
   private running: Promise<Health> | null = null;
+  private cleaning: Promise<void> | null = null;
 
   /** @param folder of the data; null where the database is a server’s own */
   constructor(
@@ -51,12 +53,22 @@ export class Care {
 
   /** Begins: looks through everything in the background, and remembers from then on. */
   begin(): void {
+    this.cleaning = this.cleanPictures();
     void this.check().then(
       () => undefined,
       (error: unknown) => this.log.error({ err: error }, 'the data could not be looked through'),
     );
     if (this.folder === null) return;
     this.timer = setInterval(() => void this.remember(), REMEMBERS_MS).unref();
+  }
+
+  private async cleanPictures(): Promise<void> {
+    try {
+      const torn = await cleanPhotos(this.db, this.stopped.signal);
+      if (torn.length > 0) this.log.warn({ torn }, 'photos that are no whole pictures; they are kept as they are');
+    } catch (error) {
+      if (!this.stopped.signal.aborted) this.log.error({ err: error }, 'photos of before could not be cleaned');
+    }
   }
 
   /** Something was written. */
@@ -104,6 +116,7 @@ export class Care {
   async end(): Promise<void> {
     clearInterval(this.timer);
     this.stopped.abort();
+    await this.cleaning;
     await this.running?.catch(() => undefined);
     await this.remember();
   }

@@ -15,10 +15,6 @@ const sha256 = (text: string): string => createHash('sha256').update(text).diges
 export const linkHash = (before: string, n: number, format: number, text: string): string =>
   sha256(`${before}\n${n}\n${format}\n${text}`);
 
-/** One hash over all that was here before chains began. */
-export const closingHash = (links: readonly Pick<Link, 'format' | 'text'>[]): string =>
-  sha256(links.map(({ format, text }) => `${format}\n${text}`).join('\n'));
-
 /** What is known of a chain outside of it. */
 export interface Head {
   readonly count: number;
@@ -28,26 +24,42 @@ export interface Head {
   readonly closing: string;
 }
 
-/**
- * What of a chain does not add up; null where all of it does.
- * @param links as they are kept, in order
- * @param what one of them, in words: `entry`, `version`
- */
-export function brokenChain(
-  links: readonly Link[],
-  { count, head, closed, closing }: Head,
-  what: string,
-): string | null {
-  const many = (n: number): string => `${n} ${n === 1 ? what : what.replace(/y$/, 'ie') + 's'}`;
-  if (links.length < count) return `${count - links.length} of ${many(count)} missing`;
-  if (links.length > count) return `${many(links.length - count)} too many`;
-  const early = links.slice(0, closed);
-  if (closed > 0 && closingHash(early) !== closing) return `the first ${many(closed)} are not as they were kept`;
-  let before = closing;
-  for (const [i, { n, format, text, hash }] of links.slice(closed).entries()) {
-    const place = closed + i + 1;
-    if (n !== place || hash !== linkHash(before, place, format, text)) return `${what} ${place} is not as it was kept`;
-    before = hash;
+/** Follows a chain link by link: nothing of it has to be held. */
+export class ChainReader {
+  private links = 0;
+  private before: string;
+  private broken: string | null = null;
+  /** Over all that was here before chains began. */
+  private readonly early = createHash('sha256');
+
+  /** @param what a link is, in words: `entry`, `version` */
+  constructor(
+    private readonly known: Head,
+    private readonly what: string,
+  ) {
+    this.before = known.closing;
   }
-  return before === head ? null : `the last ${what} is not the one that was kept last`;
+
+  take({ n, format, text, hash }: Link): void {
+    const place = ++this.links;
+    if (place <= this.known.closed) {
+      this.early.update(`${place === 1 ? '' : '\n'}${format}\n${text}`);
+      return;
+    }
+    if (this.broken === null && (n !== place || hash !== linkHash(this.before, place, format, text)))
+      this.broken = `${this.what} ${place} is not as it was kept`;
+    this.before = hash ?? '';
+  }
+
+  /** What does not add up when all of it has been taken; null where all of it does. */
+  end(): string | null {
+    const { count, head, closed, closing } = this.known;
+    const many = (n: number): string => `${n} ${n === 1 ? this.what : this.what.replace(/y$/, 'ie') + 's'}`;
+    if (this.links < count) return `${count - this.links} of ${many(count)} missing`;
+    if (this.links > count) return `${many(this.links - count)} too many`;
+    if (closed > 0 && this.early.digest('hex') !== closing)
+      return `the first ${many(closed)} are not as they were kept`;
+    if (this.broken !== null) return this.broken;
+    return this.before === head ? null : `the last ${this.what} is not the one that was kept last`;
+  }
 }

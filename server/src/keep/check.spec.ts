@@ -1,34 +1,15 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { closeSync, existsSync, openSync, readFileSync, readSync, readdirSync, statSync, writeSync } from 'node:fs';
 import path from 'node:path';
-import { FORMAT_VERSION, newBuild, type HealthAnswer, type LedgerEntry } from '@hot-spline/model';
+import { FORMAT_VERSION, newBuild, type HealthAnswer } from '@hot-spline/model';
 import { migrate, readMigrations } from '../db/migrate';
 import { openPglite } from '../db/pglite';
 import { DAMAGED_FOLDER } from '../db/read-round';
-import { call, freshFolder, startShop } from '../testing/shop';
+import { call, freshFolder, makeBuild, someReading, startShop } from '../testing/shop';
 import type { Running } from '../serve';
 import { REMEMBERED } from './care';
-import { brokenChain, closingHash, linkHash, type Link } from './chain';
+import { ChainReader, linkHash, type Head, type Link } from './chain';
 
-const decision = (): LedgerEntry => ({
-  kind: 'reading',
-  id: randomUUID(),
-  at: '2026-11-30T08:00:00.000Z',
-  who: 'Ines',
-  subject: { what: 'step', axle: 'rear', step: 'clean' },
-  value: { of: 'choice', choice: 'done' },
-  state: {},
-  instrument: 'By hand',
-});
-
-async function buildWith(shop: Running, name: string, entries: number): Promise<string> {
-  const id = randomUUID();
-  const file = { format: 'hot-spline/build-file', formatVersion: FORMAT_VERSION, build: newBuild(name), ledger: [] };
-  expect((await call(shop, 'POST', '/api/builds', { id, file })).status).toBe(201);
-  for (let i = 0; i < entries; i++)
-    expect((await call(shop, 'POST', `/api/builds/${id}/ledger`, decision())).status).toBe(201);
-  return id;
-}
 const check = async (shop: Running): Promise<HealthAnswer> =>
   (await call(shop, 'POST', '/api/check')).body as HealthAnswer;
 /** Does in the database what no route does. */
@@ -49,14 +30,14 @@ describe('a chain', () => {
     hash: linkHash(before, n, 10, text),
   });
 
+  const brokenChain = (links: readonly Link[], head: Head, what: string): string | null => {
+    const chain = new ChainReader(head, what);
+    for (const one of links) chain.take(one);
+    return chain.end();
+  };
+
   it('is the hash of what stood before, the place, the format and the text', () => {
     expect(linkHash('', 1, 10, '{"a":1}')).toBe(sha('\n1\n10\n{"a":1}'));
-    expect(
-      closingHash([
-        { format: 1, text: 'x' },
-        { format: 2, text: 'y' },
-      ]),
-    ).toBe(sha('1\nx\n2\ny'));
   });
 
   it('misses what is taken out, changed, moved or added, wherever it stands', () => {
@@ -74,14 +55,13 @@ describe('a chain', () => {
     const forged = { ...third, text: 'C', hash: linkHash(b.hash ?? '', 3, 10, 'C') };
     expect(brokenChain([a, b, forged], head, 'entry')).toBe('the last entry is not the one that was kept last');
     // Of before there were chains: one hash over all of them.
-    const early: Link[] = [{ n: null, format: 9, text: 'old', hash: null }];
-    const closing = closingHash(early);
-    const closed = { count: 2, head: linkHash(closing, 2, 10, 'new'), closed: 1, closing };
-    const next: Link = { n: 2, format: 10, text: 'new', hash: closed.head };
+    const early: Link[] = ['old', 'older'].map((text) => ({ n: null, format: 9, text, hash: null }));
+    const closing = sha('9\nold\n9\nolder');
+    const closed = { count: 3, head: linkHash(closing, 3, 10, 'new'), closed: 2, closing };
+    const next: Link = { n: 3, format: 10, text: 'new', hash: closed.head };
     expect(brokenChain([...early, next], closed, 'version')).toBeNull();
-    expect(brokenChain([{ n: null, format: 9, text: 'OLD', hash: null }, next], closed, 'version')).toBe(
-      'the first 1 version are not as they were kept',
-    );
+    const touched: Link[] = [{ n: null, format: 9, text: 'OLD', hash: null }, ...early.slice(1), next];
+    expect(brokenChain(touched, closed, 'version')).toBe('the first 2 versions are not as they were kept');
   });
 });
 
@@ -90,11 +70,11 @@ describe('what is kept', () => {
     const folder = await freshFolder();
     const first = await startShop(folder);
     const [short, changed, whole, gone, older] = [
-      await buildWith(first, 'Short', 6),
-      await buildWith(first, 'Changed', 3),
-      await buildWith(first, 'Whole', 3),
-      await buildWith(first, 'Gone', 2),
-      await buildWith(first, 'Document', 1),
+      await makeBuild(first, 'Short', 6),
+      await makeBuild(first, 'Changed', 3),
+      await makeBuild(first, 'Whole', 3),
+      await makeBuild(first, 'Gone', 2),
+      await makeBuild(first, 'Document', 1),
     ];
     expect(await check(first)).toEqual(jasmine.objectContaining({ ok: true, damage: [] }));
     await first.stop();
@@ -125,7 +105,7 @@ describe('what is kept', () => {
     expect(health.damage.length).toBe(4);
     // The rest is read and written as ever.
     expect((await call(shop, 'GET', '/api/board')).status).toBe(200);
-    expect((await call(shop, 'POST', `/api/builds/${whole}/ledger`, decision())).status).toBe(201);
+    expect((await call(shop, 'POST', `/api/builds/${whole}/ledger`, someReading())).status).toBe(201);
     await shop.stop();
     // While something is missing it is not forgotten.
     expect(readFileSync(path.join(folder, REMEMBERED), 'utf8')).toContain('Gone');
@@ -134,7 +114,7 @@ describe('what is kept', () => {
   it('a build is looked at when it is given out', async () => {
     const folder = await freshFolder();
     const first = await startShop(folder);
-    const id = await buildWith(first, 'Out', 3);
+    const id = await makeBuild(first, 'Out', 3);
     await check(first);
     await first.db.query('alter table ledger disable trigger ledger_append_only');
     await first.db.query('delete from ledger where build_id = $1 and n = 2', [id]);
@@ -150,13 +130,13 @@ describe('what is kept', () => {
     const folder = await freshFolder();
     const first = await startShop(folder);
     const ids = [];
-    for (let i = 0; i < 12; i++) ids.push(await buildWith(first, `Car ${i}`, 12));
+    for (let i = 0; i < 12; i++) ids.push(await makeBuild(first, `Car ${i}`, 12));
     await check(first);
     const fileOf = async (relation: string): Promise<string> => {
       const [row] = await first.db.query<{ at: string }>('select pg_relation_filepath($1::regclass) as at', [relation]);
       return path.join(folder, 'pg', row?.at ?? '');
     };
-    const files = [await fileOf('ledger'), await fileOf('builds'), await fileOf('builds_pkey')];
+    const files = [await fileOf('ledger'), await fileOf('build_rows'), await fileOf('builds_pkey')];
     await first.stop();
     // One byte each, in the last page of the tables and in the index.
     for (const file of files) {
@@ -175,7 +155,7 @@ describe('what is kept', () => {
       expect(name).toMatch(/^Car \d+$/);
       expect(says).toMatch(/missing|gone/);
     }
-    for (const url of ['/api/board', '/api/board?search=Car', '/api/builds', '/api/export'])
+    for (const url of ['/api/board', '/api/board?search=Car', '/api/builds', '/api/archive'])
       expect((await call(shop, 'GET', url)).status)
         .withContext(url)
         .toBe(200);
@@ -208,7 +188,7 @@ describe('what is kept', () => {
       'insert into build_versions (build_id, version, write_id, document, format_version) values ($1, 1, $1, $2, $3)',
       [id, document, FORMAT_VERSION],
     );
-    for (const entry of [decision(), decision()])
+    for (const entry of [someReading(), someReading()])
       await db.query('insert into ledger (build_id, id, kind, entry, format_version) values ($1, $2, $3, $4, $5)', [
         id,
         entry.id,
@@ -225,7 +205,7 @@ describe('what is kept', () => {
     cpSync(path.join(folder, 'old'), path.join(data, 'pg'), { recursive: true });
     const shop = await startShop(data);
     expect((await check(shop)).damage).toEqual([]);
-    expect((await call(shop, 'POST', `/api/builds/${id}/ledger`, decision())).status).toBe(201);
+    expect((await call(shop, 'POST', `/api/builds/${id}/ledger`, someReading())).status).toBe(201);
     expect((await check(shop)).damage).toEqual([]);
     await shop.stop();
     await tamper(data, `delete from ledger where build_id = '${id}' and n is null and seq = 1`);

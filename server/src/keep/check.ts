@@ -1,10 +1,9 @@
 import type { Damage } from '@hot-spline/model';
 import type { Queries } from '../db/database';
-import { brokenChain, type Link } from './chain';
+import { ChainReader, type Link } from './chain';
 
-interface HeadRow extends Record<string, unknown> {
-  readonly id: string;
-  readonly name: string;
+/** How the chains of a build are to end, as its row says. */
+export interface HeadsRow extends Record<string, unknown> {
   readonly ledger_count: number;
   readonly ledger_head: string;
   readonly ledger_closed: number;
@@ -13,6 +12,11 @@ interface HeadRow extends Record<string, unknown> {
   readonly version_head: string;
   readonly versions_closed: number;
   readonly versions_closing: string;
+}
+
+interface HeadRow extends HeadsRow {
+  readonly id: string;
+  readonly name: string;
 }
 
 /** A build as the folder remembers it, beside the database. */
@@ -24,7 +28,7 @@ export interface Remembered {
   readonly version: number;
 }
 
-const HEADS = `id, name, ledger_count, ledger_head, ledger_closed, ledger_closing,
+export const HEADS = `ledger_count, ledger_head, ledger_closed, ledger_closing,
   version, version_head, versions_closed, versions_closing`;
 
 const toLink = ({ n, format_version: format, text, hash }: Record<string, unknown>): Link => ({
@@ -34,31 +38,47 @@ const toLink = ({ n, format_version: format, text, hash }: Record<string, unknow
   hash: hash as string | null,
 });
 
+/** Links that are read at once. */
+const AT_ONCE = 500;
+
 /** What is wrong with what is kept of a build; null where all of it is as it was written. */
 async function wrongWith(db: Queries, row: HeadRow): Promise<string | null> {
-  const entries = await db.query(
-    'select n, format_version, entry::text as text, hash from ledger where build_id = $1 order by seq',
-    [row.id],
-  );
-  const ledger = brokenChain(
-    entries.map(toLink),
+  const ledger = new ChainReader(
     { count: row.ledger_count, head: row.ledger_head, closed: row.ledger_closed, closing: row.ledger_closing },
     'entry',
   );
-  if (ledger !== null) return ledger;
-  const versions = await db.query(
-    `select case when hash is null then null else version end as n, format_version, document::text as text, hash
-     from build_versions where build_id = $1 order by version`,
-    [row.id],
-  );
-  const broken = brokenChain(
-    versions.map(toLink),
+  for (let after = '0'; ;) {
+    const entries = await db.query(
+      `select n, format_version, entry::text as text, hash, seq::text as seq from ledger
+       where build_id = $1 and seq > $2::bigint order by ledger.seq limit ${AT_ONCE}`,
+      [row.id, after],
+    );
+    for (const entry of entries) ledger.take(toLink(entry));
+    if (entries.length < AT_ONCE) break;
+    after = entries.at(-1)?.['seq'] as string;
+  }
+  const broken = ledger.end();
+  if (broken !== null) return broken;
+  const chain = new ChainReader(
     { count: row.version, head: row.version_head, closed: row.versions_closed, closing: row.versions_closing },
     'version',
   );
-  if (broken !== null) return broken;
+  let last: unknown;
+  for (let after = 0; ;) {
+    const versions = await db.query(
+      `select case when hash is null then null else version end as n, version, format_version, document::text as text, hash
+       from build_versions where build_id = $1 and version > $2 order by version limit ${AT_ONCE}`,
+      [row.id, after],
+    );
+    for (const version of versions) chain.take(toLink(version));
+    last = versions.at(-1)?.['text'] ?? last;
+    if (versions.length < AT_ONCE) break;
+    after = versions.at(-1)?.['version'] as number;
+  }
+  const torn = chain.end();
+  if (torn !== null) return torn;
   const [now] = await db.query<{ text: string }>('select document::text as text from builds where id = $1', [row.id]);
-  return now?.text === versions.at(-1)?.['text'] ? null : 'it is not its last version';
+  return now?.text === last ? null : 'it is not its last version';
 }
 
 /** An error that the database reports of something in it, by a code of its own. */
@@ -67,11 +87,15 @@ export const isReported = (error: unknown): error is Error & { code: string } =>
 
 /** Checks one build. @returns null where nothing is wrong, and where there is none of that id */
 export async function checkBuild(db: Queries, id: string): Promise<Damage | null> {
-  const [row] = await db.query<HeadRow>(`select ${HEADS} from builds where id = $1`, [id]);
+  const [row] = await db.query<HeadRow>(`select id, name, ${HEADS} from builds where id = $1`, [id]);
   if (!row) return null;
   try {
     const says = await wrongWith(db, row);
-    return says === null ? null : { build: id, name: row.name, says };
+    if (says === null) return null;
+    // Written while it was read: it is looked at once more.
+    const [now] = await db.query<HeadRow>(`select id, name, ${HEADS} from builds where id = $1`, [id]);
+    if (now && (now.ledger_count !== row.ledger_count || now.version !== row.version)) return await checkBuild(db, id);
+    return { build: id, name: row.name, says };
   } catch (error) {
     // Its rows stand on a damaged page: the others are looked at all the same.
     if (!isReported(error)) throw error;

@@ -1,66 +1,91 @@
 import { InputError } from '@hot-spline/core';
-import { FORMAT_VERSION, ledgerEntrySchema, type LedgerEntry } from '@hot-spline/model';
+import { ledgerEntrySchema, type LedgerEntry } from '@hot-spline/model';
 import { tell } from './tell';
 import { touchBuild } from './touch';
 import type { Database, Queries } from '../db/database';
 import { linkHash } from './chain';
 import { open, same } from '../base/kept';
+import { MOST_ENTRIES, rowOf, type EntryRow } from '../threads/prepare';
 import { Problem } from '../base/problem';
 
+/** What of a ledger can change what its build holds out of drawers: by the text, for what can’t be opened must not stop a question. */
+const DRAWERS = `and (kind = 'void' or entry::text ~ '"what"\\s*:\\s*"(assembly|spacer)"')`;
+
 /**
- * The ledger of a build, in order.
+ * The ledger of a build, in order; `drawers`: what touches drawers alone.
  * @throws Problem 422 naming the first entry that can't be read
  */
-export async function readLedger(db: Queries, buildId: string): Promise<LedgerEntry[]> {
+export async function readLedger(
+  db: Queries,
+  buildId: string,
+  only: 'all' | 'drawers' = 'all',
+): Promise<LedgerEntry[]> {
   const rows = await db.query<{ entry: string; format_version: number; id: string }>(
-    'select id, entry::text as entry, format_version from ledger where build_id = $1 order by seq',
+    `select id, entry::text as entry, format_version from ledger
+     where build_id = $1 ${only === 'drawers' ? DRAWERS : ''} order by seq`,
     [buildId],
   );
   return rows.map(({ id, entry, format_version }) => {
     const opened = open(ledgerEntrySchema, 'ledger-entry', format_version, entry);
     if (opened.value) return opened.value;
-    throw new Problem(
-      422,
-      'unreadable',
-      'The ledger can’t be read',
-      `Entry ${id}: ${opened.unreadable ?? ''} It is kept as it is: /api/builds/${buildId}/raw.`,
-    );
+    throw unreadableLedger(buildId, `Entry ${id}: ${opened.unreadable ?? ''}`);
   });
 }
 
-/** Entries of one build at most: ours, far above what anybody reads of one car. */
-export const MOST_ENTRIES = 100_000;
+/** A ledger that is there but can't be read. */
+export const unreadableLedger = (buildId: string, why: string): Problem =>
+  new Problem(422, 'unreadable', 'The ledger can’t be read', `${why} It is kept as it is: /api/builds/${buildId}/raw.`);
+
+/** How many entries a build has; 0 where there is no such build. */
+export async function countEntries(db: Queries, buildId: string): Promise<number> {
+  const [row] = await db.query<{ n: number }>('select count(*)::int as n from ledger where build_id = $1', [buildId]);
+  return row?.n ?? 0;
+}
+
 /** Entries that go to the database in one statement. */
 const AT_ONCE = 500;
 
-/** An entry as it is kept. */
-export interface EntryRow {
-  readonly id: string;
-  readonly kind: string;
-  readonly voids: string | null;
-  readonly format: number;
-  readonly text: string;
+/** So many at a time. */
+function* inPieces<T>(all: Iterable<T>, size: number): Generator<T[]> {
+  let piece: T[] = [];
+  for (const one of all)
+    if (piece.push(one) === size) {
+      yield piece;
+      piece = [];
+    }
+  if (piece.length > 0) yield piece;
 }
 
-const rowOf = (entry: LedgerEntry): EntryRow => ({
-  id: entry.id,
-  kind: entry.kind,
-  voids: entry.kind === 'void' ? entry.voids : null,
-  format: FORMAT_VERSION,
-  text: JSON.stringify(entry),
-});
+/** Whether a ledger begins with these rows, by its chain: nothing is opened. */
+export async function beginsWith(
+  db: Queries,
+  buildId: string,
+  rows: Iterable<EntryRow>,
+  count: number,
+): Promise<boolean> {
+  const [at] = await db.query<{ hash: string | null }>('select hash from ledger where build_id = $1 and n = $2', [
+    buildId,
+    count,
+  ]);
+  let [head, n] = ['', 0];
+  for (const some of inPieces(rows, AT_ONCE)) {
+    for (const { format, text } of some) head = linkHash(head, ++n, format, text);
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+  return count === 0 || at?.hash === head;
+}
 
 /** Puts entries behind those that are there, each with its link. The build’s row must be locked. */
-export async function insertRows(tx: Queries, buildId: string, rows: readonly EntryRow[]): Promise<void> {
+export async function insertRows(tx: Queries, buildId: string, rows: Iterable<EntryRow>): Promise<void> {
   const [at] = await tx.query<{ ledger_count: number; ledger_head: string }>(
     'select ledger_count, ledger_head from builds where id = $1',
     [buildId],
   );
   let count = at?.ledger_count ?? 0;
   let head = at?.ledger_head ?? '';
-  for (let from = 0; from < rows.length; from += AT_ONCE) {
+  for (const some of inPieces(rows, AT_ONCE)) {
     const params: unknown[] = [buildId];
-    const values = rows.slice(from, from + AT_ONCE).map(({ id, kind, voids, format, text }) => {
+    const values = some.map(({ id, kind, voids, format, text }) => {
       head = linkHash(head, ++count, format, text);
       const base = params.length;
       params.push(id, kind, voids, text, format, count, head);
@@ -73,19 +98,6 @@ export async function insertRows(tx: Queries, buildId: string, rows: readonly En
     );
   }
   await tx.query('update builds set ledger_count = $2, ledger_head = $3 where id = $1', [buildId, count, head]);
-}
-
-/** Entries of an import, in order; one that stands there twice is one. */
-export function onceEach(entries: readonly LedgerEntry[]): readonly LedgerEntry[] {
-  const once = new Map<string, LedgerEntry>();
-  for (const entry of entries) if (!once.has(entry.id)) once.set(entry.id, entry);
-  return [...once.values()];
-}
-
-/** Appends checked entries of an import. */
-export async function appendAll(db: Queries, buildId: string, entries: readonly LedgerEntry[]): Promise<void> {
-  const rows = onceEach(entries).map(rowOf);
-  if (rows.length > 0) await insertRows(db, buildId, rows);
 }
 
 const movedOn = (id: string, over: number, count: number, yours: LedgerEntry): Problem =>
@@ -141,10 +153,7 @@ export async function append(
         },
       );
     }
-    const [{ count } = { count: 0 }] = await tx.query<{ count: number }>(
-      'select count(*)::int as count from ledger where build_id = $1',
-      [buildId],
-    );
+    const count = await countEntries(tx, buildId);
     if (count >= MOST_ENTRIES)
       throw new InputError('entry', `This build has ${count} entries already.`, `at most ${MOST_ENTRIES}`);
     if (over !== undefined && over !== count) throw movedOn(buildId, over, count, entry);

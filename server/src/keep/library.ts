@@ -1,6 +1,7 @@
 import { FORMAT_VERSION, librarySpecSchema, type LibrarySpec, type StoredSpec } from '@hot-spline/model';
 import type { Database, Queries } from '../db/database';
 import { tell } from './tell';
+import { lockId } from './touch';
 import { open, same } from '../base/kept';
 
 export type ListedSpec = Omit<StoredSpec, 'spec'> & {
@@ -33,6 +34,12 @@ export async function listSpecs(db: Queries): Promise<ListedSpec[]> {
   return rows.map(listed);
 }
 
+/** The version of a spec; 0 where there is none. */
+export async function specVersion(db: Queries, id: string): Promise<number> {
+  const [row] = await db.query<{ version: number }>('select version from library where id = $1', [id]);
+  return row?.version ?? 0;
+}
+
 /** Writes a new version on top of `baseVersion`, 0 for a new spec; an acknowledged write is acknowledged again. */
 export async function saveSpec(
   db: Database,
@@ -40,6 +47,7 @@ export async function saveSpec(
   { writeId, baseVersion, who, spec }: { writeId: string; baseVersion: number; who: string; spec: LibrarySpec },
 ): Promise<SpecOutcome> {
   return db.transaction(async (tx) => {
+    await lockId(tx, id);
     const [again] = await tx.query<{ spec_id: string; version: number; document: string; format_version: number }>(
       'select spec_id, version, document::text as document, format_version from library_versions where write_id = $1',
       [writeId],

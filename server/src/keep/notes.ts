@@ -2,7 +2,7 @@ import type { Logger } from 'pino';
 import type { Database, Queries } from '../db/database';
 import { isDamage } from '../db/read-round';
 import type { Pool } from '../threads/pool';
-import type { KeptBuild, Noted } from '../threads/tasks';
+import { APART, type KeptBuild, type Noted } from '../threads/tasks';
 import { LAST_SEQ, writeHoldings } from './holdings';
 
 /** Builds that are worked out at once. */
@@ -22,13 +22,15 @@ interface Row extends Record<string, unknown> {
 
 /** A build and its ledger, unopened. */
 export async function readKept(db: Queries, row: Pick<Row, 'id' | 'format_version' | 'document'>): Promise<KeptBuild> {
-  const rows = await db.query<{ id: string; format_version: number; entry: string }>(
-    'select id, format_version, entry::text as entry from ledger where build_id = $1 order by seq',
-    [row.id],
+  const [kept] = await db.query<{ entries: string | null; count: number }>(
+    `select string_agg(id || ' ' || format_version || ' ' || entry::text, $2 order by seq) as entries, count(*)::int as count
+     from ledger where build_id = $1`,
+    [row.id, APART],
   );
   return {
     document: { format: row.format_version, text: row.document },
-    entries: rows.map(({ id, format_version, entry }) => ({ id, format: format_version, text: entry })),
+    entries: kept?.entries ?? '',
+    count: kept?.count ?? 0,
   };
 }
 

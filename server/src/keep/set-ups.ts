@@ -5,7 +5,6 @@ import {
   requireInStock,
   type Drawer,
   type Holding,
-  type JobTimes,
   type LedgerEntry,
   type PastSetup,
   type SetUps,
@@ -17,53 +16,64 @@ import { holdingsIn, touchesDrawers, writeHoldings } from './holdings';
 import { readLedger } from './ledger';
 import { listSpecs } from './library';
 
-interface Row extends Record<string, unknown> {
-  readonly build: string;
-  readonly name: string;
-  readonly text: string;
-}
-
 /** What is asked of other set-ups; without a word, everything. */
 export interface SetUpsAsked {
-  /** Lessons of axles of this spec alone. */
+  /** Lessons of axles of this spec, and no more. */
   readonly spec?: string | undefined;
-  /** What is held out of this drawer alone. */
+  /** What is held out of this drawer, and no more. */
   readonly drawer?: string | undefined;
 }
 
-const of = <T>({ build, name, text }: Row): T & { build: string; name: string } => ({
-  build,
-  name,
-  ...(JSON.parse(text) as T),
-});
+/** Rows of a table as the text of a JSON array: the database puts it together, and nobody else opens it. */
+async function textOf(
+  db: Queries,
+  table: string,
+  column: string,
+  where: string,
+  params: readonly unknown[],
+): Promise<string> {
+  const [row] = await db.query<{ text: string | null }>(
+    `select string_agg('{"build":' || to_json(b.id) || ',"name":' || to_json(b.name) || ',' || substr(t.${column}, 2), ','
+              order by t.seq desc, b.id) as text
+     from ${table} t join builds b on b.id = t.build_id ${where}`,
+    params,
+  );
+  return `[${row?.text ?? ''}]`;
+}
 
-/** What all set-ups of the shop hold out of drawers and what they teach, newest first, as it was noted when it was written. */
-export async function setUps(db: Queries, { spec, drawer }: SetUpsAsked = {}): Promise<SetUps> {
-  /** @param only what narrows it, and by what */
-  const read = (table: string, column: string, only: string, by: string | undefined): Promise<Row[]> =>
-    db.query<Row>(
-      `select b.id as build, b.name, t.${column} as text from ${table} t join builds b on b.id = t.build_id
-       ${by === undefined ? '' : `where ${only}`} order by t.seq desc, b.id`,
-      by === undefined ? [] : [by],
-    );
-  const holdings = await read('holdings', 'holding', 't.drawers @> array[$1::uuid]', drawer);
-  const past = await read('lessons', 'lesson', 't.spec = $1', spec);
-  const times = await read('job_times', 'times', '', undefined);
+const lessonsText = (db: Queries, spec: string | undefined): Promise<string> =>
+  textOf(db, 'lessons', 'lesson', spec === undefined ? '' : 'where t.spec = $1', spec === undefined ? [] : [spec]);
+
+/**
+ * What all set-ups of the shop hold out of drawers and what they teach, newest first, as it was noted when it was written.
+ * @returns it as JSON
+ */
+export async function setUpsText(db: Queries, { spec, drawer }: SetUpsAsked = {}): Promise<string> {
+  const all = spec === undefined && drawer === undefined;
+  const holdings =
+    all || drawer !== undefined
+      ? await textOf(
+          db,
+          'holdings',
+          'holding',
+          drawer === undefined ? '' : 'where t.drawers @> array[$1::uuid]',
+          drawer === undefined ? [] : [drawer],
+        )
+      : '[]';
+  const past = all || spec !== undefined ? await lessonsText(db, spec) : '[]';
+  const times = all ? await textOf(db, 'job_times', 'times', '', []) : '[]';
   const unreadable = await db.query<{ build: string; name: string; why: string }>(
     `select id as build, name, coalesce(unreadable, unread) as why from builds
      where ledger_count > 0 and (unreadable is not null or unread is not null) order by name, id`,
   );
-  return {
-    holdings: holdings.map((row) => of<Holding>(row) as SetUps['holdings'][number]),
-    past: past.map((row) => of<PastSetup>(row) as unknown as SetUps['past'][number]),
-    times: times.map((row) => of<JobTimes>(row) as SetUps['times'][number]),
-    unreadable,
-  };
+  return `{"holdings":${holdings},"past":${past},"times":${times},"unreadable":${JSON.stringify(unreadable)}}`;
 }
 
-/** What other builds taught, as the model takes it. */
-export const pastFor = ({ past }: SetUps, build: string): readonly PastSetup[] =>
-  past.filter((one) => one.build !== build).map((one) => ({ ...one, job: one.job as MeshJob | null }));
+/** What other builds taught of a spec, as the model takes it. */
+export async function pastFor(db: Queries, spec: string, build: string): Promise<readonly PastSetup[]> {
+  const past = JSON.parse(await lessonsText(db, spec)) as SetUps['past'];
+  return past.filter((one) => one.build !== build).map((one) => ({ ...one, job: one.job as MeshJob | null }));
+}
 
 /**
  * Refuses an entry that takes more out of a drawer than is free: a piece is in one axle only. What every build holds must be noted.
@@ -71,7 +81,7 @@ export const pastFor = ({ past }: SetUps, build: string): readonly PastSetup[] =
  */
 export async function requireStock(tx: Queries, buildId: string, entry: LedgerEntry): Promise<void> {
   if (entry.kind === 'void' || !touchesDrawers(entry)) return;
-  const before = await readLedger(tx, buildId);
+  const before = await readLedger(tx, buildId, 'drawers');
   const takes = holdingsOf(readingsInForce([...before, entry]));
   const touched = [...new Set(takes.flatMap(({ drawers }) => drawers))];
   if (touched.length === 0) return;
@@ -97,7 +107,7 @@ export async function noteHoldings(tx: Queries, buildId: string, entry: LedgerEn
   if (!touchesDrawers(entry)) return;
   try {
     const stored = await readBuild(tx, buildId);
-    if (stored) await writeHoldings(tx, buildId, holdingsIn(stored.build, await readLedger(tx, buildId)));
+    if (stored) await writeHoldings(tx, buildId, holdingsIn(stored.build, await readLedger(tx, buildId, 'drawers')));
   } catch (error) {
     // What can’t be read holds nothing that is known: GET /api/set-ups names it.
     if (!(error instanceof Problem)) throw error;

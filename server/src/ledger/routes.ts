@@ -1,29 +1,37 @@
 import { entryVersion, routes, upgrade } from '@hot-spline/model';
-import { ledgerCsv } from '@hot-spline/model/csv';
 import { Router } from 'express';
-import { unknownBuild } from '../builds/routes';
-import { readBuild } from '../keep/builds';
+import { opening, unknownBuild } from '../builds/routes';
+import { readKeptRow } from '../keep/builds';
 import type { Database } from '../db/database';
-import { on } from '../base/http';
+import { on, requireMatch, tagOf, whoAsks } from '../base/http';
 import { touchesDrawers } from '../keep/holdings';
-import type { Notes } from '../keep/notes';
+import { readKept, type Notes } from '../keep/notes';
 import { noteHoldings, requireStock } from '../keep/set-ups';
-import { append, readLedger } from '../keep/ledger';
+import { append, countEntries } from '../keep/ledger';
+import type { Pool } from '../threads/pool';
 
-export function ledgerRoutes(db: Database, notes: Notes): Router {
+export function ledgerRoutes(db: Database, notes: Notes, pool: Pool): Router {
   const router = Router();
 
-  on(router, routes.ledger, async ({ params: { id }, query, response }) => {
-    if (!(await readBuild(db, id))) throw unknownBuild(id);
-    const ledger = await readLedger(db, id);
-    if (query.as === 'csv') response.attachment('ledger.hot-spline.csv').type('text/csv').send(ledgerCsv(ledger));
-    else response.json(ledger);
+  on(router, routes.ledger, async ({ params: { id }, query: { as }, request, response }) => {
+    const row = await readKeptRow(db, id);
+    if (!row) throw unknownBuild(id);
+    const kept = await readKept(db, row);
+    const text = await opening(id, pool.run('ledger', { kept, as }, whoAsks(request, response)));
+    if (as === 'csv') response.attachment('ledger.hot-spline.csv').type('text/csv').send(text);
+    else response.set('ETag', tagOf(kept.count)).type('application/json').send(text);
   });
 
   on(
     router,
     routes.appendLedger,
-    async ({ params: { id }, query: { over }, body: entry, response }) => {
+    async ({ params: { id }, query, body: entry, request, response }) => {
+      let { over } = query;
+      if (request.headers['if-match'] !== undefined) {
+        const count = await countEntries(db, id);
+        requireMatch(request, count);
+        over ??= count;
+      }
       // Before anything is taken out of a drawer it is known what everybody holds.
       if (touchesDrawers(entry)) await notes.held();
       const outcome = await append(db, id, entry, {

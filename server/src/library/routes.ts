@@ -1,10 +1,10 @@
 import { FORMAT_VERSION, routes } from '@hot-spline/model';
-import { libraryCsv } from '@hot-spline/model/csv';
+import { drawersCsv, libraryCsv } from '@hot-spline/model/csv';
 import { Router } from 'express';
 import type { Database } from '../db/database';
-import { on } from '../base/http';
+import { on, requireMatch, tagOf } from '../base/http';
 import { Problem, otherContent, staleVersion } from '../base/problem';
-import { archiveSpec, listSpecs, saveSpec } from '../keep/library';
+import { archiveSpec, listSpecs, saveSpec, specVersion } from '../keep/library';
 
 export function libraryRoutes(db: Database): Router {
   const router = Router();
@@ -14,17 +14,25 @@ export function libraryRoutes(db: Database): Router {
   });
 
   on(router, routes.exportLibrary, async ({ query, response }) => {
-    const specs = (await listSpecs(db)).flatMap(({ archived, spec }) => (archived || !spec ? [] : [spec]));
-    if (query.as === 'csv') {
-      response.attachment('library.hot-spline.csv').type('text/csv').send(libraryCsv(specs));
-      return;
+    const specs = (await listSpecs(db)).flatMap(({ id, archived, spec }) => (archived || !spec ? [] : [{ id, spec }]));
+    switch (query.as) {
+      case 'csv':
+        response.attachment('library.hot-spline.csv').type('text/csv').send(libraryCsv(specs));
+        return;
+      case 'drawers':
+        response.attachment('drawers.hot-spline.csv').type('text/csv').send(drawersCsv(specs));
+        return;
+      case 'json':
+        response.attachment('library.hot-spline.json').json({
+          format: 'hot-spline/library-file',
+          formatVersion: FORMAT_VERSION,
+          specs: specs.map(({ spec }) => spec),
+        });
     }
-    response
-      .attachment('library.hot-spline.json')
-      .json({ format: 'hot-spline/library-file', formatVersion: FORMAT_VERSION, specs });
   });
 
-  on(router, routes.saveSpec, async ({ params: { id }, body: write, response }) => {
+  on(router, routes.saveSpec, async ({ params: { id }, body: write, request, response }) => {
+    if (request.headers['if-match'] !== undefined) requireMatch(request, await specVersion(db, id));
     const outcome = await saveSpec(db, id, write);
     switch (outcome.kind) {
       case 'other-content':
@@ -32,7 +40,10 @@ export function libraryRoutes(db: Database): Router {
       case 'stale':
         throw staleVersion('spec', write.baseVersion, write.spec, outcome.current);
       case 'saved':
-        response.status(outcome.version === 1 ? 201 : 200).json({ id, version: outcome.version });
+        response
+          .status(outcome.version === 1 ? 201 : 200)
+          .set('ETag', tagOf(outcome.version))
+          .json({ id, version: outcome.version });
     }
   });
 

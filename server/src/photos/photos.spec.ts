@@ -1,11 +1,11 @@
-import { createHash, randomUUID } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import { FORMAT_VERSION, newBuild, openUnit, unitAs, type BuildFile } from '@hot-spline/model';
 import type { Running } from '../serve';
+import { exif, jpeg, segment, sha256 as hash } from '../testing/pictures';
 import { call, freshFolder, startShop } from '../testing/shop';
+import { until } from '../testing/until';
 
-/** The smallest bytes that begin as a JPEG does; `salt` makes them another photo. */
-const photo = (salt = 1): Buffer => Buffer.from([0xff, 0xd8, 0xff, 0xe0, salt, 2, 3]);
-const hash = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
+const photo = (salt = 1): Buffer => jpeg(salt);
 
 function buildWith(ids: string[]): BuildFile {
   const build = newBuild('Photographed');
@@ -44,6 +44,63 @@ describe('photos', () => {
     expect(back.headers.get('content-type')).toBe('image/jpeg');
     expect(Buffer.from(await back.arrayBuffer())).toEqual(photo());
     expect((await shop.db.query('select id from photos where id = $1', [id])).length).toBe(1);
+  });
+
+  it('are kept without place and camera, under the hash of what was sent; a file carries both hashes', async () => {
+    const sent = jpeg(3, [segment(0xe1, `Exif\0\0${exif(1).toString('latin1')}`)]);
+    const id = hash(sent);
+    expect((await put(id, sent)).status).toBe(201);
+    const back = await fetch(new URL(`/api/photos/${id}`, shop.url));
+    expect(Buffer.from(await back.arrayBuffer())).toEqual(jpeg(3));
+    const made = randomUUID();
+    expect((await call(shop, 'POST', '/api/builds', { id: made, file: buildWith([id]) })).status).toBe(201);
+    const { body: file } = await call(shop, 'GET', `/api/builds/${made}/export`);
+    const kept = hash(jpeg(3));
+    expect(file.photos).toEqual([{ id, type: 'image/jpeg', data: jpeg(3).toString('base64'), kept }]);
+    const other = await startShop(await freshFolder());
+    const there = randomUUID();
+    expect((await call(other, 'POST', '/api/builds', { id: there, file })).status).toBe(201);
+    expect((await call(other, 'GET', `/api/builds/${there}/export`)).body).toEqual(file);
+    // In a file of before it comes whole, and is cleaned as it comes in.
+    const [old] = file.photos;
+    const before = { ...file, photos: [{ id, type: old.type, data: sent.toString('base64') }] };
+    const third = randomUUID();
+    expect((await call(other, 'POST', '/api/builds', { id: third, file: before })).status).toBe(201);
+    expect((await call(other, 'GET', `/api/builds/${third}/export`)).body.photos).toEqual(file.photos);
+    const wrong = { ...file, photos: [{ ...old, kept: hash(jpeg(4)) }] };
+    const refused = await call(other, 'POST', '/api/builds', { id: randomUUID(), file: wrong });
+    expect([refused.status, refused.body.error.field]).toEqual([422, 'photos[0].kept']);
+    await other.stop();
+  });
+
+  it('that came with a file under another one’s hash give way to what the hash is of', async () => {
+    const [mine, forged] = [jpeg(11), jpeg(12)];
+    const id = hash(mine);
+    const photos = [{ id, kept: hash(forged), type: 'image/jpeg', data: forged.toString('base64') }];
+    const file = { ...buildWith([id]), photos };
+    expect((await call(shop, 'POST', '/api/builds', { id: randomUUID(), file })).status).toBe(201);
+    expect((await put(id, mine)).status).toBe(201);
+    const back = await fetch(new URL(`/api/photos/${id}`, shop.url));
+    expect(Buffer.from(await back.arrayBuffer())).toEqual(mine);
+  });
+
+  it('of before are cleaned when the server starts; what is no whole picture stays as it is', async () => {
+    const folder = await freshFolder();
+    const first = await startShop(folder);
+    const sent = jpeg(5, [segment(0xfe, 'by the river')]);
+    const torn = Buffer.from([0xff, 0xd8, 0xff, 0xe0, 5]);
+    for (const bytes of [sent, torn])
+      await first.db.query("insert into photos (id, type, bytes) values ($1, 'image/jpeg', $2)", [hash(bytes), bytes]);
+    await first.stop();
+    const again = await startShop(folder);
+    const keptOf = async (bytes: Buffer): Promise<unknown> =>
+      (await again.db.query('select kept from photos where id = $1', [hash(bytes)]))[0]?.['kept'];
+    await until(async () => (await keptOf(torn)) !== null && (await keptOf(sent)) !== null);
+    const back = await fetch(new URL(`/api/photos/${hash(sent)}`, again.url));
+    expect(Buffer.from(await back.arrayBuffer())).toEqual(jpeg(5));
+    const same = await fetch(new URL(`/api/photos/${hash(torn)}`, again.url));
+    expect(Buffer.from(await same.arrayBuffer())).toEqual(torn);
+    await again.stop();
   });
 
   it('bad ones are refused by name: a wrong hash, text as a picture, another type, too large, unknown', async () => {

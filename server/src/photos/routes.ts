@@ -22,7 +22,7 @@ export function photoRoutes(db: Database): Router {
     const type = PHOTO_TYPES.find((one) => request.is(one));
     if (!type || !Buffer.isBuffer(body))
       throw new InputError('photo', 'photo is no picture.', `one of ${PHOTO_TYPES.join(', ')}`);
-    await keepPhoto(db, 'photo', id, { type: type satisfies PhotoType, bytes: body });
+    await keepPhoto(db, id, { type: type satisfies PhotoType, bytes: body });
     response.status(201).json({ id });
   });
 

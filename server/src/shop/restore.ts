@@ -1,8 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { createWriteStream } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import path from 'node:path';
-import { pipeline } from 'node:stream/promises';
 import { routes } from '@hot-spline/model';
 import { Router } from 'express';
 import { on } from '../base/http';
@@ -12,18 +10,24 @@ import { surveyBuilds } from '../keep/builds';
 import { BadArchive, NotEmpty, restoreArchive } from '../keep/open-archive';
 import { readShop } from '../keep/shop';
 import { tell } from '../keep/tell';
+import { spool } from './spool';
 
 /**
  * Brings a backup back by the first page of a new shop.
- * @param spool folder where it lies while it is read
+ * @param folder where it lies while it is read
  * @param restored the data is another shop's now
  */
-export function restoreRoutes(db: Database, spool: string, restored: (shop: string) => void): Router {
+export function restoreRoutes(
+  db: Database,
+  folder: string,
+  restored: (shop: string) => void,
+  free: (() => number) | undefined,
+): Router {
   const router = Router();
   on(router, routes.restore, async ({ request, response }) => {
-    const file = path.join(spool, `.restore-${randomUUID()}.zip`);
+    const file = path.join(folder, `.restore-${randomUUID()}.zip`);
     try {
-      await pipeline(request, createWriteStream(file));
+      await spool(request, file, free);
       const { made, counts } = await restoreArchive(db, file);
       const { id: shop } = await readShop(db);
       restored(shop);

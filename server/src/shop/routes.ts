@@ -5,13 +5,15 @@ import { on } from '../base/http';
 import { Problem } from '../base/problem';
 import { OLD_MS, type Backups } from '../keep/backups';
 import type { Care, Health } from '../keep/care';
-import { setUps } from '../keep/set-ups';
+import { setUpsText } from '../keep/set-ups';
 import { readShop, saveSettings } from '../keep/shop';
 
 /** The shop itself, and what describes the API and the files. */
 export function shopRoutes(
   db: Database,
   program: { readonly version: string; readonly open: boolean },
+  /** Where labels lead while the shop has not said another; empty: to the device that prints them. */
+  ownAddress: string,
   care: Care,
   backups: Backups | null,
 ): Router {
@@ -50,21 +52,26 @@ export function shopRoutes(
     response.json(answer(care.health));
   });
 
+  const shop = async (): Promise<object> => {
+    const kept = await readShop(db);
+    return { ...kept, address: kept.address || ownAddress, ...program };
+  };
+
   on(router, routes.shop, async ({ response }) => {
-    response.json({ ...(await readShop(db)), ...program });
+    response.json(await shop());
   });
 
   on(router, routes.saveShop, async ({ body: settings, response }) => {
     await saveSettings(db, settings);
-    response.json({ ...(await readShop(db)), ...program });
+    response.json(await shop());
   });
 
   on(router, routes.setUps, async ({ query, response }) => {
-    response.json(await setUps(db, query));
+    response.type('application/json').send(await setUpsText(db, query));
   });
 
   on(router, routes.openApi, ({ response }) => {
-    response.json(openApi(version));
+    response.json(openApi(version, undefined, ownAddress === '' ? '/' : ownAddress));
   });
 
   on(router, routes.schemas, ({ params: { name }, response }) => {

@@ -1,11 +1,14 @@
-import { cpSync, mkdtempSync, rmSync } from 'node:fs';
+import { randomUUID } from 'node:crypto';
+import { cpSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { FORMAT_VERSION, newBuild, type LedgerEntry } from '@hot-spline/model';
 import { pino } from 'pino';
 import { readConfig } from '../config';
 import { migrate, readMigrations } from '../db/migrate';
 import { openPglite } from '../db/pglite';
+import { Archive, BrokenBuild } from '../keep/open-archive';
 import { Pool } from '../threads/pool';
 import { ROOT, serve, type Running } from '../serve';
 
@@ -46,6 +49,31 @@ export async function startShop(folder: string, env: Record<string, string> = {}
   return serve(config, pino({ level: 'silent' }), openPglite, pool);
 }
 
+/** The archive of a shop, in a file of its own. */
+export async function archiveFile(shop: Running, query = ''): Promise<string> {
+  const folder = mkdtempSync(path.join(tmpdir(), 'hot-spline-archive-'));
+  folders.push(folder);
+  const file = path.join(folder, 'shop.zip');
+  const answer = await fetch(new URL(`/api/archive${query}`, shop.url));
+  writeFileSync(file, Buffer.from(await answer.arrayBuffer()));
+  return file;
+}
+
+/** All rows that are in it, as text. */
+export async function archiveOf(shop: Running, query = ''): Promise<string> {
+  const archive = await Archive.open(await archiveFile(shop, query));
+  const lines: string[] = [];
+  for (const piece of archive.pieces)
+    try {
+      if (piece.of !== 'photo') for await (const line of archive.lines(piece)) lines.push(JSON.stringify(line));
+    } catch (error) {
+      // Rows that a test wrote past every route have no chain.
+      if (!(error instanceof BrokenBuild)) throw error;
+    }
+  archive.close();
+  return lines.join('\n');
+}
+
 export interface Answer {
   readonly status: number;
   readonly type: string;
@@ -68,4 +96,26 @@ export async function call(
   });
   const type = response.headers.get('content-type') ?? '';
   return { status: response.status, type, body: type.includes('json') ? await response.json() : await response.text() };
+}
+
+/** An entry as a bench sends it. */
+export const someReading = (): LedgerEntry => ({
+  kind: 'reading',
+  id: randomUUID(),
+  at: '2026-11-30T08:00:00.000Z',
+  who: 'Ines',
+  subject: { what: 'step', axle: 'rear', step: 'clean' },
+  value: { of: 'choice', choice: 'done' },
+  state: {},
+  instrument: 'By hand',
+});
+
+/** Makes a build with so many entries. @returns its id */
+export async function makeBuild(shop: Running, name: string, entries = 0): Promise<string> {
+  const id = randomUUID();
+  const file = { format: 'hot-spline/build-file', formatVersion: FORMAT_VERSION, build: newBuild(name), ledger: [] };
+  expect((await call(shop, 'POST', '/api/builds', { id, file })).status).toBe(201);
+  for (let i = 0; i < entries; i++)
+    expect((await call(shop, 'POST', `/api/builds/${id}/ledger`, someReading())).status).toBe(201);
+  return id;
 }

@@ -110,5 +110,6 @@ describe('the pool of threads', () => {
     );
     await pool.end();
     for (const one of all) await expectAsync(one).toBeRejectedWithError(/stops/);
+    await expectAsync(ask('short')).toBeRejectedWithError(/stops/);
   });
 });

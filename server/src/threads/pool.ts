@@ -39,6 +39,7 @@ interface Busy {
   readonly timer: NodeJS.Timeout | undefined;
 }
 
+const stopping = (): Problem => new Problem(503, 'stopping', 'Stopping', 'The server stops.');
 const gone = (): Problem => new Problem(499, 'gone', 'Nobody waits', 'The caller has gone.');
 
 /**
@@ -78,6 +79,8 @@ export class Pool {
     input: TaskInput<N>,
     { client, signal }: { readonly client: string; readonly signal?: AbortSignal },
   ): Promise<string> {
+    // Asked behind the end it would wait for ever.
+    if (this.ended) return Promise.reject(stopping());
     if (this.waiting.length >= this.limits.waiting)
       throw new Problem(503, 'busy', 'Busy', `${this.limits.waiting} calculations wait already; try again in a while.`);
     return new Promise((resolve, reject) => {
@@ -190,10 +193,9 @@ export class Pool {
   /** Ends all threads; what waits is refused. */
   async end(): Promise<void> {
     this.ended = true;
-    const stopping = new Problem(503, 'stopping', 'Stopping', 'The server stops.');
-    for (const job of this.waiting.splice(0)) job.reject(stopping);
+    for (const job of this.waiting.splice(0)) job.reject(stopping());
     const all = [...this.idle, ...this.busy.keys()];
-    for (const worker of [...this.busy.keys()]) this.drop(worker, stopping);
+    for (const worker of [...this.busy.keys()]) this.drop(worker, stopping());
     this.idle.length = 0;
     await Promise.all(all.map((worker) => worker.terminate()));
   }

@@ -2,6 +2,7 @@ import { InputError } from '@hot-spline/core';
 import {
   AXLES,
   BuildDeriver,
+  FORMAT_VERSION,
   HEAVY,
   boardWork,
   buildSchema,
@@ -14,20 +15,43 @@ import {
   timesOf,
   type BoardWork,
   type Build,
+  type BuildFile,
   type HeavyContext,
   type Holding,
   type JobTimes,
   type LedgerEntry,
   type Looking,
   type PastSetup,
+  type PhotoFile,
   type ShownFigures,
 } from '@hot-spline/model';
+import { ledgerCsv } from '@hot-spline/model/csv';
 import { open } from '../base/kept';
+import { prepareBuild } from './prepare';
 
 /** A build and its ledger as they are kept: opened where they are worked with. */
 export interface KeptBuild {
   readonly document: { readonly format: number; readonly text: string };
-  readonly entries: readonly { readonly id: string; readonly format: number; readonly text: string }[];
+  /** Its entries in order, as one text: thousands of small things are slow to send to a thread. */
+  readonly entries: string;
+  readonly count: number;
+}
+
+/** What stands between entries of a ledger in one text: no JSON holds it bare [RFC 8259, 7]. */
+export const APART = '\u001e';
+/** Of an entry: id, format, text. */
+function partsOf(line: string): string[] {
+  const first = line.indexOf(' ');
+  const second = line.indexOf(' ', first + 1);
+  return [line.slice(0, first), line.slice(first + 1, second), line.slice(second + 1)];
+}
+
+/** A photo of a build as it is kept; `kept`: the hash of these bytes, where they are not what was sent. */
+export interface KeptPhoto {
+  readonly id: string;
+  readonly type: PhotoFile['type'];
+  readonly bytes: Uint8Array;
+  readonly kept?: string;
 }
 
 /** What the board shows of a build and what other builds learn from it; `unread` says why that can’t be known. */
@@ -41,20 +65,25 @@ export interface Noted {
 }
 
 class Unread extends InputError {
-  constructor(why: string) {
-    super('build', why, 'a build that this program can read');
+  constructor(why: string, what: 'build' | 'ledger' = 'build') {
+    super(what, why, 'a build that this program can read');
   }
 }
 
 function opened({ document, entries }: KeptBuild): { build: Build; ledger: LedgerEntry[] } {
   const build = open(buildSchema, 'build', document.format, document.text);
   if (!build.value) throw new Unread(build.unreadable ?? '');
-  const ledger = entries.map(({ id, format, text }) => {
-    const entry = open(ledgerEntrySchema, 'ledger-entry', format, text);
-    if (!entry.value) throw new Unread(`Entry ${id}: ${entry.unreadable}`);
+  return { build: build.value, ledger: openedLedger({ entries }) };
+}
+
+function openedLedger({ entries }: Pick<KeptBuild, 'entries'>): LedgerEntry[] {
+  if (entries === '') return [];
+  return entries.split(APART).map((line) => {
+    const [id = '', format = '', text = ''] = partsOf(line);
+    const entry = open(ledgerEntrySchema, 'ledger-entry', Number(format), text);
+    if (!entry.value) throw new Unread(`Entry ${id}: ${entry.unreadable}`, 'ledger');
     return entry.value;
   });
-  return { build: build.value, ledger };
 }
 
 /** What an axle taught. */
@@ -125,11 +154,33 @@ function figures({ id, version, kept, looking, system, withWorking }: FiguresAsk
   };
 }
 
+/** The ledger of a build, as it is given out. */
+function ledger({ kept, as }: { readonly kept: KeptBuild; readonly as: 'json' | 'csv' }): LedgerEntry[] | string {
+  const entries = openedLedger(kept);
+  return as === 'csv' ? ledgerCsv(entries) : entries;
+}
+
+/** A build with its ledger and photos, as one file. */
+function buildFile({ kept, photos }: { readonly kept: KeptBuild; readonly photos: readonly KeptPhoto[] }): BuildFile {
+  const { build, ledger: entries } = opened(kept);
+  const files = photos.map(({ bytes, ...photo }) => ({ ...photo, data: Buffer.from(bytes).toString('base64') }));
+  return {
+    format: 'hot-spline/build-file',
+    formatVersion: FORMAT_VERSION,
+    build,
+    ledger: entries,
+    ...(files.length > 0 ? { photos: files } : {}),
+  };
+}
+
 /** What runs on threads, by its name: it takes and gives what can be sent to one, and has no database. */
 export const TASKS = {
   calculation: HEAVY.calculation.run,
   note,
   figures,
+  ledger,
+  buildFile,
+  prepareBuild,
 } as const satisfies Readonly<Record<string, (input: never, context: HeavyContext) => unknown>>;
 
 export type TaskName = keyof typeof TASKS;

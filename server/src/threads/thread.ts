@@ -25,7 +25,8 @@ port.on('message', ({ name, input, end }: ToThread) => {
   Promise.resolve()
     .then(() => task(input, context))
     .then(
-      (result) => say({ kind: 'done', json: JSON.stringify(result) }),
+      // A text is one already.
+      (result) => say({ kind: 'done', json: typeof result === 'string' ? result : JSON.stringify(result) }),
       (error: unknown) => {
         if (error instanceof InputError) {
           const { field, message, allowed } = error;
