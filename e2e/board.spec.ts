@@ -45,7 +45,7 @@ test.describe('the board', () => {
       .trim()
       .split('\n');
     expect(lines[0]).toContain('build,vehicle,use,customer,state,next step');
-    expect(lines.slice(1).map((line) => line.split(',')[0])).toContain('Dunnock');
+    expect(lines.slice(1).map((line) => line.split(',')[1])).toContain('Dunnock');
     expect(lines.join()).not.toContain('Kittiwake');
   });
 

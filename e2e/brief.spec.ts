@@ -1,3 +1,5 @@
+import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import { expect, test } from './bench';
 
 test.describe('ratio story 1: brief and identify', () => {
@@ -146,7 +148,10 @@ test.describe('ratio story 1: brief and identify', () => {
     await page
       .getByLabel('Library file to import')
       .setInputFiles({ name: 'box.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
-    await expect(page.getByText('1 taken from “box.csv”, 1 lines left out')).toBeVisible();
+    const brings = page.getByRole('region', { name: 'What the file brings' });
+    await expect(brings).toContainText('1 line can’t be used');
+    await brings.getByRole('button', { name: 'Take 1 in' }).click();
+    await expect(page.getByText('1 taken from “box.csv”.')).toBeVisible();
     await page
       .getByRole('region', { name: 'Specs' })
       .getByRole('button', { name: new RegExp(name) })
@@ -156,6 +161,50 @@ test.describe('ratio story 1: brief and identify', () => {
       .getByLabel('Library file to import')
       .setInputFiles({ name: 'no.json', mimeType: 'application/json', buffer: Buffer.from('{"format":"other"}') });
     await expect(page.getByText(/Nothing taken/)).toContainText('format');
+  });
+
+  test('a drawer is counted through in a spreadsheet and comes back: what changes is said, and nothing else does', async ({
+    page,
+    request,
+  }) => {
+    const name = `Avocet ${Date.now()}`;
+    const id = randomUUID();
+    const mm = (value: number) => ({ typed: `${value} mm`, value, unit: 'mm' });
+    const piece = (value: number, count: number) => ({ thickness: mm(value), count, origin: 'measured' });
+    const spec = {
+      kind: 'shims',
+      name,
+      seat: 'pack',
+      bore: null,
+      outside: null,
+      pieces: [piece(0.5, 3), piece(0.6, 2)],
+    };
+    await request.put(`/api/library/${id}`, { data: { writeId: randomUUID(), baseVersion: 0, spec } });
+    await page.goto('/library');
+    const [saved] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('link', { name: 'Drawers as CSV' }).click(),
+    ]);
+    const bytes = readFileSync(await saved.path());
+    expect([...bytes.subarray(0, 3)]).toEqual([0xef, 0xbb, 0xbf]);
+    const counted = bytes.toString('utf8').replace(`${id},${name},pack,,,0.5,3,`, `${id},${name},pack,,,0.5,1,`);
+    await page
+      .getByLabel('Library file to import')
+      .setInputFiles({ name: 'drawers.csv', mimeType: 'text/csv', buffer: Buffer.from(counted) });
+    const brings = page.getByRole('region', { name: 'What the file brings' });
+    await expect(brings).toContainText('0 new, 1 changed');
+    await expect(brings).toContainText('comes: piece 0.5 mm | 1');
+    await brings.getByRole('button', { name: 'Take 1 in' }).click();
+    await expect
+      .poll(async () => {
+        const all = (await (await request.get('/api/library')).json()) as {
+          id: string;
+          version: number;
+          spec: unknown;
+        }[];
+        return all.find((one) => one.id === id);
+      })
+      .toMatchObject({ version: 2, spec: { ...spec, pieces: [piece(0.5, 1), piece(0.6, 2)] } });
   });
 
   test('the gearbox of a build comes from the library', async ({ drift, page }) => {

@@ -197,9 +197,11 @@ test.describe('story 5: keep', () => {
     expect((await named()).find(({ id }) => id === first)?.archived).toBe(true);
   });
 
-  test('the file of the whole shop brings its library, and nothing twice', async ({ page, request }) => {
-    const shop = await (await request.get('/api/export')).json();
-    expect(shop.library.length).toBeGreaterThan(5);
+  test('a file of a whole shop of before brings its library, and nothing twice', async ({ page, request }) => {
+    const known = (await (await request.get('/api/library')).json()) as { spec: { name: string } }[];
+    expect(known.length).toBeGreaterThan(5);
+    const { formatVersion } = demoFile('kittiwake-drift-coupe');
+    const shop = { format: 'hot-spline/shop-file', formatVersion, library: known.map(({ spec }) => spec) };
     const name = `Story axle ${crypto.randomUUID().slice(0, 8)}`;
     const library = [shop.library[0], { ...shop.library[0], name }];
     const file = { format: shop.format, formatVersion: shop.formatVersion, builds: [], library };
@@ -212,6 +214,48 @@ test.describe('story 5: keep', () => {
     await expect(page.getByText('1 taken, 1 were here already.')).toBeVisible();
     const specs = await (await request.get('/api/library')).json();
     expect(specs.filter((one: { spec: { name: string } }) => one.spec.name === name).length).toBe(1);
+  });
+
+  test('the archive of one shop comes into another beside what is there, and is seen when all of it is', async ({
+    page,
+    playwright,
+    request,
+  }) => {
+    const { base, server, request: there, id } = await ownShop(playwright);
+    const name = `Sandpiper ${crypto.randomUUID().slice(0, 8)}`;
+    const file = await (await there.get(`/api/builds/${id}/export`)).json();
+    const build = crypto.randomUUID();
+    await there.post('/api/builds', { data: { id: build, file: { ...file, build: { ...file.build, name } } } });
+    await page.goto(base);
+    await page.getByRole('button', { name: 'Archive' }).click();
+    await page.getByLabel('Customers’ names and addresses too').uncheck();
+    const [saved] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('link', { name: 'Save the archive' }).click(),
+    ]);
+    expect(saved.suggestedFilename()).toMatch(/^shop-.*\.hot-spline\.zip$/);
+    const zip = await saved.path();
+    const buffer = readFileSync(zip);
+    await page.goto(`/?search=${encodeURIComponent(name)}`);
+    // By the button for any file: an archive is known by its name.
+    await page
+      .getByLabel('Build file to import')
+      .setInputFiles({ name: 'shop.hot-spline.zip', mimeType: 'application/zip', buffer });
+    const panel = page.getByRole('region', { name: 'Bring an archive in' });
+    await expect(panel.getByText(/^comes? in$/).first()).toBeVisible();
+    expect((await request.get(`/api/builds/${build}`)).status()).toBe(404);
+    await panel.getByRole('button', { name: 'Bring it in' }).click();
+    await expect(panel.getByText('All of it is here.')).toBeVisible();
+    await expect(page.locator('tbody tr', { hasText: name })).toHaveCount(1);
+    expect(await (await request.get(`/api/builds/${build}/raw`)).json()).toEqual(
+      await (await there.get(`/api/builds/${build}/raw`)).json(),
+    );
+    await panel.getByRole('button', { name: 'Choose another' }).click();
+    await page.getByLabel('Archive to bring in').setInputFiles({ name: 'x.zip', mimeType: 'application/zip', buffer });
+    await expect(panel.getByText('are here already: nothing changes').first()).toBeVisible();
+    await panel.getByRole('button', { name: 'Leave it' }).click();
+    await there.dispose();
+    await kill(server);
   });
 
   test('a broken file is refused by the name of its field', async ({ page }) => {

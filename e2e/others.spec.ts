@@ -71,7 +71,7 @@ test.describe('seen by the others', () => {
     const signed = async (): Promise<boolean> =>
       JSON.stringify(await (await request.get(`/api/builds/${drift.id}/ledger`)).json()).includes('"name":"Mo"');
     await sign();
-    await expect(page.getByText('Not signed')).toBeVisible();
+    await expect(page.getByText('Not signed', { exact: true })).toBeVisible();
     await expect(gate).not.toContainText('Signed by Mo');
     expect(await signed()).toBe(false);
     await page.reload();

@@ -42,16 +42,19 @@ test('calc answers each line at once, until its input ends', async () => {
   const answered = (): number => text.split('\n').filter((line) => line !== '').length;
   calc.stdin.write('{"name":"gearing.teeth","input":{"ring":41,"pinion":11}}\n');
   await expect.poll(answered, { timeout: 60_000 }).toBe(1);
-  calc.stdin.write('{"name":"gearing.teeth","input":{"ring":"many"}}\nrubbish\n');
-  await expect.poll(answered).toBe(3);
+  calc.stdin.write('{"id":7,"name":"gearing.teeth","input":{"ring":"many"}}\nrubbish\n\n');
+  calc.stdin.write('{"id":"a","name":"gearing.teeth","inputs":{}}\n');
+  await expect.poll(answered).toBe(5);
   const code = new Promise((resolve) => calc.once('exit', resolve));
   calc.stdin.end();
   expect(await code).toBe(0);
-  const [first, second, third] = text
+  const [first, second, third, blank, unknown] = text
     .trim()
     .split('\n')
     .map((line) => JSON.parse(line) as Record<string, never>);
   expect(first).toEqual({ output: { ratio: 41 / 11, hunting: 'hunting', commonDivisor: 1 } }); // [exact]
-  expect(second).toEqual({ error: expect.objectContaining({ field: 'ring' }) });
+  expect(second).toEqual({ id: 7, error: expect.objectContaining({ field: 'ring' }) });
   expect(third).toEqual({ error: expect.objectContaining({ field: 'input' }) });
+  expect(blank).toEqual({ error: expect.objectContaining({ field: 'line' }) });
+  expect(unknown).toEqual({ id: 'a', error: expect.objectContaining({ field: 'inputs' }) });
 });

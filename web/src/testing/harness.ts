@@ -164,6 +164,16 @@ export class Screen<T> {
     await this.fixture.whenStable();
   }
 
+  /** Chooses a file, by the name that the field says. */
+  async upload(label: string, name: string, text: string): Promise<void> {
+    const input = this.find<HTMLInputElement>(`input[type="file"][aria-label="${label}"]`);
+    const files = new DataTransfer();
+    files.items.add(new File([text], name));
+    input.files = files.files;
+    input.dispatchEvent(new Event('change'));
+    await this.fixture.whenStable();
+  }
+
   async click(name: string | HTMLElement): Promise<void> {
     const named = (button: HTMLElement): boolean =>
       (button.getAttribute('aria-label') ?? button.textContent ?? '').trim() === name;

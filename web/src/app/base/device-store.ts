@@ -52,3 +52,13 @@ export class DeviceStore {
 export const deviceStore = new DeviceStore(() => localStorage);
 /** Of this tab, over its reloads. */
 export const tabStore = new DeviceStore(() => sessionStorage);
+
+/** What the service worker of this page has kept of an answer; null where there is none, or the browser keeps nothing. */
+export async function keptAnswer(address: string): Promise<Response | null> {
+  try {
+    return typeof caches === 'undefined' ? null : ((await caches.match(address, { ignoreVary: true })) ?? null);
+  } catch (error) {
+    console.warn('this browser keeps no answers for this page', error);
+    return null;
+  }
+}

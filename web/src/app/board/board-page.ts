@@ -28,6 +28,8 @@ import { localDay, sayDay } from '../base/day';
 import { Radios } from '../shared/radios';
 import { BoardRows, type BoardSort } from './board-rows';
 import { KeepNotice, KeepState } from './keep-notice';
+import { ArchivePanel } from './archive-panel';
+import { ArrivalState } from './arrival-state';
 import { Restore } from './restore';
 import { RecallPanel } from './recall-panel';
 import { StartSheet } from './start-sheet';
@@ -60,7 +62,18 @@ const FOLLOW_MS = 700;
 /** All builds of the shop: open, start, copy, import, export, put away. */
 @Component({
   selector: 'hs-board-page',
-  imports: [KeepNotice, Restore, Finder, Header, Radios, RecallPanel, RouterLink, StartSheet, TableModule],
+  imports: [
+    ArchivePanel,
+    KeepNotice,
+    Restore,
+    Finder,
+    Header,
+    Radios,
+    RecallPanel,
+    RouterLink,
+    StartSheet,
+    TableModule,
+  ],
   providers: [BoardRows],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'key($event)' },
@@ -83,6 +96,8 @@ export class BoardPage {
   protected readonly views = VIEWS;
   protected readonly view = signal<'list' | 'states'>('list');
   protected readonly recalling = signal(false);
+  protected readonly archiving = signal(false);
+  private readonly arrivals = inject(ArrivalState);
   private waiting: ReturnType<typeof setTimeout> | undefined;
   protected readonly finding = signal(false);
   protected readonly starting = signal(false);
@@ -218,6 +233,11 @@ export class BoardPage {
     const file = input.files?.[0];
     input.value = '';
     if (!file) return;
+    if (/\.zip$/i.test(file.name)) {
+      this.archiving.set(true);
+      await this.arrivals.send(file);
+      return;
+    }
     await this.work(async () => {
       if (file.size > LARGEST_FILE)
         throw new InputError('file', `file “${file.name}” is larger than 32 MB.`, 'at most 32 MB');

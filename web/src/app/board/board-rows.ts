@@ -1,3 +1,4 @@
+import { serverPath } from '../base/server-path';
 import { Injectable, computed, signal } from '@angular/core';
 import { BOARD_STATES, type BoardRow, type BoardState } from '@hot-spline/model';
 import { ApiError, api } from '../state/api';
@@ -28,7 +29,7 @@ export class BoardRows {
   private readonly pieces = new Set<number>();
 
   /** Address of all that is looked for, in its order, as CSV. */
-  readonly csvUrl = computed(() => `/api/board?${new URLSearchParams({ ...this.question(), as: 'csv' })}`);
+  readonly csvUrl = computed(() => serverPath(`/board?${new URLSearchParams({ ...this.question(), as: 'csv' })}`));
 
   private question() {
     const state = this.state();

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { signal, type Provider } from '@angular/core';
-import type { Board, BoardRow, HealthAnswer, Recall } from '@hot-spline/model';
+import type { Arrival, ArrivalPlan, Board, BoardRow, HealthAnswer, Recall } from '@hot-spline/model';
 import { Screen, openBench } from '../../testing/harness';
 import { Away } from '../state/away';
 import { Outbox } from '../state/outbox';
@@ -8,6 +8,7 @@ import { BoardPage } from './board-page';
 import { BoardRows } from './board-rows';
 import { KeepState } from './keep-notice';
 import { RecallPanel } from './recall-panel';
+import { ArchivePanel } from './archive-panel';
 import { LOAD_ANEW, Restore } from './restore';
 
 const ID = (n: number): string => `a0000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
@@ -179,11 +180,7 @@ describe('a new shop', () => {
     open({ provide: LOAD_ANEW, useValue: anew });
     const screen = await Screen.of(Restore);
     (globalThis.fetch as jasmine.Spy).and.callFake(() => Promise.resolve(answer()));
-    const input = screen.find<HTMLInputElement>('input');
-    const files = new DataTransfer();
-    files.items.add(new File(['zip'], 'shop.zip'));
-    input.files = files.files;
-    input.dispatchEvent(new Event('change'));
+    await screen.upload('Backup to bring back', 'shop.zip', 'zip');
     return { screen, anew };
   };
 
@@ -200,6 +197,107 @@ describe('a new shop', () => {
     const { screen } = await restoring(() => Response.json({ detail: 'It has no manifest.' }, { status: 422 }));
     await screen.until(() => screen.text.includes('It has no manifest.'));
     expect(screen.text).toContain('Bring a backup back');
+  });
+});
+
+describe('an archive', () => {
+  const none = { new: 0, longer: 0, same: 0, older: 0, other: 0, broken: 0 };
+  const plan: ArrivalPlan = {
+    builds: { ...none, new: 1, longer: 1, same: 3, other: 1, broken: 1 },
+    specs: { ...none, same: 18 },
+    named: [
+      { id: ID(1), name: 'Sandpiper', fate: 'longer' },
+      { id: ID(2), name: 'Whimbrel', fate: 'other' },
+      { id: ID(3), name: 'Siskin: 1 of 3 entries missing', fate: 'broken' },
+    ],
+    entries: 7,
+    photos: 0,
+    customers: 2,
+  };
+  const said = (more: Partial<Arrival>): Arrival => ({
+    id: ID(9),
+    state: 'ready',
+    done: 0,
+    of: 4,
+    problem: '',
+    made: '2026-11-30T08:00:00.000Z',
+    plan,
+    ...more,
+  });
+  /** What the server has on its way; each call of the panel is written down. */
+  const panel = async (first: Arrival | null) => {
+    open();
+    const server = { now: first, calls: [] as string[] };
+    (globalThis.fetch as jasmine.Spy).and.callFake((url: string, init: RequestInit = {}) => {
+      const { method = 'GET', body } = init;
+      if (url === '/api/shop')
+        return Promise.resolve(
+          Response.json({
+            id: ID(5),
+            version: '0',
+            currency: 'EUR',
+            decimal: null,
+            name: '',
+            logo: null,
+            address: '',
+            hourRate: null,
+            open: false,
+          }),
+        );
+      if (method !== 'GET') server.calls.push(`${method} ${url} ${typeof body === 'string' ? body : ''}`.trim());
+      if (method === 'DELETE') server.now = said({ state: 'stopped' });
+      if (method === 'POST' && server.now) server.now = { ...server.now, state: 'arriving', done: 1 };
+      const list = server.now ? [server.now] : [];
+      return Promise.resolve(
+        Response.json(url === '/api/arrivals' && method === 'GET' ? list : server.now, {
+          status: method === 'POST' ? 202 : 200,
+        }),
+      );
+    });
+    const screen = await Screen.of(ArchivePanel);
+    await screen.until(() => server.now === null || !screen.text.includes('Choose an archive'));
+    return { screen, server };
+  };
+
+  it('says before what it does, asks for it, and how far it is; another page’s is seen too', async () => {
+    const { screen, server } = await panel(said({}));
+    for (const words of [
+      '1 build comes in',
+      '1 build goes on behind what is here',
+      '7 ledger entries come with them',
+      '2 customers come in',
+      '3 builds are here already: nothing changes',
+      '1 build stays as it is here',
+      '1 build stays out: it does not add up',
+      'Siskin: 1 of 3 entries missing',
+    ])
+      expect(screen.text.replace(/\s+/g, '')).toContain(words.replace(/\s+/g, ''));
+    await screen.click('Bring it in');
+    await screen.until(() => screen.text.includes('Bringing it in: 25 %'));
+    expect(server.calls).toEqual([`POST /api/arrivals/${ID(9)} {"customers":true}`]);
+    server.now = said({ state: 'arrived' });
+    await screen.until(() => screen.text.includes('All of it is here.'));
+  });
+
+  it('that brings nothing is only left; one that is on its way can be stopped', async () => {
+    const nothing = { ...plan, builds: { ...none, same: 4 }, entries: 0, customers: 0, named: [] };
+    const { screen } = await panel(said({ plan: nothing }));
+    expect(screen.text).toContain('All of it is here already.');
+    expect(screen.text).not.toContain('Bring it in');
+  });
+
+  it('says what is wrong with one', async () => {
+    const { screen } = await panel(said({ state: 'failed', plan: null, problem: 'It has no manifest.' }));
+    expect(screen.text).toContain('It has no manifest.');
+    expect(screen.text).toContain('nothing of it was kept');
+  });
+
+  it('that is on its way is stopped, and that is said', async () => {
+    const { screen, server } = await panel(said({ state: 'arriving', done: 2 }));
+    expect(screen.text).toContain('50 %');
+    await screen.click('Stop and take it back');
+    await screen.until(() => screen.text.includes('Stopped; nothing of it was kept.'));
+    expect(server.calls).toEqual([`DELETE /api/arrivals/${ID(9)}`]);
   });
 });
 

@@ -93,7 +93,7 @@ import { newId } from '../base/new-id';
           verb="Add"
           (taken)="add($event)"
         />
-        <a class="quiet" href="/api/customers" download="customers.json">Export them</a>
+        <a class="quiet" href="api/customers" download="customers.json">Export them</a>
       </section>
     </div>
     <button type="button" class="quiet" (click)="closed.emit()">Close</button>

@@ -1,3 +1,4 @@
+import { serverPath } from '../base/server-path';
 import { NgComponentOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
@@ -335,7 +336,7 @@ export class BuildPage {
   });
   /** Name of the sheet that is open, for the title of the page. */
   private readonly sheetName = computed(() => this.open()?.name ?? '');
-  protected readonly exportUrl = computed(() => `/api/builds/${this.id()}/export`);
+  protected readonly exportUrl = computed(() => serverPath(`/builds/${this.id()}/export`));
   protected readonly keyLines: readonly (readonly [string, string])[] = [
     ...this.sheets.map(({ key, name }) => [`g ${[...key].join(' ')}`, name] as const),
     ['g b o', 'Board of builds'],

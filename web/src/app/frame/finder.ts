@@ -1,3 +1,4 @@
+import { serverPath } from '../base/server-path';
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, inject, model, signal, viewChild } from '@angular/core';
 import { Router } from '@angular/router';
@@ -181,12 +182,12 @@ export class Finder {
       { kind: 'command', name: 'Board of builds', more: '', run: go('/') },
       { kind: 'command', name: 'Library of axles and gearboxes', more: '', run: go('/library') },
       { kind: 'command', name: 'Practice bench', more: '', run: go('/practice') },
-      { kind: 'command', name: 'Import a build or a shop file', more: 'on the board', run: go('/') },
+      { kind: 'command', name: 'Import a build or an archive', more: 'on the board', run: go('/') },
       {
         kind: 'command',
-        name: 'Export all builds and the library',
+        name: 'Archive of the whole shop',
         more: 'one file',
-        run: () => location.assign('/api/export'),
+        run: () => location.assign(serverPath('/archive')),
       },
       { kind: 'command', name: 'Print what is open', more: 'or save as PDF', run: printSoon },
       {
@@ -286,7 +287,7 @@ export class Finder {
         kind: 'command',
         name: 'Export this build',
         more: 'one file',
-        run: () => location.assign(`/api/builds/${id}/export`),
+        run: () => location.assign(serverPath(`/builds/${id}/export`)),
       },
       { kind: 'command', name: 'Save the tables of this sheet', more: 'CSV', run: () => saveSoon('table') },
       { kind: 'command', name: 'Save the drawings of this sheet', more: 'SVG', run: () => saveSoon('drawing') },

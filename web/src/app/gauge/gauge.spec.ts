@@ -3,7 +3,7 @@ import { standInReading } from '@hot-spline/core';
 import type { Reading } from '@hot-spline/model';
 import { Screen, openBench, until } from '../../testing/harness';
 import { assemblyOf, setUpBuild } from '../../testing/set-up';
-import { ledgerRow } from '../ledger/ledger-sheet';
+import { ledgerRow } from '../ledger/ledger-row';
 import { BaselineSheet } from '../mesh/baseline-sheet';
 import { MeshSheet } from '../mesh/mesh-sheet';
 import { GaugeDock } from '../frame/gauge-dock';

@@ -1,3 +1,4 @@
+import { serverPath } from '../base/server-path';
 import { Injectable, computed, inject, signal } from '@angular/core';
 import {
   formatIn,
@@ -124,7 +125,9 @@ export class Gauge {
     this.source.set('stand-in');
     this.streamed = streamed;
     this.status.set('connecting');
-    const stream = new EventSource(`/api/gauges/${kind}?values=${values}&seed=${Math.floor(Math.random() * 1e6)}`);
+    const stream = new EventSource(
+      serverPath(`/gauges/${kind}?values=${values}&seed=${Math.floor(Math.random() * 1e6)}`),
+    );
     this.stream = stream;
     stream.onmessage = ({ data }: MessageEvent<string>) => this.line(data);
     // The browser tries again by itself; what was read stays.

@@ -1,69 +1,19 @@
+import { serverPath } from '../base/server-path';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { formatIn, type UnitSystem } from '@hot-spline/core';
-import { readingBase, voidedBy, type Build, type LedgerEntry, type Reading } from '@hot-spline/model';
+import { voidedBy } from '@hot-spline/model';
 import { TableModule } from 'primeng/table';
 import { Bench } from '../state/bench';
 import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
 import { VoidButton } from '../shared/void-button';
 import { sayMoment } from '../base/day';
-import { kindOf, typedText } from '../shared/reading-words';
-
-interface Row {
-  readonly entry: LedgerEntry;
-  readonly what: string;
-  readonly typed: string;
-  readonly shown: string;
-  readonly with: string;
-  readonly note: string;
-}
-
-function readingRow(reading: Reading, build: Build, system: UnitSystem): Omit<Row, 'entry'> {
-  const subject = kindOf(reading);
-  const kind = subject?.value;
-  const what = subject?.words(reading.subject, build) ?? reading.subject.what;
-  const several = reading.value.of === 'number' && reading.value.entries.length > 1;
-  const { gauge } = reading;
-  const sent = gauge?.lines.filter(Boolean).join('; ');
-  const note = [
-    gauge?.simulated && 'simulated: counts for nothing',
-    gauge && sent && `${gauge.name} sent ${sent}`,
-    several && `${reading.value.of === 'number' ? reading.value.counts : ''} of them counts`,
-    reading.note,
-  ];
-  const common = { what, with: reading.instrument, note: note.filter(Boolean).join('; ') };
-  const typed = typedText(reading);
-  if (kind?.of !== 'number') return { ...common, typed, shown: '' };
-  const { text, unit } = formatIn(readingBase(reading), kind.quantity, system, undefined, kind.scale);
-  // What was typed in this unit is not said twice.
-  return { ...common, typed, shown: typed.endsWith(unit) ? '' : `${text} ${unit}` };
-}
-
-/** What an entry says, in the words of the bench. */
-export function ledgerRow(entry: LedgerEntry, build: Build, system: UnitSystem): Row {
-  switch (entry.kind) {
-    case 'reading':
-      return { entry, ...readingRow(entry, build, system) };
-    case 'decision':
-      return { entry, what: entry.about, typed: entry.decided, shown: '', with: 'decision', note: entry.why };
-    case 'signature':
-      return {
-        entry,
-        what: `Gate ${entry.gate}`,
-        typed: entry.name,
-        shown: '',
-        with: 'signature',
-        note: entry.note ?? '',
-      };
-    case 'void':
-      return { entry, what: 'Void', typed: '', shown: '', with: '', note: entry.reason };
-  }
-}
+import { BringReadings } from './bring-readings';
+import { ledgerRow } from './ledger-row';
 
 /** Everything measured on this build, newest first; nothing is ever changed, only voided. */
 @Component({
   selector: 'hs-ledger-sheet',
-  imports: [SheetHead, TableModule, VoidButton],
+  imports: [BringReadings, SheetHead, TableModule, VoidButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <hs-sheet-head
@@ -83,6 +33,7 @@ export function ledgerRow(entry: LedgerEntry, build: Build, system: UnitSystem):
           (input)="table.filterGlobal(filter.value, 'contains')"
         />
         <a class="quiet" [href]="csvUrl()" download><i class="pi pi-download" aria-hidden="true"></i>CSV</a>
+        <hs-bring-readings />
       </div>
       <p-table
         #table
@@ -147,6 +98,7 @@ export function ledgerRow(entry: LedgerEntry, build: Build, system: UnitSystem):
           Press <kbd class="mono">m</kbd> anywhere to measure the next piece; each reading lands here with its time and
           instrument.
         </p>
+        <div class="tools no-print"><hs-bring-readings /></div>
       </div>
     }
   `,
@@ -154,8 +106,13 @@ export function ledgerRow(entry: LedgerEntry, build: Build, system: UnitSystem):
   styles: `
     .tools {
       display: flex;
+      flex-wrap: wrap;
       gap: var(--space-2);
       margin-bottom: var(--space-2);
+    }
+    .tools input[type='search'] {
+      flex: 1 1 220px;
+      width: auto;
     }
     .value {
       overflow-wrap: anywhere;
@@ -218,7 +175,7 @@ export class LedgerSheet {
 
   /** Only the rows in sight are drawn once there are many. */
   protected readonly many = computed(() => this.rows().length > 80);
-  protected readonly csvUrl = computed(() => `/api/builds/${this.bench.editor().id}/ledger?as=csv`);
+  protected readonly csvUrl = computed(() => serverPath(`/builds/${this.bench.editor().id}/ledger?as=csv`));
 
   constructor() {
     jumpTo(this.at);

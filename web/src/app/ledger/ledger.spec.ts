@@ -11,8 +11,10 @@ import {
 } from '@hot-spline/model';
 import { plateBuild } from '../../testing/drift';
 import { Screen, openBench } from '../../testing/harness';
+import { ledgerCsv } from '@hot-spline/model/csv';
 import { MeasureTab } from '../pack/measure-tab';
-import { LedgerSheet, ledgerRow } from './ledger-sheet';
+import { ledgerRow } from './ledger-row';
+import { LedgerSheet } from './ledger-sheet';
 
 const reading = (n: number, subject: SubjectOf, mm = 2): Reading => ({
   kind: 'reading',
@@ -46,6 +48,33 @@ describe('the ledger sheet', () => {
     expect(screen.find('tr.void').textContent).toContain('void: read the wrong line');
     expect(screen.all('tr.void hs-void').length).toBe(0);
     expect(bench.derived()?.axles.rear?.pack?.left.members[0]?.thicknessMm).toBe(2);
+  });
+
+  it('takes readings of a CSV file in when somebody says so: what is there is left, what it can’t read is listed', async () => {
+    const bench = openBench(plateBuild(), [reading(1, left, 2)]);
+    const screen = await Screen.of(LedgerSheet);
+    const other = reading(1, left, 3);
+    const mine = 'reading,,,,ring-runout,rear,,0.02 mm,,,,,Dial indicator,,';
+    const text = `${ledgerCsv([other, reading(2, left, 2.1)])}${mine}\nreading,,,,ring-runout,rear,,0.02,,,,,Dial indicator,,\n`;
+    await screen.upload('CSV file of readings', 'bench.csv', text);
+    const panel = () => screen.find('[aria-label="What the file brings"]').textContent ?? '';
+    await screen.until(() => screen.text.includes('“bench.csv”'));
+    expect(panel()).toContain('2 new');
+    expect(panel()).toContain('1 say something else');
+    expect(panel()).toContain('1 line can’t be used');
+    expect(panel()).toContain('has no unit');
+    expect(bench.ledger().length).toBe(1);
+    await screen.click('Append 2');
+    expect(bench.ledger().length).toBe(3);
+    expect(bench.ledger()[1]).toEqual(reading(2, left, 2.1));
+    // The same file once more: what has no id of its own has been given the same one.
+    await screen.upload('CSV file of readings', 'bench.csv', text);
+    await screen.until(() => screen.text.includes('“bench.csv”'));
+    expect(panel()).toContain('0 new, 2 here already');
+    await screen.click('Leave it');
+    await screen.upload('CSV file of readings', 'no.csv', 'a,b\n1,2\n');
+    await screen.until(() => screen.text.includes('Nothing taken.'));
+    expect(bench.ledger().length).toBe(3);
   });
 
   it('shows decisions and signatures with who made them', async () => {

@@ -12,7 +12,7 @@ import {
 import { RouterLink } from '@angular/router';
 import { DECIMAL_SIGNS, InputError } from '@hot-spline/core';
 import { takenFrom, type LibrarySpec, type ShopSettings as Settings } from '@hot-spline/model';
-import { readLibraryFile, textOf, type BadLine } from '@hot-spline/model/csv';
+import { compareLibrary, readLibraryFile, textOf } from '@hot-spline/model/csv';
 import { Store } from '@ngrx/store';
 import { TableModule } from 'primeng/table';
 import { Finder } from '../frame/finder';
@@ -24,6 +24,7 @@ import type { StoredSpec } from '../state/api';
 import { ShopSettings } from '../state/shop-settings';
 import { ShopSetUps } from '../state/set-ups';
 import { uiActions } from '../state/ui';
+import { BringSpecs, type BroughtSpecs } from './bring-specs';
 import { AxleSpecEditor } from './axle-spec-editor';
 import { FrictionTableEditor } from './friction-table-editor';
 import { GearboxSpecEditor } from './gearbox-spec-editor';
@@ -65,6 +66,7 @@ const LARGEST_FILE = 8 * 1024 * 1024;
   selector: 'hs-library-page',
   imports: [
     AxleSpecEditor,
+    BringSpecs,
     Choice,
     Finder,
     FrictionTableEditor,
@@ -106,7 +108,8 @@ export class LibraryPage {
   readonly spec = input<string>();
   private readonly chosen = linkedSignal<string | null>(() => this.spec() ?? null);
   protected readonly notice = signal<string | null>(null);
-  protected readonly bad = signal<readonly BadLine[]>([]);
+  /** What a file would change: nothing of it is taken in before somebody says so. */
+  protected readonly brought = signal<BroughtSpecs | null>(null);
   protected readonly active = this.library.active;
   protected readonly archived = computed(() => this.state().specs.filter(({ archived }) => archived));
   protected readonly selected = computed(
@@ -205,22 +208,26 @@ export class LibraryPage {
     this.chosen.set(this.library.add(newSpec(kind)));
   }
 
+  protected take({ name, specs }: BroughtSpecs): void {
+    this.library.bring(specs);
+    const taken = specs.filter(({ fate }) => fate === 'new' || fate === 'changed').length;
+    this.notice.set(`${taken} taken from “${name}”.`);
+    this.brought.set(null);
+  }
+
   protected async import(): Promise<void> {
     const input = this.picker().nativeElement;
     const file = input.files?.[0];
     input.value = '';
     if (!file) return;
-    this.bad.set([]);
+    this.brought.set(null);
     try {
       if (file.size > LARGEST_FILE)
         throw new InputError('file', `file “${file.name}” is larger than 8 MB.`, 'at most 8 MB');
-      const { specs, bad } = readLibraryFile(textOf(new Uint8Array(await file.arrayBuffer())));
-      const [first] = specs.map((spec) => this.library.add(spec));
-      if (first !== undefined) this.chosen.set(first);
-      this.bad.set(bad);
-      this.notice.set(
-        `${specs.length} taken from “${file.name}”${bad.length ? `, ${bad.length} lines left out:` : '.'}`,
-      );
+      const here = this.state().specs;
+      const { specs, bad } = readLibraryFile(textOf(new Uint8Array(await file.arrayBuffer())), here);
+      this.notice.set(null);
+      this.brought.set({ name: file.name, specs: compareLibrary(specs, here), bad });
     } catch (error) {
       if (!(error instanceof InputError)) throw error;
       this.notice.set(`Nothing taken. ${error.message} Allowed: ${error.allowed}.`);

@@ -2,6 +2,7 @@ import { newAxleSpec } from '@hot-spline/model';
 import { TestBed } from '@angular/core/testing';
 import { Store } from '@ngrx/store';
 import { Screen, openBench } from '../../testing/harness';
+import { libraryCsv } from '@hot-spline/model/csv';
 import { LibraryPage } from './library-page';
 import { libraryActions, libraryFeature } from '../state/library-slice';
 import { newGearboxSpec } from './new-spec';
@@ -99,6 +100,29 @@ describe('the library', () => {
     const newer = { ...old, version: 3, spec: newAxleSpec('Heron of another tab') };
     store.dispatch(libraryActions.loaded({ specs: [newer] }));
     expect(specs().find((one) => one.id === id(1))?.spec.name).toBe('Heron of another tab');
+  });
+
+  it('says of a file what is new, changed and the same before anything of it is taken in', async () => {
+    const { screen, specs } = await open();
+    const heron = newAxleSpec('Heron', 'transaxle');
+    const text = libraryCsv([
+      { id: id(1), spec: heron },
+      { id: id(2), spec: newGearboxSpec('Curlew') },
+      { id: null, spec: newAxleSpec('Fresh') },
+    ]);
+    await screen.upload('Library file to import', 'library.csv', text);
+    await screen.until(() => screen.text.includes('“library.csv”'));
+    const panel = screen.find('[aria-label="What the file brings"]').textContent ?? '';
+    expect(panel.replace(/\s+/g, ' ')).toContain('1 new, 1 changed, 1 the same.');
+    expect(panel).toContain('comes: construction transaxle');
+    expect(specs().length).toBe(3);
+    await screen.click('Take 2 in');
+    expect(specs().find((one) => one.id === id(1))?.spec).toEqual(heron);
+    expect(specs().filter(({ spec }) => spec.name === 'Fresh').length).toBe(1);
+    expect(specs().find((one) => one.id === id(2))?.version).toBe(4);
+    await screen.upload('Library file to import', 'no.json', '{"format":"other"}');
+    await screen.until(() => screen.text.includes('Nothing taken.'));
+    expect(specs().length).toBe(4);
   });
 
   it('a server that is away is told', async () => {

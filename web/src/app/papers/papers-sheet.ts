@@ -20,6 +20,7 @@ import { ShopSettings } from '../state/shop-settings';
 import { LABEL_SIZES, type LabelSize } from '../shared/label-sizes';
 import { labelFacts } from './label';
 import { papersOf, type Paper } from './documents';
+import { ownAddress } from '../base/server-path';
 import { drivelineSvg, labelText } from './paper';
 import { pdfOf } from './pdf';
 import { csvOf, tablesOf } from './tables';
@@ -118,7 +119,7 @@ export class PapersSheet {
   protected readonly code = computed(() => {
     const [input, id] = [this.input(), this.bench.editor().id];
     return input && id
-      ? labelText(this.settings().address || location.origin, id, labelFacts({ ...input, photos: [] }))
+      ? labelText(this.settings().address || ownAddress(), id, labelFacts({ ...input, photos: [] }))
       : '';
   });
   private readonly drawn = signal('');

@@ -1,4 +1,5 @@
 import type {
+  Arrival,
   Board,
   Build,
   BuildFile,
@@ -16,6 +17,8 @@ import type {
   WireRoute,
   z,
 } from '@hot-spline/model';
+import { keptAnswer } from '../base/device-store';
+import { serverPath } from '../base/server-path';
 import { SHOP_HEADER, routes } from '@hot-spline/model/document';
 
 export type { BuildSummary, Shop, StoredBuild, StoredSpec } from '@hot-spline/model';
@@ -50,7 +53,7 @@ interface Sent {
 }
 
 function addressOf({ path }: WireRoute, params: Sent['params'] = {}): string {
-  return `/api${path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(params[name] ?? ''))}`;
+  return serverPath(path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(params[name] ?? '')));
 }
 
 const queryOf = (query: Sent['query']): string =>
@@ -66,6 +69,11 @@ async function jsonOf(response: Response): Promise<unknown> {
     return undefined;
   }
 }
+
+const AWAY = [502, 503, 504];
+/** Whether it is a problem document of this program. */
+const isOurs = (answer: unknown): boolean =>
+  typeof answer === 'object' && String((answer as { type?: unknown } | null)?.type).startsWith('urn:hot-spline:');
 
 /**
  * Calls a route of the wire and checks what comes back by its schema.
@@ -91,9 +99,14 @@ async function call<R extends WireRoute>(
     const late = error instanceof Error && error.name === 'TimeoutError';
     throw new ApiError(0, late ? 'The server does not answer.' : 'The server can’t be reached.');
   }
-  const answer = await jsonOf(response);
-  // What the service worker answers in place of a server that is away.
-  if (response.status === 504 && answer === undefined) throw new ApiError(0, 'The server can’t be reached.');
+  let answer = await jsonOf(response);
+  // What the service worker, or a proxy, answers in place of a server that is away: what this device has kept stands for it.
+  if (AWAY.includes(response.status) && !isOurs(answer)) {
+    const kept = route.method === 'get' ? await keptAnswer(response.url) : null;
+    if (!kept) throw new ApiError(0, 'The server can’t be reached.');
+    response = kept;
+    answer = await jsonOf(kept);
+  }
   if (!response.ok) {
     const problem = typeof answer === 'object' && answer !== null ? (answer as Record<string, unknown>) : {};
     const detail = problem['detail'] ?? `The server answered ${response.status}.`;
@@ -112,6 +125,13 @@ export const api = {
   check: (): Promise<HealthAnswer> => call(routes.check),
   backup: (): Promise<HealthAnswer> => call(routes.backup),
   restore: (file: Blob) => call(routes.restore, { body: file.slice(0, file.size, 'application/zip'), patient: true }),
+  arrivals: (): Promise<Arrival[]> => call(routes.arrivals),
+  sendArchive: (shop: string, file: Blob): Promise<Arrival> =>
+    call(routes.sendArchive, { body: file.slice(0, file.size, 'application/zip'), patient: true, shop }),
+  takeArchive: (shop: string, id: string, customers: boolean): Promise<Arrival> =>
+    call(routes.takeArchive, { params: { id }, body: { customers }, shop }),
+  dropArchive: (shop: string, id: string): Promise<Arrival> =>
+    call(routes.dropArchive, { params: { id }, patient: true, shop }),
   board: (query: Readonly<Record<string, string | number>>): Promise<Board> => call(routes.board, { query }),
   recall: (of?: string): Promise<Recall> => call(routes.recall, of === undefined ? {} : { query: { of } }),
   customers: (): Promise<Customer[]> => call(routes.customers),

@@ -210,6 +210,11 @@ export class Bench {
     this.write({ kind: 'signature', ...this.written(), gate, name, figures: { ...figures }, ...more });
   }
 
+  /** Appends entries as they stand, in their order: out of a file. */
+  bring(entries: readonly LedgerEntry[]): void {
+    for (const entry of entries) this.write(entry);
+  }
+
   voidEntry(id: string, reason: string): void {
     this.write({ kind: 'void', ...this.written(), voids: id, reason });
   }

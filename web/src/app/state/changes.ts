@@ -1,3 +1,4 @@
+import { serverPath } from '../base/server-path';
 import { Injectable } from '@angular/core';
 import { routes, type Changed } from '@hot-spline/model/document';
 import { Subject } from 'rxjs';
@@ -50,7 +51,7 @@ export class Changes {
   private listen(): Promise<never> {
     const open = (): void => {
       const since = this.last === null ? '' : `&since=${encodeURIComponent(this.last)}`;
-      const source = new EventSource(`/api${routes.changes.path}?ngsw-bypass=1${since}`);
+      const source = new EventSource(serverPath(`${routes.changes.path}?ngsw-bypass=1${since}`));
       source.onmessage = ({ data, lastEventId }: MessageEvent<string>) => {
         const parsed = routes.changes.answers[200].schema.safeParse(JSON.parse(data));
         // A newer server tells of what this program does not know yet.

@@ -137,10 +137,10 @@ describe('effects', () => {
       editorActions.failed({ id: B, missing: false, problem: 'The server can’t be reached.' }),
     );
     answers = {
-      [`/api/builds/${B}`]: { status: 503, body: {} },
-      [`/api/builds/${B}/ledger`]: { status: 503, body: {} },
+      [`/api/builds/${B}`]: { status: 500, body: {} },
+      [`/api/builds/${B}/ledger`]: { status: 500, body: {} },
     };
-    expect(await open()).toEqual(editorActions.failed({ id: B, missing: false, problem: 'The server answered 503.' }));
+    expect(await open()).toEqual(editorActions.failed({ id: B, missing: false, problem: 'The server answered 500.' }));
   });
 
   it('read the board, or say why not', async () => {

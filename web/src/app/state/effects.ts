@@ -222,7 +222,11 @@ export const hearOutbox = createEffect(
     outbox.events.pipe(
       tap((event) => {
         // The page of the library shows it itself.
-        if (event.kind === 'stale' && event.of === 'library' && location.pathname !== '/library') {
+        if (
+          event.kind === 'stale' &&
+          event.of === 'library' &&
+          location.pathname !== new URL('library', document.baseURI).pathname
+        ) {
           messages.add({
             severity: 'warn',
             summary: 'Changed elsewhere',

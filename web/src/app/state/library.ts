@@ -1,6 +1,7 @@
 import { cutText } from '@hot-spline/core';
 import { Injectable, computed, inject, type Signal } from '@angular/core';
 import type { LibrarySpec } from '@hot-spline/model';
+import type { ComparedSpec } from '@hot-spline/model/csv';
 import { Store } from '@ngrx/store';
 import { filter, take } from 'rxjs';
 import type { Edit } from '../base/edit';
@@ -52,8 +53,7 @@ export class Library {
   }
 
   /** @returns the id of the new spec */
-  add(spec: LibrarySpec): string {
-    const id = newId();
+  add(spec: LibrarySpec, id = newId()): string {
     this.store.dispatch(libraryActions.written({ id, version: 0, spec }));
     return id;
   }
@@ -63,6 +63,13 @@ export class Library {
     if (known?.spec.kind !== kind) return;
     const spec = edit(known.spec as SpecOf<K>);
     this.store.dispatch(libraryActions.written({ id, version: known.version, spec }));
+  }
+
+  /** Takes in what a file brings: new specs, and changes on top of the version that they were compared with. */
+  bring(compared: readonly ComparedSpec[]): void {
+    for (const { fate, id, version, spec } of compared)
+      if (fate === 'new') this.add(spec, id ?? newId());
+      else if (fate === 'changed' && id !== null) this.store.dispatch(libraryActions.written({ id, version, spec }));
   }
 
   /** Where a spec was changed elsewhere first: ours goes on top, or becomes a spec of its own beside the other. */

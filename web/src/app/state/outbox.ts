@@ -1,3 +1,4 @@
+import { serverPath } from '../base/server-path';
 import { DestroyRef, Injectable, computed, inject, signal } from '@angular/core';
 import {
   FORMAT_VERSION,
@@ -151,7 +152,7 @@ export class Outbox {
 
   /** Where a photo is shown from. */
   photoAddress(id: string): string {
-    return this.photos().get(id)?.url ?? `/api/photos/${id}`;
+    return this.photos().get(id)?.url ?? serverPath(`/photos/${id}`);
   }
 
   /** A photo that was made here; undefined where the server has to be asked. */
