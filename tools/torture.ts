@@ -1,6 +1,7 @@
 // Long runs by hand: npm run torture -- plan. Every permitted combination of facts (two million) against the checker of
 // the trade's rules; with a number, every so many-th of them: npm run torture -- plan 11. And what a shop has to bear:
 // npm run torture -- keep [seed] [share of the long run, %] [part of a name]: it prints a table, a seed brings the same again.
+import { spawnSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { TORTURES } from '../server/src/testing/torture';
@@ -23,6 +24,11 @@ const RUNS: Readonly<Record<string, (each: number) => boolean>> = {
   },
 };
 
+const SPECS: Readonly<Record<string, string>> = {
+  'power cut, at every sync': 'server/src/db/power-cut.spec.ts',
+  'database started anew': 'server/src/db/postgres.spec.ts',
+};
+
 async function keep([seed = '1', share = '100', part = '']: readonly string[]): Promise<boolean> {
   const bundle = fileURLToPath(new URL('../dist/server/main.mjs', import.meta.url));
   if (!existsSync(bundle)) throw new Error('The server is not built: npm run build');
@@ -43,6 +49,21 @@ async function keep([seed = '1', share = '100', part = '']: readonly string[]): 
     );
     for (const note of notes.slice(0, 20)) console.log(`  ${note}`);
     well &&= lost + unnoticed + mistakes + hangs === 0;
+  }
+  // What is no matter of chance: every cut of the power, and a database that is started anew. Their specs are the torture.
+  for (const [what, spec] of Object.entries(SPECS)) {
+    if (!what.includes(part)) continue;
+    const start = performance.now();
+    const { status, stdout } = spawnSync(
+      process.execPath,
+      ['--liftoff-only', '--import', 'tsx', 'tools/jasmine.mjs', spec],
+      { cwd: fileURLToPath(new URL('..', import.meta.url)), env: { ...process.env, HOT_SPLINE_CUTS: 'all' } },
+    );
+    const took = Math.round((performance.now() - start) / 1000);
+    const [said = 'no specs ran'] = /\d+ specs?, .*/.exec(stdout.toString()) ?? [];
+    console.log(`${what.padEnd(32)} ${' '.repeat(12)} ${String(took).padStart(6)} s   ${said}`);
+    if (status !== 0) console.log(stdout.toString());
+    well &&= status === 0;
   }
   return well;
 }

@@ -6,6 +6,7 @@ import { TORTURES, type Suffered } from './testing/torture';
 const SHORT: Readonly<Record<keyof typeof TORTURES, number>> = {
   'kill -9 in writes': 2,
   'kill -9 in the beginning': 1,
+  'kill -9 in an upgrade': 1,
   'kill -9 while an archive comes': 1,
   damage: 2,
   'requests by the description': 160,

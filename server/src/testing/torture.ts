@@ -18,6 +18,8 @@ import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { seededRandom } from '@hot-spline/core';
 import { FORMAT_VERSION, newBuild, type Arrival, type HealthAnswer } from '@hot-spline/model';
+import { migrate, readMigrations } from '../db/migrate';
+import { openPglite } from '../db/pglite';
 
 /** What is done to a shop, and what came of it. */
 export interface Suffered {
@@ -62,21 +64,18 @@ class Shop {
     readonly code: number | null,
   ) {}
 
+  /** Starts one and kills it after some time, wherever it is then. */
+  static async killed(torture: Torture, folder: string, afterMs: number): Promise<void> {
+    const child = Shop.begun(torture, folder, {});
+    const gone = new Promise<void>((resolve) => child.once('exit', () => resolve()));
+    await Promise.race([sleep(afterMs), gone]);
+    child.kill('SIGKILL');
+    await gone;
+  }
+
   /** Starts one; without an address where it left before it had one. */
-  static async start({ server }: Torture, folder: string, env: Record<string, string> = {}): Promise<Shop> {
-    const [command = '', ...args] = server;
-    const child = spawn(command, args, {
-      cwd: ROOT,
-      env: {
-        ...process.env,
-        PORT: '0',
-        HOT_SPLINE_DATA: folder,
-        LOG_LEVEL: 'silent',
-        HOT_SPLINE_BACKUPS: 'none',
-        ...env,
-      },
-      stdio: ['ignore', 'pipe', 'pipe'],
-    });
+  static async start(torture: Torture, folder: string, env: Record<string, string> = {}): Promise<Shop> {
+    const child = Shop.begun(torture, folder, env);
     let said = '';
     child.stderr.on('data', (piece: Buffer) => (said += piece.toString()));
     return new Promise((resolve) => {
@@ -87,6 +86,22 @@ class Shop {
       });
       child.once('exit', (code) => resolve(new Shop(child, '', said, code)));
       setTimeout(() => resolve(new Shop(child, '', said, null)), HANGS_MS).unref();
+    });
+  }
+
+  private static begun({ server }: Torture, folder: string, env: Record<string, string>) {
+    const [command = '', ...args] = server;
+    return spawn(command, args, {
+      cwd: ROOT,
+      env: {
+        ...process.env,
+        PORT: '0',
+        HOT_SPLINE_DATA: folder,
+        LOG_LEVEL: 'silent',
+        HOT_SPLINE_BACKUPS: 'none',
+        ...env,
+      },
+      stdio: ['ignore', 'pipe', 'pipe'],
     });
   }
 
@@ -205,15 +220,8 @@ export async function killsInBeginning(torture: Torture): Promise<Suffered> {
   const result = suffered(torture.times);
   for (let round = 0; round < torture.times; round++) {
     const folder = freshFolder();
-    const starting = Shop.start(torture, folder);
     // It is somewhere between its mark and its last migration.
-    await sleep(200 + random() * 2500);
-    const [command = '', ...args] = torture.server;
-    spawnSync('pkill', ['-9', '-f', `${[command, ...args].join(' ')} ${folder}`]);
-    const first = await within(starting, 1);
-    if (first) await first.kill('SIGKILL');
-    else void starting.then((shop) => shop.kill('SIGKILL'));
-    await starting.then((shop) => shop.kill('SIGKILL'));
+    await Shop.killed(torture, folder, 200 + random() * 2500);
     const again = await Shop.start(torture, folder);
     const health = again.url === '' ? null : await again.ask('GET', '/api/health');
     if (health?.status !== 200) {
@@ -223,6 +231,61 @@ export async function killsInBeginning(torture: Torture): Promise<Suffered> {
     await again.kill('SIGTERM');
     rmSync(folder, { recursive: true, force: true });
   }
+  return result;
+}
+
+/** A folder as the program kept it before chains, set-ups as rows and arrivals: builds and their ledgers, no mark. */
+async function folderOfBefore(builds: number): Promise<{ folder: string; known: Acknowledged }> {
+  const folder = freshFolder();
+  const known: Acknowledged = new Map();
+  const db = await openPglite(path.join(folder, 'pg'));
+  await migrate(db, readMigrations().slice(0, 7));
+  for (let i = 0; i < builds; i++) {
+    const id = randomUUID();
+    const entries = Array.from({ length: 40 }, (_, k) => decision(`before ${k}`));
+    const document = JSON.stringify(newBuild(`Car ${i}`));
+    await db.query(
+      "insert into builds (id, name, vehicle, use, version, document, format_version) values ($1, $2, '', 'street', 1, $3, $4)",
+      [id, `Car ${i}`, document, FORMAT_VERSION],
+    );
+    await db.query(
+      'insert into build_versions (build_id, version, write_id, document, format_version) values ($1, 1, $1, $2, $3)',
+      [id, document, FORMAT_VERSION],
+    );
+    for (const entry of entries)
+      await db.query('insert into ledger (build_id, id, kind, entry, format_version) values ($1, $2, $3, $4, $5)', [
+        id,
+        entry.id,
+        entry.kind,
+        JSON.stringify(entry),
+        FORMAT_VERSION,
+      ]);
+    known.set(id, new Set(entries.map((entry) => entry.id)));
+  }
+  await db.close();
+  return { folder, known };
+}
+
+/** Killed while a folder of before is brought up to date: what was in it is there after the next start, and adds up. */
+export async function killsInUpgrade(torture: Torture): Promise<Suffered> {
+  const random = seededRandom(torture.seed);
+  const result = suffered(torture.times);
+  const old = await folderOfBefore(torture.times < 10 ? 5 : 30);
+  for (let round = 0; round < torture.times; round++) {
+    const folder = freshFolder();
+    cpSync(old.folder, folder, { recursive: true });
+    const what = `seed ${torture.seed}, upgrade ${round}`;
+    // Twice, for what the second does over the half of the first is another thing.
+    for (let kill = 0; kill < 2; kill++) await Shop.killed(torture, folder, 200 + random() * 3000);
+    const again = await Shop.start(torture, folder);
+    if (again.url === '') {
+      result.lost++;
+      result.notes.push(`${what}: ${again.said}`);
+    } else await look(again, old.known, result, what);
+    await again.kill('SIGTERM');
+    rmSync(folder, { recursive: true, force: true });
+  }
+  rmSync(old.folder, { recursive: true, force: true });
   return result;
 }
 
@@ -561,6 +624,7 @@ export async function diskFull(torture: Torture): Promise<Suffered> {
 export const TORTURES = {
   'kill -9 in writes': { run: killsInWrites, long: 1000 },
   'kill -9 in the beginning': { run: killsInBeginning, long: 60 },
+  'kill -9 in an upgrade': { run: killsInUpgrade, long: 60 },
   'kill -9 while an archive comes': { run: killsInArrivals, long: 60 },
   damage: { run: damages, long: 300 },
   'requests by the description': { run: fuzz, long: 100_000 },
