@@ -1,7 +1,8 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash, randomUUID } from 'node:crypto';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { request as httpRequest } from 'node:http';
+import { request as httpsRequest } from 'node:https';
 import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -237,7 +238,7 @@ describe('behind a proxy', () => {
   it('under a path and over its own name all of it works: pages, writes, what is told, an archive', async () => {
     if (!hasNginx) return pending('Debian’s nginx is not here');
     const folder = mkdtempSync(path.join(tmpdir(), 'hot-spline-nginx-'));
-    // Two ways: the path is taken off, or left on.
+    // Two ways: the path is taken off, or left on; the second over TLS, which ends at the proxy.
     const shop = await startShop(await freshFolder(), {
       HOT_SPLINE_ADDRESS: 'http://shop.example/spline/',
       HOT_SPLINE_OPEN: '1',
@@ -252,6 +253,9 @@ describe('behind a proxy', () => {
       client_max_body_size 0;`;
     const base = shop.url.replace(/\/$/, '');
     const socket = (name: string): string => path.join(folder, name);
+    const certificate = ['-keyout', socket('key.pem'), '-out', socket('cert.pem'), '-subj', '/CN=shop.example'];
+    const made = spawnSync('openssl', ['req', '-x509', '-nodes', '-newkey', 'rsa:2048', '-days', '2', ...certificate]);
+    if (made.status !== 0) throw new Error(`No certificate: ${made.stderr}`);
     writeFileSync(
       path.join(folder, 'nginx.conf'),
       `daemon off; worker_processes 1; pid ${folder}/pid; error_log ${folder}/error.log;
@@ -261,20 +265,29 @@ describe('behind a proxy', () => {
         client_body_temp_path ${folder}/b; proxy_temp_path ${folder}/p; fastcgi_temp_path ${folder}/f;
         uwsgi_temp_path ${folder}/u; scgi_temp_path ${folder}/s;
         server { listen unix:${socket('off')}; location /spline/ { ${pass(`${base}/`)} } }
-        server { listen unix:${socket('on')}; location /spline/ { ${pass(base)} } }
+        server {
+          listen unix:${socket('on')} ssl;
+          ssl_certificate ${socket('cert.pem')}; ssl_certificate_key ${socket('key.pem')};
+          location /spline/ { ${pass(base)} }
+        }
       }`,
     );
     const proxy = spawn(NGINX, ['-p', folder, '-c', path.join(folder, 'nginx.conf')], { stdio: 'ignore' });
     try {
-      for (const way of ['off', 'on']) {
+      for (const [way, scheme] of [
+        ['off', 'http'],
+        ['on', 'https'],
+      ] as const) {
         const ask = (method: string, url: string, body = '', headers: Record<string, string> = {}) =>
           new Promise<{ status: number; body: string }>((resolve, reject) => {
-            const asking = httpRequest(
+            const asking = (scheme === 'https' ? httpsRequest : httpRequest)(
               {
                 socketPath: socket(way),
+                ca: scheme === 'https' ? readFileSync(socket('cert.pem')) : undefined,
+                servername: 'shop.example',
                 path: `/spline${url}`,
                 method,
-                headers: { host: 'shop.example', origin: 'http://shop.example', ...headers },
+                headers: { host: 'shop.example', origin: `${scheme}://shop.example`, ...headers },
               },
               (response) => {
                 let text = '';

@@ -106,6 +106,18 @@ describe('pack: shims from stock', () => {
     );
   });
 
+  it('a search that is cut short is fair to both sides: a large drawer holds pieces for each', () => {
+    const drawer = Array.from({ length: 400 }, (_, i) => ({ thicknessMm: 0.5 + i * 0.005, count: 10 }));
+    const sides = [
+      { fixedMm: 60, targetMm: 66.5 },
+      { fixedMm: 60.03, targetMm: 66.5 },
+    ];
+    const { provenBest, worstErrorMm } = shimsFrom(drawer, 6, 15_000)(sides);
+    expect(provenBest).toBeFalse();
+    // Three pieces of this drawer make every 5 µm: half of that is the worst that a builder would meet [geometry].
+    expect(worstErrorMm).toBeLessThanOrEqual(0.0025 + 1e-9);
+  });
+
   it('finds what counting up finds, on any stock small enough to count', () => {
     fc.assert(
       fc.property(someStock(5), someSide, someSide, fc.integer({ min: 0, max: 3 }), (stock, a, b, most) => {

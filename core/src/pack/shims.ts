@@ -44,6 +44,8 @@ const BUDGET = 12_000_000;
 /** Stacks as good as each other that are listed, and how many of them are looked at where the search is cut short. */
 const LISTED = 1_000_000;
 const MET = 400;
+/** Share of the search that is given to stacks of few pieces, before the deepest. */
+const EARLY = 0.25;
 
 export interface Stack {
   /** How many of each thickness, as indices with repeats, thinnest first. */
@@ -82,8 +84,8 @@ export class Stacks {
 
   constructor(
     stock: readonly ShimStock[],
-    private readonly most: number,
-    private readonly budget = BUDGET,
+    readonly most: number,
+    readonly budget = BUDGET,
   ) {
     const byThickness = new Map<number, number>();
     for (const { thicknessMm, count } of stock)
@@ -120,19 +122,47 @@ export class Stacks {
     return true;
   }
 
-  /** None, and each piece alone: what there is however early a search ends. */
+  /** None, each piece alone, and the thickest that still go in, one after the other: what there is however early a search ends. */
   plainest(wanted: number): Stack[] {
+    const greedy: number[] = [];
+    let rest = wanted;
+    for (let i = this.thick.length - 1; i >= 0; i--)
+      while (
+        greedy.length < this.most - 1 &&
+        (this.thick[i] as number) <= rest &&
+        countOf(greedy, i) < (this.counts[i] as number)
+      ) {
+        greedy.push(i);
+        rest -= this.thick[i] as number;
+      }
+    // The last one may go past it.
+    const last = this.thick.flatMap((mm, i) =>
+      greedy.filter((one) => one === i).length < (this.counts[i] as number) && greedy.length < this.most
+        ? [{ i, off: Math.abs(mm - rest) }]
+        : [],
+    );
+    const [nearest] = last.sort((a, b) => a.off - b.off);
+    const picks = [...greedy, ...(nearest && nearest.off < rest ? [nearest.i] : [])].sort((a, b) => a - b);
+    const sum = picks.reduce((mm, i) => mm + this.thickness(i), 0);
     const errorOf = (sum: number): number => Math.round(Math.abs(sum - wanted) / SAME_MM);
     const alone = this.most > 0 ? this.thick.map((mm, i) => ({ picks: [i], error: errorOf(mm) })) : [];
-    return [{ picks: [], error: errorOf(0) }, ...alone];
+    return [{ picks: [], error: errorOf(0) }, ...alone, { picks, error: errorOf(sum) }];
   }
 
   /**
    * Stacks whose sum lies within `window()` of `wanted`; the window may shrink meanwhile.
+   * @param most pieces of one stack
+   * @param budget looked at when it ends, what was looked at before included
    * @returns false where the budget ran out
    */
-  near(wanted: number, window: () => number, found: (stack: Stack) => void): boolean {
-    const { thick, counts, most } = this;
+  near(
+    wanted: number,
+    window: () => number,
+    found: (stack: Stack) => void,
+    most = this.most,
+    budget = this.budget,
+  ): boolean {
+    const { thick, counts } = this;
     const { sums, first, second } = this.pairs;
     const thickest = thick.at(-1) ?? 0;
     const picks: number[] = [];
@@ -148,7 +178,7 @@ export class Stacks {
         firstFrom(least, thick.length, (i) => thick[i] as number),
       );
       for (let i = start; i < thick.length && sum + (thick[i] as number) - wanted <= window(); i++) {
-        if (++this.work > this.budget) return false;
+        if (++this.work > budget) return false;
         if (left(i) > 0) tell(sum + (thick[i] as number), i);
       }
       return true;
@@ -156,7 +186,7 @@ export class Stacks {
     const twoPieces = (from: number, sum: number): boolean => {
       const start = firstFrom(wanted - window() - sum, sums.length, (k) => sums[k] as number);
       for (let k = start; k < sums.length && sum + (sums[k] as number) - wanted <= window(); k++) {
-        if (++this.work > this.budget) return false;
+        if (++this.work > budget) return false;
         const [a, b] = [first[k] as number, second[k] as number];
         if (a >= from && left(a) >= (a === b ? 2 : 1)) tell(sum + (sums[k] as number), a, b);
       }
@@ -169,7 +199,7 @@ export class Stacks {
       if (more === 0 || wanted - (sum + more * thickest) > window()) return true;
       if (more <= 2) return onePiece(from, sum) && (more === 1 || twoPieces(from, sum));
       for (let i = from; i < thick.length; i++) {
-        if (++this.work > this.budget) return false;
+        if (++this.work > budget) return false;
         const thickness = thick[i] as number;
         // Thicker pieces only get further past the window.
         if (sum + thickness - wanted > window()) break;
@@ -257,19 +287,28 @@ function nearestOf(sides: readonly ShimSide[], stacks: Stacks): ShimResult {
   let proven = true;
   /** What was come by on the way: the choice is among these where the search is cut short. */
   const met = wanted.map((goal) => stacks.plainest(goal));
+  const nearest = met.map((list) => Math.min(...list.map(({ error }) => error)) * SAME_MM);
+  const nearer = (side: number, most: number, budget: number): boolean =>
+    stacks.near(
+      wanted[side] as number,
+      () => nearest[side] as number,
+      (stack) => {
+        if (stack.error * SAME_MM < (nearest[side] as number)) met[side]?.push(stack);
+        nearest[side] = Math.min(nearest[side] as number, stack.error * SAME_MM);
+      },
+      most,
+      budget,
+    );
+  // Few pieces first, and for every side before one has used up the search: it is narrow then when it goes deep.
+  wanted.forEach((_, side) => {
+    for (let most = 1; most < stacks.most; most++) {
+      const share = (EARLY * stacks.budget * (side + 1)) / wanted.length;
+      if (!nearer(side, most, share)) break;
+    }
+  });
   // The nearest stack of each side for itself: no pair can have a smaller worst error.
-  const nearest = wanted.map((goal, side) => {
-    let best = Math.abs(goal);
-    proven =
-      stacks.near(
-        goal,
-        () => best,
-        (stack) => {
-          if (stack.error * SAME_MM < best) met[side]?.push(stack);
-          best = Math.min(best, stack.error * SAME_MM);
-        },
-      ) && proven;
-    return best;
+  wanted.forEach((_, side) => {
+    proven = nearer(side, stacks.most, stacks.budget) && proven;
   });
   let window = Math.max(...nearest) + SAME_MM;
   let chosen: readonly Stack[] | null = null;

@@ -223,6 +223,14 @@ describe('a pack from its breakaway', () => {
     expect(tooWeak.length).toBeGreaterThan(3);
   });
 
+  it('of a drawer too large to be searched it gives the best that it met, says so, and that lies in the band', () => {
+    const large = Array.from({ length: 400 }, (_, i) => ({ thicknessMm: 0.2 + i * 0.002, count: 4 }));
+    const { plans } = wantedPack(problem({ stock: large, maxPiecesPerSide: 6 }));
+    expect(plans[0]?.inBand).toBeTrue();
+    expect(plans.some(({ provenBest }) => !provenBest)).toBeTrue();
+    expect(wantedPack(problem()).plans.every(({ provenBest }) => provenBest)).toBeTrue();
+  });
+
   it('an empty drawer leaves the plates alone', () => {
     const { plans } = wantedPack(problem({ stock: [], sides: [{ ...side, platesMm: 14.9 }] }));
     for (const plan of plans) expect(plan.sides[0]?.shimsMm).toEqual([]);

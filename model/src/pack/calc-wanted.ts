@@ -77,6 +77,7 @@ const planOutput = z.object({
       inBand: z.boolean(),
       uneven: out,
       reserveMm: out,
+      provenBest: z.boolean(),
       sides: z.array(
         z.object({
           order: z.array(out),

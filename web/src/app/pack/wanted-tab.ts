@@ -176,6 +176,12 @@ interface LaidPlate {
       @if (weak(); as text) {
         <p class="soft">{{ text }}</p>
       }
+      @if (unproven()) {
+        <p class="soft">
+          The drawer is so large that it was not searched to its end: other pieces may come nearer. Fewer pieces a side
+          are proven sooner.
+        </p>
+      }
       <p class="soft">
         With the friction coefficient under
         <a [routerLink]="[]" [queryParams]="{ tab: 'springs' }">Plates and springs</a>
@@ -207,6 +213,7 @@ export class WantedTab {
   });
   protected readonly problem = this.attempt.problem;
   private readonly plans = computed(() => (this.attempt.value()?.plans ?? []).slice(0, SHOWN));
+  protected readonly unproven = computed(() => this.plans().some(({ provenBest }) => !provenBest));
   protected readonly weak = computed(() => {
     const weak = this.attempt.value()?.tooWeak ?? [];
     const last = weak.at(-1);
