@@ -18,8 +18,9 @@ const MATRIX = {
     pack: ['base', 'unit'],
     shim: ['base', 'pack'],
     mesh: ['base', 'pack', 'shim'],
+    section: ['base', 'mesh'],
     preload: ['base', 'pack', 'shim'],
-    plan: ['base', 'units', 'unit', 'mesh'],
+    plan: ['base', 'units', 'unit', 'mesh', 'section'],
     practice: ['base', 'mesh', 'preload'],
   },
   model: {
@@ -42,6 +43,8 @@ const MATRIX = {
     // The order of work puts together what each brings, and knows none of them.
     plan: below('library'),
     runin: below('plan'),
+    // What is drawn of an axle, by what is known of it.
+    section: below('library', 'pack', 'mesh', 'plan'),
     start: below('library', 'road', 'identity', 'unit'),
     practice: below('library', 'mesh', 'preload', 'start'),
     // The lists of capabilities, and what walks them.

@@ -380,6 +380,28 @@ export {
 export { JOBS, presetOf, type Job, type JobFacts } from './plan/presets';
 export { ACTS, ASKED, type Act, type Asked } from './plan/acts';
 export {
+  SECTION_PARTS,
+  type DrawnPart,
+  type Outline,
+  type Point,
+  type Section,
+  type SectionPart,
+  type Stand,
+  type TurnsWith,
+} from './section/parts';
+export { bevelSection, type BevelSection, type SectionPlate } from './section/bevel';
+export { axleSection, type SectionOf } from './section/section';
+export { shimEffect, type ShimAxle, type ShimEffect, type ShimTouch } from './section/effect';
+export {
+  FIGURES,
+  figure,
+  section,
+  undrawn,
+  type FigureOfStep,
+  type SectionAid,
+  type StepDrawing,
+} from './plan/drawing';
+export {
   BLANK_STEP,
   PHASES,
   type AgreesWith,

@@ -300,3 +300,19 @@ export * as runInSubjects from './runin/readings';
 export type { RunInState, Trip } from './runin';
 export { runInFigures } from './runin/ids';
 export type { Practice } from './practice/schema';
+export {
+  DRAWN_RING_MM,
+  OUTSIDE_OF_IT,
+  PART_NAMES,
+  STEP_MM,
+  effectOn,
+  effectWords,
+  isInSection,
+  looksOf,
+  partsOfPiece,
+  sectionOfAxle,
+  touchesOf,
+  type Look,
+  type Looks,
+  type Touchable,
+} from './section';

@@ -1,6 +1,7 @@
 import type { NumberRange } from '../base/errors';
 import type { Quantity, Scale } from '../units/quantities';
 import type { Act, Asked } from './acts';
+import type { StepDrawing } from './drawing';
 import type { Case } from './facts';
 
 /** The parts of a job, in their order; what each is called stands with the words. */
@@ -87,6 +88,8 @@ export interface Operation {
   } | null;
   /** Done once more in each round of the set-up loop. */
   readonly eachRound: boolean;
+  /** What is seen beside the words. */
+  readonly drawing: StepDrawing;
   /** Planned, minutes with hands on; a guess of ours until the shop has done it. */
   readonly minutes: number;
   /** Hours in which nobody has to stand there: cooling, curing, soaking. */

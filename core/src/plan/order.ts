@@ -1,5 +1,6 @@
 import type { Asked } from './acts';
 import { caseOf, type Case, type Facts } from './facts';
+import { undrawn } from './drawing';
 import { BLANK_STEP, type Operation, type Recipe } from './operation';
 
 /** The moments of a job, in an order that works: each capability puts its steps into them. */
@@ -156,6 +157,7 @@ const ownOperation = ({ id, title, does, minutes }: OwnStep, phase: Operation['p
   phase,
   title,
   does: does === '' ? [] : [does],
+  drawing: undrawn('A step of the shop’s own.'),
   pass: '',
   minutes,
 });

@@ -15,8 +15,13 @@ export type { Piece } from '@hot-spline/core';
 
 interface Given<Ref extends string>
   extends
-    Pick<Operation, 'title' | 'does' | 'pass' | 'minutes'>,
-    Partial<Omit<Operation, 'id' | 'phase' | 'title' | 'does' | 'pass' | 'minutes' | 'after' | 'closedBy' | 'tools'>> {
+    Pick<Operation, 'title' | 'does' | 'pass' | 'minutes' | 'drawing'>,
+    Partial<
+      Omit<
+        Operation,
+        'id' | 'phase' | 'title' | 'does' | 'pass' | 'minutes' | 'drawing' | 'after' | 'closedBy' | 'tools'
+      >
+    > {
   readonly after?: readonly Ref[];
   readonly closedBy?: Ref | null;
   readonly tools?: readonly ToolId[];

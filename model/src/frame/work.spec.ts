@@ -1,4 +1,4 @@
-import { recipesOf } from '@hot-spline/core';
+import { recipesOf, undrawn } from '@hot-spline/core';
 import { Deriver } from './deriver';
 import { defineCapability, type Given } from './capability';
 import type { Inputs } from './capability';
@@ -6,7 +6,15 @@ import { allWork, knownWork, needsOf, neededParts, type GateContext } from './wo
 import { operation, run } from './operation';
 
 const step = <const Id extends string>(id: Id) =>
-  operation('loop', id, () => true, { title: id, does: [id], after: [], pass: 'right', minutes: 1, parts: ['rag'] });
+  operation('loop', id, () => true, {
+    title: id,
+    does: [id],
+    drawing: undrawn('of a test'),
+    after: [],
+    pass: 'right',
+    minutes: 1,
+    parts: ['rag'],
+  });
 const context: GateContext = { asks: { A: ['backlash'], B: ['backlash'] }, said: () => null };
 const ids = (runs: Parameters<typeof recipesOf>[0]): string =>
   recipesOf(runs)

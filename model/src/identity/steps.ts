@@ -1,3 +1,4 @@
+import { figure } from '@hot-spline/core';
 import type { Case, Phase } from '@hot-spline/core';
 import { count, operation, run, text, yes } from '../frame/operation';
 
@@ -8,6 +9,7 @@ const countTeeth = (phase: Phase, when: (c: Case) => boolean) =>
     'count-teeth',
     (c) => c.opened && when(c),
     (c) => ({
+      drawing: figure('teeth'),
       title: c.newGears ? 'Count teeth of the new set' : 'Count teeth',
       does: [
         'Count ring and pinion against a paint mark; a tag or option code is no proof.',
@@ -35,6 +37,7 @@ export const identitySteps = [
     'decide',
     [
       operation('decide', 'identify', (c) => c.opened, {
+        drawing: figure('tag'),
         title: 'Identify the axle',
         does: [
           'Cover outline and bolt count, ring diameter, generation, front or rear, high or low pinion.',
@@ -54,6 +57,7 @@ export const identitySteps = [
         'ratio-closed',
         (c) => (c.newGears || c.newCarrier) && c.whole && c.mesh && c.construction !== 'transaxle',
         {
+          drawing: figure('turns'),
           title: 'Ratio by turns, while it is closed',
           does: [
             'Both wheels off the ground, gearbox in neutral; a mark on prop shaft and tyres.',

@@ -1,3 +1,4 @@
+import { section } from '@hot-spline/core';
 import { operation, run } from '../frame/operation';
 
 /** Common practice, no published source. */
@@ -6,6 +7,7 @@ export const inspectSteps = [
     'get-in',
     [
       operation('in', 'inspect', (c) => c.opened, {
+        drawing: section(['ring', 'pinion', 'head-bearing', 'tail-bearing', 'side-bearing-left', 'side-bearing-right']),
         title: 'Clean, inspect, decide',
         does: [
           'Races, gears, cross pin, splines, seal lips, caps, case, holes, flange: each with a finding, and a photo where there is one.',

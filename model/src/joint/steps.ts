@@ -1,3 +1,4 @@
+import { figure, section } from '@hot-spline/core';
 import { choice, operation, remedied, run, text, torque, yes } from '../frame/operation';
 
 /** The ring off its carrier and on again: common practice, no published source unless said. */
@@ -10,6 +11,7 @@ export const jointSteps = [
         'ring-off',
         (c) => c.ringComesOff && c.arrives !== 'parts',
         (c) => ({
+          drawing: section(['ring']),
           title: 'Ring off its carrier',
           acts: ['ring-off'],
           does: [
@@ -46,6 +48,7 @@ export const jointSteps = [
   ),
   run('carrier', [
     operation('carrier', 'pin-pass', (c) => c.retention === 'c-clips' && c.mesh && c.whole && c.ringComesOff, {
+      drawing: section(['cross-pin'], 'pin-way'),
       title: 'Will the pin pass later?',
       does: ['Lay the new ring on, draw the pin through beside it: straight or notched.'],
       tools: [],
@@ -61,6 +64,7 @@ export const jointSteps = [
       minutes: 10,
     }),
     operation('carrier', 'faces', ({ ringComesOff }) => ringComesOff, {
+      drawing: section(['ring', 'carrier'], 'faces'),
       title: 'Faces and holes',
       does: [
         'Flat stone over both faces: high edges at holes are filed down.',
@@ -78,6 +82,7 @@ export const jointSteps = [
       'bolt-length',
       ({ ringComesOff }) => ringComesOff,
       (c) => ({
+        drawing: figure('bolt'),
         title: 'Will the bolts clamp?',
         does: [
           'Depth of a hole, flange, washer; length under the head, and of the plain shank.',
@@ -99,6 +104,7 @@ export const jointSteps = [
       'ring-on',
       ({ ringComesOff }) => ringComesOff,
       (c) => ({
+        drawing: section(['ring'], 'faces'),
         title: 'Ring on',
         acts: ['ring-on'],
         does:
@@ -145,6 +151,7 @@ export const jointSteps = [
       'ring-bolts',
       ({ ringComesOff }) => ringComesOff,
       (c) => ({
+        drawing: figure('star'),
         title: 'Ring bolts to torque',
         acts: ['ring-bolts'],
         answers: ['ring-bolts'],

@@ -7,6 +7,8 @@ import {
   stripped,
   tried,
   type Case,
+  figure,
+  section,
 } from '@hot-spline/core';
 import { operation, run, spreading, text, torque, yes, type Piece } from '../frame/operation';
 
@@ -29,6 +31,7 @@ const readingsBefore = (when: (c: Case) => boolean) =>
     'readings-before',
     (c) => c.mesh && stripped(c) && when(c),
     (c) => ({
+      drawing: section(['ring', 'pinion'], 'indicator-tooth'),
       title: c.newGears ? 'Readings before, if somebody wants them' : 'Readings before: they are the target',
       acts: ['mesh-read-before'],
       does: [
@@ -61,6 +64,7 @@ function carrierTitle(c: Case): string {
 /** Run-out of a ring that was off, once the carrier is in. */
 const runOut = (when: (c: Case) => boolean, follows: 'trial-carrier' | 'carrier-final') =>
   operation('loop', 'run-out', (c) => c.ringComesOff && when(c), {
+    drawing: section(['ring'], 'indicator-ring-back'),
     title: 'Run-out of the ring',
     shows: ['runout'],
     does: ['Several turns, same direction, same speed.'],
@@ -79,6 +83,7 @@ const pinionBearing = (early: boolean) =>
     'pinion-bearing',
     (c) => c.depthOpen && bearingEarly(c) === early,
     (c) => ({
+      drawing: figure('press'),
       title: 'Final pinion bearing',
       acts: ['pinion-bearing-final'],
       does: [
@@ -113,6 +118,7 @@ const bearingsOn = (when: (c: Case) => boolean) =>
     'carrier-bearings',
     (c) => c.sidePress && when(c),
     (c) => ({
+      drawing: figure('press'),
       title: pressedLate(c) ? 'Carrier bearings on, shims under them' : 'Carrier bearings on',
       acts: ['side-bearing-press'],
       does: ['On the inner race only; a recess for a proud spigot.', 'Size by side: look at the number again.'],
@@ -141,6 +147,7 @@ export const meshSteps = [
         'measure-shims',
         ({ opened }) => opened,
         (c) => ({
+          drawing: figure('pieces'),
           title:
             c.arrives === 'parts'
               ? 'Measure every shim that came along'
@@ -163,6 +170,7 @@ export const meshSteps = [
     'carrier',
     [
       operation('carrier', 'compare-carriers', (c) => c.newCarrier && c.arrives !== 'parts', {
+        drawing: section(['carrier'], 'race-to-flange'),
         title: 'Compare old and new carrier',
         does: [
           'On a flat plate, outer race on the bearing: outer race to ring flange, each side.',
@@ -183,6 +191,7 @@ export const meshSteps = [
   // What a trial needs first: a starting shim, and a pinion unit that is finished where nothing of it can be undone.
   run('pinion-first', [
     operation('loop', 'start-shim', ({ depthOpen }) => depthOpen, {
+      drawing: section(['pinion-shim']),
       title: 'Starting pinion shim',
       does: [
         'From the shim that came out, by marks, by a chain of lengths, by the chart, by gauge, or by experience.',
@@ -196,6 +205,7 @@ export const meshSteps = [
       minutes: 15,
     }),
     operation('box', 'pinion-pack', (c) => c.construction === 'transaxle' && c.depthOpen, {
+      drawing: section(['pinion-shim', 'bearing-plate']),
       title: 'Pinion pack and bearing plate',
       does: [
         'Mark on the pinion, chain of lengths, thickness of the gasket in the kit, pieces.',
@@ -227,6 +237,7 @@ export const meshSteps = [
       'pinion-trial',
       ({ depthOpen }) => depthOpen,
       (c) => ({
+        drawing: section(['pinion', 'pinion-shim', 'head-bearing']),
         title: c.depthShim === 'support' ? 'Support in for trial' : 'Pinion in for trial',
         acts: ['pinion-trial'],
         does: {
@@ -269,6 +280,7 @@ export const meshSteps = [
       }),
     ),
     operation('loop', 'depth', (c) => c.depthOpen && (c.depth !== 'pattern-first' || c.depthShim === 'box-shaft'), {
+      drawing: section(['pinion'], 'depth-gauge'),
       title: 'Measure depth',
       shows: ['mountingDistance'],
       acts: ['depth-proven'],
@@ -283,6 +295,7 @@ export const meshSteps = [
       minutes: 15,
     }),
     operation('loop', 'trial-carrier', tried, (c) => ({
+      drawing: section(['carrier']),
       title:
         c.unit === 'locker' && c.lockerRings === 'after-dry-trial'
           ? 'Carrier in for trial, dry: without its sealing rings'
@@ -338,6 +351,7 @@ export const meshSteps = [
     })),
     runOut(tried, 'trial-carrier'),
     operation('loop', 'backlash', tried, {
+      drawing: section(['ring'], 'indicator-tooth'),
       title: 'Backlash',
       shows: ['backlash'],
       answers: ['backlash'],
@@ -351,6 +365,7 @@ export const meshSteps = [
       minutes: 15,
     }),
     operation('loop', 'pattern', tried, {
+      drawing: figure('paste'),
       title: 'Pattern, both flanks',
       answers: ['pattern'],
       does: [
@@ -366,6 +381,7 @@ export const meshSteps = [
       minutes: 20,
     }),
     operation('loop', 'next-move', tried, {
+      drawing: section(['pinion-shim', 'shim-left', 'shim-right', 'adjuster-left', 'adjuster-right']),
       title: 'Next move, until both are right',
       does: [
         'One move that is large enough to be seen teaches; then split it. After each depth move give the backlash back.',
@@ -378,6 +394,7 @@ export const meshSteps = [
       minutes: 60,
     }),
     operation('loop', 'float-trial', ({ floatOpen }) => floatOpen, {
+      drawing: section(['shaft-left'], 'indicator-shaft'),
       title: 'End float while tried',
       shows: ['endFloat'],
       answers: ['float'],
@@ -406,6 +423,7 @@ export const meshSteps = [
       'carrier-again',
       (c) => c.carrierAgain,
       (c) => ({
+        drawing: section(['carrier']),
         title:
           c.depthOpen && c.depthShim !== 'support'
             ? 'Carrier out again, for the final pinion'
@@ -425,6 +443,7 @@ export const meshSteps = [
       }),
     ),
     operation('final', 'cup-home', (c) => c.depthShim === 'cup' && c.depthOpen, {
+      drawing: section(['head-cup', 'pinion-shim']),
       title: 'Cup home on the approved shim',
       does: ['Shim counted behind it; driven or drawn in until the sound changes, no gap.'],
       tools: ['race-drivers', 'soft-hammer'],
@@ -442,6 +461,7 @@ export const meshSteps = [
       'support-back',
       (c) => c.construction === 'drop-out' && c.pinionComesOut,
       (c) => ({
+        drawing: section(['support', 'support-oring']),
         title: 'Support in for good',
         acts: ['support-oring'],
         does: ['Out once more: o-ring, round or square as it was, the approved shim, sealant, bolts to torque.'],
@@ -468,6 +488,7 @@ export const meshSteps = [
       (c) => c.mesh && c.opened,
       (c) => ({
         acts: ['carrier-final'],
+        drawing: section(['carrier'], 'cap-marks'),
         title: carrierTitle(c),
         shows: hasAdjusters(c) ? ['adjusterTorque'] : [],
         does: [
@@ -524,6 +545,7 @@ export const meshSteps = [
       'final-readings',
       (c) => c.mesh && c.opened,
       (c) => ({
+        drawing: section(['ring', 'pinion'], 'indicator-tooth'),
         title:
           c.newGears || c.arrives === 'parts' ? 'Final backlash and pattern' : 'Does it repeat what it read before?',
         shows: ['backlash', 'variation'],
@@ -550,6 +572,7 @@ export const meshSteps = [
     'close',
     [
       operation('close', 'float-final', (c) => !c.mesh && c.opened, {
+        drawing: section(['shaft-left'], 'indicator-shaft'),
         title: 'End float, case bolted up',
         shows: ['endFloat'],
         answers: ['float'],

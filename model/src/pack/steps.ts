@@ -1,9 +1,11 @@
+import { figure, section } from '@hot-spline/core';
 import { operation, run, yes } from '../frame/operation';
 
 /** A plate unit on the bench: common practice, no published source. */
 export const packSteps = [
   run('unit', [
     operation('unit', 'open-plate', ({ unitOpened }) => unitOpened, {
+      drawing: section(['pack-left', 'pack-right']),
       title: 'Open the plate unit',
       acts: ['unit-open'],
       does: [
@@ -25,6 +27,7 @@ export const packSteps = [
       minutes: 30,
     }),
     operation('unit', 'judge-plates', (c) => c.unitOpened, {
+      drawing: figure('plate'),
       title: 'Judge plates, clips and case',
       does: ['Thickness, colour of heat, ears, clip wear, marks in the case.', 'Clips are always new.'],
       tools: ['micrometer', 'light'],
@@ -36,6 +39,7 @@ export const packSteps = [
       minutes: 30,
     }),
     operation('unit', 'stack', (c) => c.unitOpened, {
+      drawing: section(['pack-left', 'pack-right']),
       title: 'Stack to height',
       does: ['The whole stack on the calliper, outwards from the gear, both sides, with its shim.'],
       tools: ['calliper', 'micrometer'],
@@ -50,6 +54,7 @@ export const packSteps = [
       'close-plate',
       (c) => c.unitOpened,
       (c) => ({
+        drawing: section(['pack-left', 'pack-right', 'carrier']),
         title: 'Soak, install, close',
         does: [
           'Plates soak in their oil. Grease or string holds the set.',
@@ -80,6 +85,7 @@ export const packSteps = [
       }),
     ),
     operation('unit', 'breakaway', ({ unitOpened }) => unitOpened, {
+      drawing: figure('breakaway'),
       title: 'Breakaway on the bench',
       does: ['A torque wrench on one side gear, the other held: where it begins to turn, steadily.'],
       tools: ['torque-wrench'],
@@ -91,6 +97,7 @@ export const packSteps = [
       minutes: 15,
     }),
     operation('unit', 'breakaway-closed', (c) => c.unit === 'new-closed' && c.unitKind !== 'plain', {
+      drawing: figure('breakaway'),
       title: 'The new unit, closed: number, wax, breakaway from outside',
       acts: ['breakaway-outside'],
       does: [

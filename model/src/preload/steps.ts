@@ -1,4 +1,4 @@
-import { crushes, type Case } from '@hot-spline/core';
+import { crushes, type Case, figure, section } from '@hot-spline/core';
 import { choice, operation, run, yes } from '../frame/operation';
 
 /** Pinion and its preload for good: before the mesh is tried where nothing of it can be undone, else behind Gate A. */
@@ -10,6 +10,7 @@ function pinionForGood(early: boolean) {
       'seal-flange',
       (c) => c.mesh && c.pinionComesOut && c.construction !== 'transaxle' && when(c),
       (c) => ({
+        drawing: section(['seal', 'flange', 'spacer', 'pinion-nut']),
         title: 'Spacer, tail bearing, seal, flange, nut',
         shows: ['pinionNutTorque', 'compoundOpen'],
         acts: ['seal-in'],
@@ -54,6 +55,7 @@ function pinionForGood(early: boolean) {
       }),
     ),
     operation('final', 'seal-drag', (c) => c.mesh && c.pinionComesOut && crushes(c) && when(c), {
+      drawing: figure('turning'),
       title: 'Drag of the seal alone',
       does: [
         'The nut run on until the bearings still have play: turned steadily, what drags is the seal alone.',
@@ -72,6 +74,7 @@ function pinionForGood(early: boolean) {
       'pinion-preload',
       (c) => c.mesh && c.pinionComesOut && when(c),
       (c) => ({
+        drawing: figure('spacer'),
         title: c.depthShim === 'support' ? 'Pinion preload, the unit in a vice' : 'Pinion preload',
         acts: crushes(c) ? ['crush', 'pinion-preload-read'] : ['pinion-preload-read'],
         answers: ['pinion-preload'],
@@ -107,6 +110,7 @@ export const preloadSteps = [
     'case',
     [
       operation('case', 'pinion-drag', ({ dragRead }) => dragRead, {
+        drawing: figure('turning'),
         title: 'Drag of the pinion that stays',
         answers: ['drag-compared'],
         does: [
@@ -144,6 +148,7 @@ export const preloadSteps = [
         'side-preload',
         ({ positionOpen }) => positionOpen,
         (c) => ({
+          drawing: section(['side-bearing-left', 'side-bearing-right']),
           title: 'Side preload',
           shows: ['carrierPreload', 'totalTorque', 'carrierTorque', 'caseGrowth'],
           answers: ['side-preload'],
@@ -161,6 +166,7 @@ export const preloadSteps = [
         }),
       ),
       operation('final', 'total-torque', (c) => c.positionOpen && (c.propOff || !c.inCar), {
+        drawing: figure('turning'),
         title: 'Total turning torque',
         shows: ['totalTorque'],
         does: ['Carrier in, everything oiled, shafts and prop shaft off: several turns, steady.'],

@@ -1,3 +1,4 @@
+import { figure } from '@hot-spline/core';
 import { operation, run } from '../frame/operation';
 
 /** Common practice, no published source. */
@@ -10,6 +11,7 @@ export const runInSteps = [
         'run-in',
         ({ whole }) => whole,
         (c) => ({
+          drawing: figure('heat-cycles'),
           title: 'Run in and recheck',
           acts: ['run-in'],
           does: [

@@ -1,4 +1,4 @@
-import { coverFirst, hasCover, seenThroughCover } from '@hot-spline/core';
+import { coverFirst, hasCover, seenThroughCover, figure, section } from '@hot-spline/core';
 import { choice, length, operation, remedied, run, torque, yes } from '../frame/operation';
 
 /** Shafts out and in: common practice, no published source. */
@@ -11,6 +11,7 @@ export const shaftSteps = [
         'shafts-out',
         ({ opened, whole }) => opened && whole,
         (c) => ({
+          drawing: section(['shaft-left', 'shaft-right']),
           title: 'Shafts out',
           acts: ['shafts-out'],
           does: {
@@ -61,6 +62,7 @@ export const shaftSteps = [
         'wheel-bearings',
         (c) => c.opened && c.whole && c.wheelBearing !== null,
         (c) => ({
+          drawing: figure('wheel-end'),
           title: c.outerSeal === 'tube-end' ? 'Wheel bearings and outer seals' : 'Wheel bearings',
           shows: c.wheelBearing === 'in-hub' || c.wheelBearing === 'unit' ? ['wheelEndTorque'] : [],
           does: [
@@ -111,6 +113,7 @@ export const shaftSteps = [
         'shafts-in',
         ({ opened, whole }) => opened && whole,
         (c) => ({
+          drawing: section(['shaft-left', 'shaft-right']),
           title: 'Shafts in',
           acts: ['shafts-in'],
           does: {

@@ -1,8 +1,9 @@
-import { INSERT_FIT_MM, pressedLate } from '@hot-spline/core';
+import { INSERT_FIT_MM, pressedLate, figure, section } from '@hot-spline/core';
 import { choice, count, length, operation, run, text, yes } from '../frame/operation';
 
 /** Sealing rings of a locker, oiled and flat. */
 const lockerRings = {
+  drawing: section(['locker-rings']),
   title: 'Sealing rings of the locker on',
   acts: ['locker-rings'],
   does: ['Grooves clean, rings oiled and flat, not twisted. Seal housing on its own side; o-rings with it.'],
@@ -18,6 +19,7 @@ export const unitSteps = [
     'unit',
     [
       operation('unit', 'open-carrier', ({ unit }) => unit === 'insert', {
+        drawing: figure('dummy-pin'),
         title: 'Open carrier: pin and spiders out',
         acts: ['unit-open'],
         does: ['Cross pin out, spider gears rolled out together, washers by place, side gears last.'],
@@ -34,6 +36,7 @@ export const unitSteps = [
         'stub-washers',
         (c) => c.retention === 'stub' && c.whole && (c.unitOpened || c.unit === 'insert'),
         (c) => ({
+          drawing: section(['side-gear-left', 'side-gear-right']),
           title: 'Threaded washers of the stub bolts in',
           does: ['They go in while the unit is open: easily forgotten, and then all of it comes apart again.'],
           tools: [],
@@ -55,6 +58,7 @@ export const unitSteps = [
       ({ unit, unitKind, unitOpened }) =>
         !unitOpened && (unit === 'new-opened' || unit === 'own-overhauled') && unitKind !== 'geared',
       {
+        drawing: section(['carrier', 'insert']),
         title: 'Open the unit, look, close',
         acts: ['unit-open'],
         does: ['Halves marked to each other, pieces by place. What is worn out is replaced as its sheet says.'],
@@ -67,6 +71,7 @@ export const unitSteps = [
       },
     ),
     operation('unit', 'fit-insert', ({ unit }) => unit === 'insert', {
+      drawing: section(['insert'], 'insert-gap'),
       title: 'Fit the insert',
       does: [
         'File first: hardened faces can’t be filed. Surface or belt grinder, a little at a time, flat.',
@@ -93,6 +98,7 @@ export const unitSteps = [
       minutes: 90,
     }),
     operation('unit', 'close-carrier', ({ unit }) => unit === 'insert', {
+      drawing: section(['insert', 'cross-pin', 'carrier']),
       title: 'Insert in, carrier closed',
       does: [
         'Side gears, insert, spiders exactly opposite, washers by place; the pin slides through.',
@@ -113,6 +119,7 @@ export const unitSteps = [
       'oil-geared',
       (c) => c.unitKind === 'geared' && ['new-closed', 'new-opened', 'own-overhauled'].includes(c.unit),
       (c) => ({
+        drawing: section(['insert']),
         title: c.unit === 'new-closed' ? 'Preservative out, oil in' : 'Strip and oil the gear-type unit',
         acts: c.unit === 'new-closed' ? [] : ['unit-open'],
         does: [
@@ -128,6 +135,7 @@ export const unitSteps = [
       }),
     ),
     operation('unit', 'locker-parts', ({ unit }) => unit === 'locker', {
+      drawing: figure('serials'),
       title: 'Check the locker before it goes in',
       does: [
         'Part number against this axle; serial on the box = on the unit; keep both.',

@@ -1,4 +1,13 @@
-import { coverFirst, hasCover, ownRetainer, seenThroughCover, type Case } from '@hot-spline/core';
+import {
+  coverFirst,
+  hasCover,
+  ownRetainer,
+  seenThroughCover,
+  type Case,
+  figure,
+  section,
+  undrawn,
+} from '@hot-spline/core';
 import { always, choice, count, operation, remedied, run, text, torque, yes, type Piece } from '../../frame/operation';
 
 const plugs = (c: Case): readonly Piece[] => [
@@ -13,6 +22,7 @@ const coverOn = (when: (c: Case) => boolean) =>
     (c) => c.opened && c.construction !== 'drop-out' && when(c),
     (c) => ({
       shows: ['sealantOpen'],
+      drawing: section(['cover']),
       title: c.mesh ? 'Cover on' : 'Inverter side on',
       acts: ['cover'],
       does: [
@@ -58,6 +68,7 @@ export const afterSteps = [
       'close-case',
       (c) => !c.mesh && c.opened,
       (c) => ({
+        drawing: section(['case-bolts', 'carrier']),
         title: 'Close the electric unit',
         does: [
           'Bearing sizes by side. Shim in. Pump drive engaged: it is plastic. A loose bearing is held with grease.',
@@ -87,6 +98,7 @@ export const afterSteps = [
       }),
     ),
     operation('close', 'gate-b', (c) => c.opened || c.box === 'input-float', {
+      drawing: section(),
       title: 'Gate B',
       acts: ['gate-b'],
       does: ['Final readings in spec, by name.'],
@@ -100,6 +112,7 @@ export const afterSteps = [
     coverOn(coverFirst),
     operation('close', 'housing-in', (c) => c.opened && c.whole && c.construction === 'drop-out', {
       shows: ['sealantOpen'],
+      drawing: figure('sling'),
       title: 'Carrier housing into the axle',
       acts: ['housing-in'],
       does: [
@@ -126,6 +139,7 @@ export const afterSteps = [
       'unit-in',
       ({ unitOut }) => unitOut,
       (c) => ({
+        drawing: figure('sling'),
         title: 'Unit into the car',
         does: ['Up on the jack, mounts by place and finger tight, then to torque at ride height.'],
         tools: ['torque-wrench'],
@@ -144,6 +158,7 @@ export const afterSteps = [
       'outside-back',
       ({ opened, whole }) => opened && whole,
       (c) => ({
+        drawing: figure('lines'),
         title: 'Lines, plugs and sensors back',
         does: [
           'By their marks; each clicks or is torqued, none under tension.',
@@ -164,6 +179,7 @@ export const afterSteps = [
       }),
     ),
     operation('close', 'prop-on', ({ propOff }) => propOff, {
+      drawing: section(['flange'], 'match-marks'),
       title: 'Prop shaft on',
       does: ['By its mark.'],
       tools: ['torque-wrench'],
@@ -179,6 +195,7 @@ export const afterSteps = [
       'wheel-ends-on',
       ({ whole, opened, inCar }) => whole && (opened || inCar),
       (c) => ({
+        drawing: figure('wheel-end'),
         title: 'Wheel ends, brakes, wheels',
         shows: c.opened && c.wheelBearing === 'in-hub' ? ['wheelEndTorque'] : [],
         does: [
@@ -234,6 +251,7 @@ export const afterSteps = [
       'fill',
       ({ whole }) => whole,
       (c) => ({
+        drawing: figure('plugs'),
         title: c.opened ? 'Fill, or label it dry' : 'Fill the box',
         shows: ['fluid', 'volume', ...(c.unitKind === 'plate' ? ['additive'] : [])],
         acts: ['fill'],
@@ -282,6 +300,7 @@ export const afterSteps = [
       'dry-label',
       ({ whole, opened }) => !whole && opened,
       (c) => ({
+        drawing: figure('tag'),
         title: 'Oil it, turn it, label it dry',
         acts: ['dry-label'],
         does: [
@@ -299,6 +318,7 @@ export const afterSteps = [
       }),
     ),
     operation('close', 'recalibrate', ({ newGears, whole }) => newGears && whole, {
+      drawing: undrawn('Done in the car’s own electronics, by its sheet.'),
       title: 'Recalibrate',
       does: [
         'Ratio and tyre into the controller before the drive: without it the box shifts wrongly and the speed reads wrong.',
@@ -311,6 +331,7 @@ export const afterSteps = [
       minutes: 15,
     }),
     operation('close', 'hand-over', always, {
+      drawing: undrawn('Papers and a talk: the sheets are the drawing.'),
       title: 'Hand over',
       does: ['Build number on the unit, old parts, papers, what the driver must do and when.'],
       after: ['run-in', 'fill', 'dry-label'],

@@ -1,4 +1,13 @@
-import { hasAdjusters, ownRetainer, seenThroughCover, stripped, type Case } from '@hot-spline/core';
+import {
+  hasAdjusters,
+  ownRetainer,
+  seenThroughCover,
+  stripped,
+  type Case,
+  figure,
+  section,
+  undrawn,
+} from '@hot-spline/core';
 import { always, choice, spreading, count, length, operation, remedied, run, text, yes } from '../../frame/operation';
 
 function carrierOut(c: Case): readonly string[] {
@@ -52,6 +61,7 @@ export const beforeSteps = [
       'hv-off',
       (c) => !c.mesh,
       (c) => ({
+        drawing: figure('padlock'),
         title: c.whole ? 'High voltage off, proven dead, locked' : 'Terminals and capacitors proven dead',
         acts: ['hv-off'],
         does: c.whole
@@ -71,6 +81,7 @@ export const beforeSteps = [
   ]),
   run('decide', [
     operation('decide', 'brief', always, {
+      drawing: undrawn('A talk with whoever drives it: no metal is touched.'),
       title: 'Brief and complaint',
       does: [
         'Ask what it is for, what it weighs, tyres now and planned, gearbox, stall, rpm window.',
@@ -88,6 +99,7 @@ export const beforeSteps = [
       'choose',
       (c) => c.newGears || (c.unit !== 'stays' && c.unit !== 'own-overhauled'),
       (c) => ({
+        drawing: undrawn('Chosen on its own sheet, where every figure is drawn.'),
         title: c.newGears ? 'Choose ratio and unit' : 'Choose the unit',
         does: [
           'Rpm at cruise, launch and end of course.',
@@ -101,6 +113,7 @@ export const beforeSteps = [
       }),
     ),
     operation('decide', 'arrival', always, (c) => ({
+      drawing: figure('match'),
       title: 'Check the parts that came',
       does: [
         'Part and serial number on the box are those on the part; keep the label.',
@@ -152,6 +165,7 @@ export const beforeSteps = [
       minutes: 40,
     })),
     operation('decide', 'ready', always, (c) => ({
+      drawing: undrawn('Paper and tools are laid out: no metal is touched.'),
       title: 'Spec sheet and tools in hand',
       does: [
         'Read every value from a sheet and write where it stands. Memory is no sheet.',
@@ -167,6 +181,7 @@ export const beforeSteps = [
   ]),
   run('get-in', [
     operation('in', 'raise', ({ inCar }) => inCar, {
+      drawing: figure('stands'),
       title: 'Secure and raise',
       acts: ['raise'],
       does: [
@@ -182,6 +197,7 @@ export const beforeSteps = [
       minutes: 20,
     }),
     operation('in', 'drain', stripped, (c) => ({
+      drawing: figure('plugs'),
       title: seenThroughCover(c) ? 'Fill plug, drain, cover off' : 'Fill plug, then drain',
       does: [
         'The fill plug must move first: what can’t be filled is not drained.',
@@ -206,6 +222,7 @@ export const beforeSteps = [
       'undo-outside',
       (c) => c.opened && c.whole,
       (c) => ({
+        drawing: figure('lines'),
         title: 'Undo what ties the unit to the outside',
         acts: ['unplug'],
         does: [
@@ -226,6 +243,7 @@ export const beforeSteps = [
       'wheel-ends-off',
       ({ opened, whole }) => opened && whole,
       (c) => ({
+        drawing: figure('wheel-end'),
         title: 'Brakes and wheel ends off',
         does: [
           ...(c.brake === 'drum'
@@ -270,6 +288,7 @@ export const beforeSteps = [
       }),
     ),
     operation('in', 'prop-off', ({ propOff }) => propOff, {
+      drawing: section(['flange'], 'match-marks'),
       title: 'Prop shaft off',
       does: ['Mark shaft to flange. Undo it, hang it up, feel the joints.'],
       tools: ['paint', 'spanners'],
@@ -281,6 +300,7 @@ export const beforeSteps = [
       minutes: 15,
     }),
     operation('in', 'housing-out', (c) => c.opened && c.whole && c.construction === 'drop-out', {
+      drawing: figure('sling'),
       title: 'Carrier housing out of the axle',
       acts: ['housing-out'],
       does: [
@@ -300,6 +320,7 @@ export const beforeSteps = [
       'unit-out',
       ({ unitOut }) => unitOut,
       (c) => ({
+        drawing: figure('sling'),
         title: 'Unit out of the car',
         does: [
           'Weight on a jack that is made for it, before the last mount is undone.',
@@ -316,6 +337,7 @@ export const beforeSteps = [
       }),
     ),
     operation('in', 'carrier-out', stripped, (c) => ({
+      drawing: section(['carrier'], 'cap-marks'),
       title: c.mesh
         ? c.caps
           ? 'Mark the caps, carrier out'
@@ -376,6 +398,7 @@ export const beforeSteps = [
       'pinion-out',
       (c) => c.mesh && c.pinionComesOut && c.construction !== 'transaxle' && c.arrives !== 'parts',
       (c) => ({
+        drawing: section(['pinion']),
         title: 'Pinion out',
         acts: ['pinion-out'],
         does: [
@@ -409,6 +432,7 @@ export const beforeSteps = [
       'pinion-out',
       (c) => (c.construction === 'transaxle' || !c.mesh) && c.pinionComesOut && c.arrives !== 'parts',
       (c) => ({
+        drawing: section(['pinion']),
         title: c.mesh ? 'Box shaft apart: the pinion out' : 'Layshaft out',
         acts: ['pinion-out'],
         does: c.mesh
@@ -438,6 +462,7 @@ export const beforeSteps = [
       'bearings-off',
       (c) => c.sidePress && c.arrives !== 'parts',
       (c) => ({
+        drawing: figure('puller'),
         title: c.sideBearings === 'new' ? 'Bearings and races off' : 'Bearings off, to be used again',
         does: [
           'Grip the race, never the cage.',

@@ -1,4 +1,4 @@
-import { pressedLate } from '@hot-spline/core';
+import { pressedLate, figure, section } from '@hot-spline/core';
 import { choice, operation, run, text, yes } from '../../frame/operation';
 
 /** Carrier and case on the bench: common practice, no published source. */
@@ -9,6 +9,7 @@ export const benchSteps = [
       'clearances',
       (c) => c.mesh && (c.newCarrier || c.newGears),
       (c) => ({
+        drawing: section(['carrier', 'ring', 'case']),
         title: 'Will it pass?',
         does: [
           'Carrier bare in the case, turned through its whole travel: does it foul?',
@@ -29,6 +30,7 @@ export const benchSteps = [
       }),
     ),
     operation('case', 'machining', ({ unit, mesh }) => unit === 'locker' && mesh, {
+      drawing: figure('clean'),
       title: 'Machining, then clean twice',
       does: [
         'Port for the line, relief where it fouled: what, where, how much, by whom.',
@@ -49,6 +51,7 @@ export const benchSteps = [
       'races-in',
       (c) => c.mesh && c.pinionComesOut && (c.pinionBearings === 'new' || c.arrives === 'parts'),
       {
+        drawing: section(['head-cup', 'tail-cup']),
         title: 'Races and pilot bearing in',
         does: ['Seat both races: the sound changes, no gap. The retainer’s teeth the right way round.'],
         tools: ['race-drivers', 'soft-hammer'],
@@ -65,6 +68,7 @@ export const benchSteps = [
       'inner-seals',
       (c) => c.mesh && c.opened && (c.retention !== 'c-clips' || c.pinionComesOut),
       (c) => ({
+        drawing: section(['inner-seals']),
         title: 'Seals that can be reached only now',
         does: [
           ...(c.retention === 'c-clips' ? [] : ['Inner tube seals, before the carrier blocks them.']),
@@ -88,6 +92,7 @@ export const benchSteps = [
       'gate-a',
       ({ gateA }) => gateA,
       (c) => ({
+        drawing: section(),
         title: 'Gate A',
         acts: ['gate-a'],
         does: [c.mesh ? 'Pattern and backlash approved, by name.' : 'End float approved, by name.'],
@@ -104,6 +109,7 @@ export const benchSteps = [
     'final-close',
     [
       operation('final', 'locker-line', ({ unit }) => unit === 'locker', {
+        drawing: figure('air-line'),
         title: 'Line or wire of the locker',
         acts: ['leak-test'],
         answers: ['leak'],

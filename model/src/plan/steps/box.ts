@@ -1,9 +1,11 @@
+import { figure } from '@hot-spline/core';
 import type { Case } from '@hot-spline/core';
 import { operation, run, torque, yes } from '../../frame/operation';
 
 /** The box shaft for good, where it is the pinion. */
 const gearsOn = (early: boolean) =>
   operation('box', 'gears-on', (c) => c.construction === 'transaxle' && c.pinionComesOut && c.pinionFirst === early, {
+    drawing: figure('box-shaft'),
     title: 'Gears on the shaft, nut, lock tab',
     acts: ['gears-on-shaft'],
     does: [
@@ -29,6 +31,7 @@ const gearsOn = (early: boolean) =>
 const boxSteps = (when: (c: Case) => boolean) =>
   [
     operation('box', 'synchro', (c) => c.box === 'synchro' && when(c), {
+      drawing: figure('synchro'),
       title: 'Synchro gears',
       does: [
         'Anchor blocks, energisers, ring, clip; a worn clip is turned over. Firm drag, no play of the hub on its spline.',
@@ -49,6 +52,7 @@ const boxSteps = (when: (c: Case) => boolean) =>
         !(c.construction === 'transaxle' && c.pinionComesOut) &&
         when(c),
       {
+        drawing: figure('box-shaft'),
         title: 'Shafts',
         does: [
           'Gears in order: small to large runs opposite on the other shaft. Closed cage face as specified.',
@@ -74,6 +78,7 @@ const boxSteps = (when: (c: Case) => boolean) =>
       },
     ),
     operation('box', 'drum', (c) => (c.box === 'sequential' || c.box === 'dog') && when(c), {
+      drawing: figure('drum'),
       title: 'Gear pairs, hubs, forks, drum',
       does: [
         'Pair by place, spacer or dog gap; a hub and a fork for two gears.',
@@ -101,6 +106,7 @@ export const boxWork = [
   run('own-box', boxSteps(ownBox)),
   run('box-close', [
     operation('box', 'input-float', (c) => c.box !== 'stays', {
+      drawing: figure('end-float'),
       title: 'End float of the input',
       answers: ['float'],
       does: [
