@@ -1,7 +1,7 @@
 // Who may import whom between the folders of a room: what stands on a line imports what stands above it, and of that only what
 // is named here. So no folder imports in a circle; a knot is broken by moving the shared type up, not by a longer line.
 const below = (...more) => ['base', 'frame', ...more];
-const sheet = (...more) => ['base', 'state', 'gauge', 'shared', 'frame', 'papers', ...more];
+const sheet = (...more) => ['base', 'state', 'gauge', 'shared', 'section', 'frame', 'papers', ...more];
 const calculating = ['library', 'gearing', 'road'];
 
 const MATRIX = {
@@ -78,6 +78,8 @@ const MATRIX = {
     gauge: ['base', 'state'],
     // Fields, charts, words: what a sheet is built of, and how a capability describes itself.
     shared: ['base', 'state', 'gauge'],
+    // The drawing of everything on a shaft, and the small ones of the steps.
+    section: ['base', 'state', 'shared'],
     // What stands round every sheet; it shows what the list brings, and knows none of them.
     frame: ['base', 'state', 'gauge', 'shared'],
     papers: ['base', 'state', 'shared', 'frame'],

@@ -111,7 +111,7 @@ class Bevel {
     return this.back + 0.12 * this.R;
   }
   private get packMm(): { readonly ring: number; readonly far: number } {
-    const { packs, ringSide, unit } = this.axle;
+    const { ringSide, unit } = this.axle;
     const height = (side: 'left' | 'right'): number =>
       unit === 'plate'
         ? this.platesOf(side).reduce((sum, { thicknessMm }) => sum + thicknessMm, 0)

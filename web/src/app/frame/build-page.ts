@@ -1,9 +1,8 @@
 import { serverPath } from '../base/server-path';
 import { NgComponentOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
 import { Title } from '@angular/platform-browser';
-import { NavigationEnd, Router, RouterLink, RouterOutlet } from '@angular/router';
+import { Router, RouterLink, RouterOutlet } from '@angular/router';
 import { fieldWords, valueWords } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { Dialog } from 'primeng/dialog';
@@ -17,9 +16,9 @@ import { Header } from './header';
 import { GaugeDock } from './gauge-dock';
 import { KeyReader } from './keys';
 import { Line } from './line';
+import { OpenSheet } from './open-sheet';
 import { addressOf } from '../shared/address';
 import { sayDay, sayMoment } from '../base/day';
-import { filter, map } from 'rxjs';
 import { SHEETS, framePartsOf } from '../shared/sheet-list';
 import { Rail } from './rail';
 import { WorkingPanel } from './working-panel';
@@ -79,7 +78,7 @@ import { WorkingPanel } from './working-panel';
     </hs-header>
     @switch (bench.editor().status) {
       @case ('ready') {
-        <hs-line [class.stands-back]="open()?.inHand" />
+        <hs-line [class.stands-back]="atBench()" [folded]="atBench()" />
         @for (bar of bars(); track bar) {
           <ng-container *ngComponentOutlet="bar" />
         }
@@ -322,17 +321,11 @@ export class BuildPage {
     const build = this.bench.build();
     return build ? `${build.name}${build.vehicle ? `, ${build.vehicle}` : ''}` : '';
   });
-  private readonly url = toSignal(
-    this.router.events.pipe(
-      filter((event) => event instanceof NavigationEnd),
-      map(() => this.router.url),
-    ),
-    { initialValue: this.router.url },
-  );
-  /** The sheet that is open. */
-  protected readonly open = computed(() => {
-    const address = this.url().split(/[/?#]/)[3];
-    return this.sheets.find(({ sheet }) => sheet === address) ?? null;
+  protected readonly open = inject(OpenSheet).sheet;
+  /** At the bench the Line stands back: dragging it is for specifying. */
+  protected readonly atBench = computed(() => {
+    const group = this.open()?.group;
+    return group !== undefined && group !== 'Specify';
   });
   /** Name of the sheet that is open, for the title of the page. */
   private readonly sheetName = computed(() => this.open()?.name ?? '');

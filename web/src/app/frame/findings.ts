@@ -1,14 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Router } from '@angular/router';
-import type { Finding } from '@hot-spline/model';
+import { VERDICTS, type Finding } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { addressOf } from '../shared/address';
 import { sayDays } from '../base/day';
 import { FindingsFocus } from '../shared/findings-focus';
 import { VERDICT_WORDS, VerdictMark } from '../shared/verdict';
 import { Bench } from '../state/bench';
-import { uiActions } from '../state/ui';
+import { uiActions, uiFeature } from '../state/ui';
 import { FindingsFold } from './findings-fold';
+import { OpenSheet } from './open-sheet';
 
 /** How many of each verdict, most serious first: `1 stop, 2 watch`. */
 export function tally(findings: readonly Finding[]): string {
@@ -40,27 +41,58 @@ export function tally(findings: readonly Finding[]): string {
         </button>
       </header>
       @if (open()) {
-        <ul id="findings-list">
-          @if (focus(); as f) {
-            <li class="focus">
-              {{ all() ? 'All of the build.' : 'Of ' + f.of + '.' }}
-              <button type="button" class="quiet bare" (click)="all.set(!all())">
-                {{ all() ? 'Of this step alone' : 'All ' + findings().length }}
-              </button>
-            </li>
+        <div id="findings-list" class="lists">
+          <h3>
+            <span>{{ here().of }}</span>
+            <span class="soft">{{ here().tally }}</span>
+          </h3>
+          <ul>
+            @for (finding of here().list; track finding.id) {
+              <li>
+                <button type="button" (click)="jump(finding)" [title]="finding.rule">
+                  <hs-verdict [verdict]="finding.verdict" />
+                  <span class="text">
+                    <strong>{{ days(finding.title) }}</strong>
+                    <span class="detail">{{ days(finding.detail) }}</span>
+                  </span>
+                </button>
+              </li>
+            } @empty {
+              <li class="none soft">Nothing is found here.</li>
+            }
+          </ul>
+          @if (others().list.length) {
+            <button
+              type="button"
+              class="others"
+              aria-controls="findings-others"
+              [attr.aria-expanded]="all()"
+              (click)="flipOthers()"
+            >
+              @if (others().worst; as worst) {
+                <hs-verdict [verdict]="worst" />
+              }
+              <span>Other sheets</span>
+              <span class="soft">{{ others().tally }}</span>
+              <i class="pi" [class.pi-angle-down]="!all()" [class.pi-angle-up]="all()" aria-hidden="true"></i>
+            </button>
+            @if (all()) {
+              <ul id="findings-others">
+                @for (finding of others().list; track finding.id) {
+                  <li>
+                    <button type="button" (click)="jump(finding)" [title]="finding.rule">
+                      <hs-verdict [verdict]="finding.verdict" />
+                      <span class="text">
+                        <strong>{{ days(finding.title) }}</strong>
+                        <span class="detail">{{ days(finding.detail) }}</span>
+                      </span>
+                    </button>
+                  </li>
+                }
+              </ul>
+            }
           }
-          @for (finding of shown(); track finding.id) {
-            <li>
-              <button type="button" (click)="jump(finding)" [title]="finding.rule">
-                <hs-verdict [verdict]="finding.verdict" />
-                <span class="text">
-                  <strong>{{ days(finding.title) }}</strong>
-                  <span class="detail">{{ days(finding.detail) }}</span>
-                </span>
-              </button>
-            </li>
-          }
-        </ul>
+        </div>
       }
     </section>
   `,
@@ -108,25 +140,47 @@ export function tally(findings: readonly Finding[]): string {
     h2 {
       font-size: var(--text-m);
     }
-    ul {
+    .lists {
       flex: 1;
       min-height: 0;
       overflow-y: auto;
       padding: 0 6px 8px;
       scrollbar-width: thin;
     }
+    h3,
+    .others {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+      width: 100%;
+      min-height: 36px;
+      padding: 4px 8px;
+      border: 0;
+      border-bottom: 1px solid var(--rule);
+      background: none;
+      font-size: var(--text-s);
+      font-weight: 600;
+      text-align: left;
+    }
+    h3 .soft,
+    .others .soft {
+      margin-left: auto;
+      font-weight: 400;
+    }
+    .others {
+      min-height: 44px;
+      border-top: 1px solid var(--rule);
+      font-weight: 400;
+      cursor: pointer;
+    }
+    .none {
+      padding: 8px;
+      font-size: var(--text-s);
+    }
     li + li {
       border-top: 1px solid var(--rule);
     }
-    .focus {
-      display: flex;
-      align-items: center;
-      justify-content: space-between;
-      padding: 0 8px 4px;
-      font-size: var(--text-s);
-      color: var(--soft);
-    }
-    li:not(.focus) button {
+    li button {
       display: flex;
       gap: 10px;
       width: 100%;
@@ -137,7 +191,7 @@ export function tally(findings: readonly Finding[]): string {
       border-radius: 6px;
       cursor: pointer;
     }
-    li:not(.focus) button:hover {
+    li button:hover {
       background: var(--blue-wash);
     }
     hs-verdict {
@@ -163,21 +217,37 @@ export class Findings {
 
   private readonly fold = inject(FindingsFold);
   protected readonly open = this.fold.open;
-  protected readonly focus = inject(FindingsFocus).now;
-  /** All of them, though a step is open. */
-  protected readonly all = linkedSignal<string, boolean>({
-    source: () => this.focus()?.of ?? '',
-    computation: () => false,
-  });
-  protected readonly findings = computed(() => this.bench.derived()?.findings ?? []);
+  /** A step that is open narrows it further than its sheet. */
+  private readonly focus = inject(FindingsFocus).now;
+  private readonly sheet = inject(OpenSheet).sheet;
+  private readonly findings = computed(() => this.bench.derived()?.findings ?? []);
   protected readonly tally = computed(() => tally(this.findings()));
-  protected readonly shown = computed(() => {
-    const system = this.bench.system();
-    const focus = this.all() ? null : this.focus();
-    return this.findings()
-      .filter((finding) => focus === null || focus.concerns(finding))
-      .map((finding) => ({ ...finding, ...finding.say(system) }));
+  private readonly concerns = computed<{ of: string; finding: (one: Finding) => boolean }>(() => {
+    const [focus, sheet] = [this.focus(), this.sheet()];
+    return focus
+      ? { of: `Of ${focus.of}`, finding: focus.concerns }
+      : { of: 'This sheet', finding: ({ place }) => place.sheet === sheet?.sheet };
   });
+  private readonly said = computed(() => {
+    const system = this.bench.system();
+    return this.findings().map((finding) => ({ ...finding, ...finding.say(system) }));
+  });
+  protected readonly here = computed(() => {
+    const { of, finding } = this.concerns();
+    const list = this.said().filter(finding);
+    return { of, list, tally: list.length === 0 ? '' : tally(list) };
+  });
+  protected readonly others = computed(() => {
+    const { finding } = this.concerns();
+    const list = this.said().filter((one) => !finding(one));
+    return { list, tally: tally(list), worst: VERDICTS.find((verdict) => list.some((one) => one.verdict === verdict)) };
+  });
+  /** What is found elsewhere is one line until it is asked for. */
+  protected readonly all = this.store.selectSignal(uiFeature.selectElsewhereOpen);
+
+  protected flipOthers(): void {
+    this.store.dispatch(uiActions.elsewhereFlipped());
+  }
 
   protected flip(): void {
     this.fold.flip();

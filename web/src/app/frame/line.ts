@@ -1,5 +1,5 @@
 import { NgComponentOutlet } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { formatIn, say } from '@hot-spline/core';
 import { framePartsOf, STATION_LIST } from '../shared/sheet-list';
@@ -25,7 +25,28 @@ const optionsOf = (list: readonly { readonly name: string }[]) =>
         <i class="pi" [class.pi-angle-down]="!open()" [class.pi-angle-up]="open()" aria-hidden="true"></i>
         <span class="visually-hidden">{{ open() ? 'Fold the Line' : 'Show the Line' }}</span>
       </button>
-      <nav id="line" class="line" [class.open]="open()" aria-label="The Line: driveline from engine to ground">
+      @if (folded() && !unfolded()) {
+        <nav class="row no-print" aria-label="The Line, folded: figures of the driveline">
+          @for (station of row(); track station.kind) {
+            <a [routerLink]="station.sheet">
+              @if (station.verdict && station.verdict !== 'fits') {
+                <hs-verdict [verdict]="station.verdict" />
+              }
+              <span class="mono">{{ station.main }}</span> <span class="what">{{ station.name }}</span>
+            </a>
+          }
+          <button type="button" class="quiet bare" aria-expanded="false" (click)="unfolded.set(true)">
+            Show the Line
+          </button>
+        </nav>
+      }
+      <nav
+        id="line"
+        class="line"
+        [class.open]="open()"
+        [class.away]="folded() && !unfolded()"
+        aria-label="The Line: driveline from engine to ground"
+      >
         <ol>
           @for (station of stations(); track station.kind) {
             <li>
@@ -80,6 +101,11 @@ const optionsOf = (list: readonly { readonly name: string }[]) =>
             (change)="keep(slider.valueAsNumber)"
           />
           <output class="mono" for="point-rpm">{{ pointText() }}</output>
+          @if (folded()) {
+            <button type="button" class="quiet bare refold" aria-expanded="true" (click)="unfolded.set(false)">
+              Fold the Line
+            </button>
+          }
         </div>
       </nav>
     }
@@ -87,6 +113,41 @@ const optionsOf = (list: readonly { readonly name: string }[]) =>
   styles: `
     @use 'breakpoints' as *;
     .fold {
+      display: none;
+    }
+    /* On bench and set-up sheets: one row of figures. */
+    .row {
+      display: flex;
+      align-items: center;
+      padding: 0 16px;
+      background: var(--sheet);
+      border-bottom: 1px solid var(--rule);
+      font-size: var(--text-s);
+      white-space: nowrap;
+      overflow: hidden;
+    }
+    .row a {
+      display: flex;
+      align-items: center;
+      gap: 5px;
+      padding: 0 12px 0 0;
+      margin-right: 12px;
+      border-right: 1px solid var(--rule);
+      text-align: left;
+    }
+    .row .what {
+      color: var(--soft);
+    }
+    .row hs-verdict {
+      width: 12px;
+      height: 12px;
+    }
+    .row button {
+      margin-left: auto;
+      min-height: 34px;
+      color: var(--blue);
+    }
+    .away {
       display: none;
     }
     .line {
@@ -202,6 +263,13 @@ const optionsOf = (list: readonly { readonly name: string }[]) =>
         overflow: hidden;
         text-overflow: ellipsis;
       }
+      .row,
+      .refold {
+        display: none;
+      }
+      .away.open {
+        display: block;
+      }
       .line:not(.open) {
         display: none;
       }
@@ -231,6 +299,9 @@ const optionsOf = (list: readonly { readonly name: string }[]) =>
   `,
 })
 export class Line {
+  /** One row of figures until it is asked for: dragging it is for specifying. */
+  readonly folded = input(false);
+  protected readonly unfolded = signal(false);
   protected readonly bench = inject(Bench);
   private readonly list = inject(STATION_LIST);
   protected readonly parts = framePartsOf('line');
@@ -238,6 +309,11 @@ export class Line {
     const build = this.bench.build();
     const derived = this.bench.derived();
     return build && derived ? stations(build, derived, this.bench.system(), this.list) : [];
+  });
+  /** What of it matters at the bench; the rest is in the whole Line. */
+  protected readonly row = computed(() => {
+    const shown = ['final', 'unit', 'packs', 'shafts', 'tyres'];
+    return this.stations().filter(({ kind }) => shown.includes(kind));
   });
   /** On a phone the Line is one row until it is opened. */
   protected readonly open = signal(false);

@@ -1,7 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { toSignal } from '@angular/core/rxjs-interop';
-import { NavigationEnd, Router, RouterLink, RouterLinkActive } from '@angular/router';
-import { filter, map } from 'rxjs';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
+import { RouterLink, RouterLinkActive } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { VERDICTS, type Verdict } from '@hot-spline/model';
 import { RAIL_GROUPS } from '../shared/descriptor';
@@ -9,6 +7,8 @@ import { VerdictMark } from '../shared/verdict';
 import { SHEETS } from '../shared/sheet-list';
 import { Bench } from '../state/bench';
 import { uiActions } from '../state/ui';
+import { OpenSheet } from './open-sheet';
+import { tally } from './findings';
 
 @Component({
   selector: 'hs-rail',
@@ -30,8 +30,25 @@ import { uiActions } from '../state/ui';
     </button>
     <nav id="rail" [class.open]="open()" aria-label="The Rail: order of work">
       @for (group of groups(); track group.heading) {
-        <h2>{{ group.heading }}</h2>
-        <ul>
+        <h2>
+          <button
+            type="button"
+            [attr.aria-expanded]="group.heading === shown()"
+            [attr.aria-controls]="'rail-' + $index"
+            (click)="shown.set(group.heading === shown() ? null : group.heading)"
+          >
+            <span>{{ group.heading }}</span>
+            @if (group.heading !== shown()) {
+              <span class="worst">
+                @if (group.worst) {
+                  <hs-verdict [verdict]="group.worst" />
+                }
+                {{ group.tally }}
+              </span>
+            }
+          </button>
+        </h2>
+        <ul [id]="'rail-' + $index" [hidden]="group.heading !== shown()">
           @for (item of group.items; track item.sheet) {
             <li>
               <a
@@ -63,10 +80,46 @@ import { uiActions } from '../state/ui';
       padding: 8px 0 0 4px;
     }
     h2 {
-      margin: 10px 0 4px;
+      margin: 0;
+    }
+    h2 button {
+      display: flex;
+      align-items: center;
+      justify-content: space-between;
+      gap: 6px;
+      width: 100%;
+      min-height: 36px;
+      padding: 2px 8px;
+      border: 0;
+      border-radius: 6px;
+      background: none;
+      color: var(--soft);
       font-size: var(--text-s);
       font-weight: 500;
-      color: var(--soft);
+      cursor: pointer;
+    }
+    h2 button:hover {
+      background: var(--steel-light);
+    }
+    h2 button[aria-expanded='true'] {
+      color: var(--ink);
+      font-weight: 600;
+    }
+    .worst {
+      display: flex;
+      align-items: center;
+      gap: 5px;
+      font-weight: 400;
+    }
+    .worst hs-verdict {
+      width: 12px;
+      height: 12px;
+    }
+    ul[hidden] {
+      display: none;
+    }
+    ul {
+      margin-bottom: 6px;
     }
     a {
       display: flex;
@@ -140,7 +193,8 @@ import { uiActions } from '../state/ui';
       nav {
         padding: 0 8px 8px;
       }
-      a {
+      a,
+      h2 button {
         min-height: 44px;
       }
     }
@@ -150,19 +204,12 @@ export class Rail {
   private readonly store = inject(Store);
   private readonly bench = inject(Bench);
   private readonly sheets = inject(SHEETS);
-  private readonly router = inject(Router);
+  private readonly sheet = inject(OpenSheet).sheet;
   /** On a phone: where I am and what is next, until it is opened. */
   protected readonly open = signal(false);
-  private readonly address = toSignal(
-    this.router.events.pipe(
-      filter((event) => event instanceof NavigationEnd),
-      map(() => this.router.url),
-    ),
-    { initialValue: this.router.url },
-  );
   private readonly items = computed(() => this.groups().flatMap(({ items }) => items));
   protected readonly here = computed(() => {
-    const sheet = this.address().split(/[?#]/)[0]?.split('/')[3];
+    const sheet = this.sheet()?.sheet;
     return this.items().find((item) => item.sheet === sheet) ?? null;
   });
   /** The first sheet after this one where something is open. */
@@ -179,18 +226,26 @@ export class Rail {
     const worst = (sheet: string): Verdict | null =>
       VERDICTS.find((verdict) => findings.some(({ place, verdict: of }) => place.sheet === sheet && of === verdict)) ??
       null;
-    return RAIL_GROUPS.map((heading) => ({
-      heading,
-      items: this.sheets
-        .filter(({ group, shows }) => group === heading && (build === null || shows?.(build) !== false))
-        .map(({ sheet, name, counts }) => ({
-          sheet,
-          name,
-          verdict: worst(sheet),
-          count: counts === 'ledger' ? entries : 0,
-        })),
-    }));
+    return RAIL_GROUPS.map((heading) => {
+      const sheets = this.sheets.filter(({ group }) => group === heading).map(({ sheet }) => sheet);
+      const of = findings.filter(({ place, verdict }) => sheets.includes(place.sheet) && verdict !== 'fits');
+      return {
+        heading,
+        worst: VERDICTS.find((verdict) => of.some((one) => one.verdict === verdict)) ?? null,
+        tally: of.length === 0 ? '' : tally(of).replace(/,.*/, ''),
+        items: this.sheets
+          .filter(({ group, shows }) => group === heading && (build === null || shows?.(build) !== false))
+          .map(({ sheet, name, counts }) => ({
+            sheet,
+            name,
+            verdict: worst(sheet),
+            count: counts === 'ledger' ? entries : 0,
+          })),
+      };
+    });
   });
+  /** The group in hand is open; another one that is asked for, until one goes to another sheet. */
+  protected readonly shown = linkedSignal<string | null>(() => this.sheet()?.group ?? RAIL_GROUPS[0]);
 
   protected showKeys(): void {
     this.store.dispatch(uiActions.keysFlipped());

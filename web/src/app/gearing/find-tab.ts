@@ -44,7 +44,12 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
       }
       <ol>
         @for (row of rows(); track row.label) {
-          <li [class.present]="row.present" [attr.data-final]="row.label">
+          <li
+            [class.present]="row.present"
+            [class.first]="$first"
+            [attr.data-final]="row.label"
+            [attr.data-answer]="$first ? '' : null"
+          >
             <div class="place mono">{{ $index + 1 }}</div>
             <div class="what">
               <p>
@@ -123,6 +128,12 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
     }
     li.present {
       background: var(--blue-wash);
+    }
+    .first .pair {
+      font-size: var(--text-figure);
+    }
+    .first .big {
+      font-size: var(--text-xl);
     }
     .place {
       color: var(--soft);

@@ -9,6 +9,7 @@ import {
   say,
   saySmall,
   type Entry,
+  type SectionPart,
 } from '@hot-spline/core';
 import {
   BUILT_IN_SEQUENCE,
@@ -27,6 +28,7 @@ import { EntryField } from '../shared/entry-field';
 import { Field, type Understood } from '../shared/field';
 import { FigureButton } from '../shared/figure-button';
 import { jumpTo } from '../shared/jump';
+import { ShimPlay } from '../section/shim-play';
 import { SheetHead } from '../shared/sheet-head';
 import { unitsSaid } from '../shared/units-said';
 import { AdjusterDrawing } from './adjuster-drawing';
@@ -51,6 +53,7 @@ import { TrialStrip } from './trial-strip';
     FloatPanel,
     RouterLink,
     SheetHead,
+    ShimPlay,
     TrialStrip,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -64,6 +67,15 @@ export class CarrierSheet {
   protected readonly bench = this.setUp.bench;
   protected readonly axle = this.setUp.axle;
   protected readonly mesh = this.setUp.mesh;
+  /** What moves the ring. */
+  protected readonly sideParts: readonly SectionPart[] = [
+    'shim-left',
+    'shim-right',
+    'adjuster-left',
+    'adjuster-right',
+    'side-bearing-left',
+    'side-bearing-right',
+  ];
   protected readonly figures = meshFigures;
   protected readonly sides = ['left', 'right'] as const;
   protected readonly moves = MESH_LIMITS.moveMm;

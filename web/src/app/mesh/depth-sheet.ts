@@ -1,6 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { Router } from '@angular/router';
-import { InputError, LIMITS, MESH_LIMITS, entryBase, formatIn, say, saySmall, unitLabel } from '@hot-spline/core';
+import {
+  InputError,
+  LIMITS,
+  MESH_LIMITS,
+  entryBase,
+  formatIn,
+  say,
+  saySmall,
+  unitLabel,
+  type SectionPart,
+} from '@hot-spline/core';
 import { depthSchools, stackError, type Setup } from '@hot-spline/model';
 import { Library } from '../state/library';
 import { Choice } from '../shared/choice';
@@ -9,6 +19,7 @@ import { Field } from '../shared/field';
 import { jumpTo } from '../shared/jump';
 import { textReader } from '../shared/readers';
 import { RemoveButton } from '../shared/remove-button';
+import { ShimPlay } from '../section/shim-play';
 import { SheetHead } from '../shared/sheet-head';
 import { Advisor } from './advisor';
 import { BeginPanel } from './begin-panel';
@@ -21,7 +32,7 @@ type EntryKey = Exclude<keyof Depth, 'chain'>;
 /** The pinion shim by every school side by side, and the pack for it from the drawer. */
 @Component({
   selector: 'hs-depth-sheet',
-  imports: [BeginPanel, Choice, EntryField, Field, RemoveButton, SheetHead],
+  imports: [BeginPanel, Choice, EntryField, Field, RemoveButton, SheetHead, ShimPlay],
   providers: [Advisor],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './depth-sheet.html',
@@ -34,6 +45,8 @@ export class DepthSheet {
   private readonly router = inject(Router);
   protected readonly axle = this.setUp.axle;
   protected readonly mesh = this.setUp.mesh;
+  /** What moves the pinion. */
+  protected readonly headParts: readonly SectionPart[] = ['pinion-shim', 'head-bearing', 'case'];
   protected readonly depth = computed(() => this.setUp.setup()?.depth ?? null);
   protected readonly marks = MESH_LIMITS.markMm;
   protected readonly heights = MESH_LIMITS.heightMm;

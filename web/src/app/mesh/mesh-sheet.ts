@@ -33,12 +33,14 @@ import { jumpTo } from '../shared/jump';
 import { Radios } from '../shared/radios';
 import { SheetHead } from '../shared/sheet-head';
 import { ReadBy } from '../state/read-by';
+import { ShimPlay } from '../section/shim-play';
 import { Tabs } from '../shared/tabs';
 import { Advisor } from './advisor';
 import { BacklashRing } from './backlash-ring';
 import { BeginPanel } from './begin-panel';
 import { Flank } from './flank';
 import { packSums, planOf } from './next-assembly';
+import { pieceRows, proposedOf } from './next-pieces';
 import { SUSPECT_WORDS, nextSays } from './next-words';
 import { CENTRED } from './patch';
 import { SetUp } from './set-up';
@@ -93,6 +95,7 @@ function sentForAll(places: readonly Place[]): GaugeSent | null {
     RouterLink,
     SetUpMap,
     SheetHead,
+    ShimPlay,
     Tabs,
     TrialStrip,
     TriesTable,
@@ -374,6 +377,17 @@ export class MeshSheet {
     return advice && mesh?.now
       ? nextSays(advice, { ...mesh, now: mesh.now }, { system: this.bench.system(), taught: this.advisor.taught() })
       : null;
+  });
+  /** What goes in: the pinion’s shim first and biggest, then both sides. */
+  protected readonly pieces = computed(() => {
+    const [plan, mesh] = [this.plan.value(), this.mesh()];
+    return plan && mesh?.now ? pieceRows(plan, { ...mesh, now: mesh.now }, this.bench.system()) : null;
+  });
+  /** The same in the section: which shims are touched, and what goes where. */
+  protected readonly proposed = computed(() => {
+    const [plan, mesh, says] = [this.plan.value(), this.mesh(), this.says()];
+    if (!plan || !mesh?.now || !says || says.put === 'none') return null;
+    return proposedOf(plan, { ...mesh, now: mesh.now }, this.bench.system());
   });
   /** Sets what the readings say is the other way round. */
   protected turn(what: Suspect): void {

@@ -192,7 +192,10 @@ describe('the mesh sheet', () => {
     const { value } = last(bench);
     expect(value.of === 'pattern' && [value.drive.v, value.coast.v]).toEqual([-0.5, -0.5]);
     await screen.until(() => screen.text.includes('that all is in band'));
-    expect(screen.text).toMatch(/Assembly 2 \d+ % that all is in band/);
+    expect(screen.text).toMatch(/\d+ % ?that all is in band/);
+    // The one answer, biggest: the pinion’s shim, and what it comes from.
+    expect(screen.find('.card').textContent).toMatch(/Assembly 2.*from 1\.00/);
+    expect(screen.all('hs-section .touched').map((part) => part.getAttribute('data-part'))).toContain('pinion-shim');
     expect(screen.text).toContain('less.'); // low on both flanks: a thinner shim here
   });
 

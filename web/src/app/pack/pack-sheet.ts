@@ -118,6 +118,18 @@ export class PackSheet {
   protected readonly unitName = computed(() => UNIT_TYPE_WORDS[this.bench.axle()?.unit.type ?? 'open'].name);
   protected readonly plate = this.bench.plates;
   protected readonly packs = computed(() => this.bench.derived()?.axles[this.bench.axleName()]?.pack ?? null);
+  /** How the wrench is held when it is read; with the other wheel held where nobody has said. */
+  protected readonly hold = computed(() => this.plate()?.wanted?.hold ?? 'other-wheel-held');
+  /** What there is to do about the packs: the gravest that was found of them. */
+  protected readonly answer = computed(() => {
+    const axle = this.bench.axleName();
+    const of = this.bench
+      .derived()
+      ?.findings.find(({ place, verdict }) => place.sheet === 'pack' && place.axle === axle && verdict !== 'fits');
+    return of
+      ? of.say(this.bench.system())
+      : { title: 'Nothing to change', detail: 'Heights, breakaway and springs are as they are wanted.' };
+  });
   protected readonly active = activeTab(PACK_TABS, this.tab);
   protected readonly target = computed(() => entryBase(this.plate()?.targetHeight ?? entryOf(1, 'mm')));
   protected readonly tolerance = computed(() => entryBase(this.plate()?.tolerance ?? entryOf(1, 'mm')));

@@ -32,30 +32,11 @@ interface SideRow {
   imports: [Choice, ShimBoxEditor],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="ask">
-      <hs-choice
-        name="shim-box"
-        label="Drawer"
-        [options]="options()"
-        [value]="box()?.id ?? ''"
-        (chosen)="drawers.choose($event)"
-      />
-      <hs-choice
-        name="shim-pieces"
-        label="Pieces a side, at most"
-        [options]="pieceOptions"
-        [value]="most()"
-        (chosen)="most.set($event)"
-      />
-      @if (!box()) {
-        <button type="button" class="quiet" (click)="start()">Start a drawer</button>
-      }
-    </div>
     @if (problem(); as p) {
       <p class="caution" role="alert">{{ p }}</p>
     }
     @if (rows().length) {
-      <div class="scroll">
+      <div class="scroll" data-answer>
         <table class="table">
           <caption class="visually-hidden">
             Shims for both packs
@@ -94,6 +75,25 @@ interface SideRow {
         </span>
       </p>
     }
+    <div class="ask">
+      <hs-choice
+        name="shim-box"
+        label="Drawer"
+        [options]="options()"
+        [value]="box()?.id ?? ''"
+        (chosen)="drawers.choose($event)"
+      />
+      <hs-choice
+        name="shim-pieces"
+        label="Pieces a side, at most"
+        [options]="pieceOptions"
+        [value]="most()"
+        (chosen)="most.set($event)"
+      />
+      @if (!box()) {
+        <button type="button" class="quiet" (click)="start()">Start a drawer</button>
+      }
+    </div>
     @if (box(); as b) {
       <hs-shim-box [spec]="b.spec" prefix="drawer" [whole]="false" (changed)="library.change(b.id, 'shims', $event)" />
     } @else {

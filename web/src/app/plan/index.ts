@@ -13,7 +13,6 @@ export const plan: WebCapability = {
       tabs: WORK_TABS,
       // Whoever takes over a build that is at work sees the step in hand.
       lands: ({ work }) => AXLES.some((axle) => work[axle]?.next),
-      inHand: true,
       load: () => import('./work-sheet').then((m) => m.WorkSheet),
     },
     {

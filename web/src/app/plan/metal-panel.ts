@@ -6,8 +6,8 @@ import type { Metal } from '@hot-spline/model';
   selector: 'hs-metal',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <section aria-label="State of the metal">
-      <h2 class="section-title">State of the metal</h2>
+    <details aria-label="State of the metal" [open]="!folded()">
+      <summary class="section-title">State of the metal</summary>
       <dl>
         <div>
           <dt>Out</dt>
@@ -24,14 +24,22 @@ import type { Metal } from '@hot-spline/model';
           </div>
         }
       </dl>
-    </section>
+    </details>
   `,
   styles: `
+    summary {
+      cursor: pointer;
+    }
     dl {
       display: grid;
       gap: 6px;
       margin: 0 0 12px;
       font-size: var(--text-s);
+    }
+    dl > div {
+      display: grid;
+      grid-template-columns: 110px minmax(0, 1fr);
+      gap: 8px;
     }
     dt {
       color: var(--soft);
@@ -46,4 +54,6 @@ import type { Metal } from '@hot-spline/model';
 })
 export class MetalPanel {
   readonly metal = input.required<Metal>();
+  /** One tap away, where there is no room beside the step. */
+  readonly folded = input(false);
 }

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, DestroyRef, computed, inject, input, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { type OwnStep, type Phase } from '@hot-spline/core';
 import { faultText, type StepState, type Work, PHASE_WORDS } from '@hot-spline/model';
@@ -7,6 +7,8 @@ import { activeTab } from '../shared/active-tab';
 import { Choice, type Option } from '../shared/choice';
 import { Field } from '../shared/field';
 import { jumpTo } from '../shared/jump';
+import { isNarrow, watchNarrow } from '../shared/narrow';
+import { StepDrawing } from '../section/step-drawing';
 import { countReader, textReader } from '../shared/readers';
 import { RemoveButton } from '../shared/remove-button';
 import { SheetHead } from '../shared/sheet-head';
@@ -48,6 +50,7 @@ const HOLD_OPTIONS: readonly Option<NonNullable<Work['hold']>['for']>[] = [
     RemoveButton,
     RouterLink,
     SheetHead,
+    StepDrawing,
     Tabs,
     WhosePanel,
     WorkLike,
@@ -76,6 +79,7 @@ export class WorkSheet {
   protected readonly readMinutes = countReader('Minutes', 0, 10_000);
   protected readonly holdFor = signal<NonNullable<Work['hold']>['for']>('parts');
 
+  protected readonly narrow = signal(isNarrow());
   protected readonly state = this.edit.state;
   protected readonly groups = computed<readonly Group[]>(() => {
     const groups: { phase: Phase; name: string; steps: StepState[] }[] = [];
@@ -116,6 +120,7 @@ export class WorkSheet {
   });
 
   constructor() {
+    inject(DestroyRef).onDestroy(watchNarrow((narrow) => this.narrow.set(narrow)));
     inject(Library).open();
     jumpTo(this.at, () => (this.active() === 'step' ? { step: this.shown()?.step.id } : {}));
   }

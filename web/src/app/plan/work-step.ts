@@ -27,6 +27,8 @@ import { SHEETS } from '../shared/sheet-list';
 import { Drafts } from '../shared/drafts';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { Field } from '../shared/field';
+import { isNarrow, watchNarrow } from '../shared/narrow';
+import { StepDrawing } from '../section/step-drawing';
 import { FindingsFocus } from '../shared/findings-focus';
 import { PhotoTaker } from '../shared/photo-taker';
 import { Radios } from '../shared/radios';
@@ -40,7 +42,7 @@ const MINUTE_MS = 60_000;
 /** One step at a time, next to the car: what to do, one thing to measure, done. */
 @Component({
   selector: 'hs-work-step',
-  imports: [EntryField, Field, PhotoTaker, Radios, RouterLink, OpenClock, VerdictMark],
+  imports: [EntryField, Field, PhotoTaker, Radios, RouterLink, OpenClock, StepDrawing, VerdictMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './work-step.html',
   styleUrl: './work-step.scss',
@@ -52,6 +54,8 @@ export class WorkStep {
   private readonly router = inject(Router);
   private readonly drafts = inject(Drafts);
   protected readonly axle = this.edit.axle;
+  /** On a phone the drawing is the head of the step; beside it where there is room. */
+  protected readonly narrow = signal(isNarrow());
   protected readonly phases = PHASE_WORDS;
   protected readonly readText = textReader('Text', 300, 1);
   protected readonly readWhy = textReader('Why', 300, 1);
@@ -154,6 +158,7 @@ export class WorkStep {
       focus.now.set({ of: `“${step.title}”`, concerns: (finding) => concerns(step, axle, finding) });
     });
     inject(DestroyRef).onDestroy(() => focus.now.set(null));
+    inject(DestroyRef).onDestroy(watchNarrow((narrow) => this.narrow.set(narrow)));
     effect(() => {
       const key = this.opened();
       const open = this.state().status === 'open';

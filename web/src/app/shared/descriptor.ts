@@ -26,8 +26,6 @@ export interface SheetDescriptor {
   readonly load: () => Promise<Type<unknown>>;
   /** Whether a build opens here where no sheet is named; the last one that says so. */
   readonly lands?: (derived: Derived) => boolean;
-  /** In the hand it comes first: the Line stands back. */
-  readonly inHand?: true;
   /** What `m` measures next here; null where nothing is left to measure. */
   readonly measure?: (derived: Derived) => Place | null;
   /** Parts that the finder knows, and where each is put right. */

@@ -22,6 +22,7 @@ import { SaveMenu } from './save-menu';
     </header>
   `,
   styles: `
+    @use 'breakpoints' as *;
     header {
       display: flex;
       justify-content: space-between;
@@ -46,6 +47,15 @@ import { SaveMenu } from './save-menu';
     p {
       color: var(--soft);
       font-size: var(--text-s);
+    }
+    /* On a phone the answer comes first. */
+    @media #{$narrow} {
+      header {
+        margin-bottom: 0;
+      }
+      p {
+        display: none;
+      }
     }
   `,
 })

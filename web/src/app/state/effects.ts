@@ -348,7 +348,9 @@ export const signOutbox = createEffect(
 export const keepUi = createEffect(
   (store = inject(Store)) =>
     store.select(uiFeature.selectUiState).pipe(
-      map(({ system, night, findingsOpen, who }) => JSON.stringify({ system, night, findingsOpen, who })),
+      map(({ system, night, findingsOpen, elsewhereOpen, who }) =>
+        JSON.stringify({ system, night, findingsOpen, elsewhereOpen, who }),
+      ),
       distinctUntilChanged(),
       tap((text) => {
         deviceStore.set(UI_KEY, text);

@@ -7,6 +7,8 @@ export interface UiState {
   readonly system: UnitSystem;
   readonly night: boolean;
   readonly findingsOpen: boolean;
+  /** What was found on other sheets is unfolded below what is of the sheet that is open. */
+  readonly elsewhereOpen: boolean;
   /** The axle that the Line and the sheets follow. */
   readonly axle: AxleName;
   /** Id of the figure whose working is open. */
@@ -24,6 +26,7 @@ export function storedUi(text: string | null, prefersNight: boolean): UiState {
     system: 'inch',
     night: prefersNight,
     findingsOpen: true,
+    elsewhereOpen: false,
     axle: 'rear',
     working: null,
     keysOpen: false,
@@ -41,6 +44,7 @@ export function storedUi(text: string | null, prefersNight: boolean): UiState {
     system: stored.system === 'metric' ? 'metric' : 'inch',
     night: typeof stored.night === 'boolean' ? stored.night : prefersNight,
     findingsOpen: stored.findingsOpen !== false,
+    elsewhereOpen: stored.elsewhereOpen === true,
     who: typeof stored.who === 'string' ? cutText(stored.who, 60) : '',
   };
 }
@@ -52,6 +56,7 @@ export const uiActions = createActionGroup({
     unitsFlipped: emptyProps(),
     themeFlipped: emptyProps(),
     findingsFlipped: emptyProps(),
+    elsewhereFlipped: emptyProps(),
     axleChosen: props<{ axle: AxleName }>(),
     workingOpened: props<{ figure: string }>(),
     workingClosed: emptyProps(),
@@ -70,6 +75,7 @@ export const uiFeature = createFeature({
     on(uiActions.unitsFlipped, (state) => ({ ...state, system: other(state.system) })),
     on(uiActions.themeFlipped, (state) => ({ ...state, night: !state.night })),
     on(uiActions.findingsFlipped, (state) => ({ ...state, findingsOpen: !state.findingsOpen })),
+    on(uiActions.elsewhereFlipped, (state) => ({ ...state, elsewhereOpen: !state.elsewhereOpen })),
     on(uiActions.axleChosen, (state, { axle }) => ({ ...state, axle })),
     on(uiActions.workingOpened, (state, { figure }) => ({ ...state, working: figure })),
     on(uiActions.workingClosed, (state) => ({ ...state, working: null })),
