@@ -63,7 +63,7 @@ const calmly = async (page: Page): Promise<void> => {
   await page.addInitScript(() =>
     localStorage.setItem(
       'hot-spline.ui',
-      JSON.stringify({ system: 'inch', night: false, findingsOpen: true, who: 'Edda' }),
+      JSON.stringify({ system: 'inch', night: false, findingsOpen: true, elsewhereOpen: true, who: 'Edda' }),
     ),
   );
 };

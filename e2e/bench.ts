@@ -58,6 +58,22 @@ export const goWithin = (page: Page, to: string | URL): Promise<void> =>
     await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
   }, String(to));
 
+/** To a sheet by the Rail: its group is opened where another one is in hand. @returns how many presses that took */
+export async function byTheRail(page: Page, sheet: string | RegExp): Promise<number> {
+  const rail = page.locator('hs-rail');
+  const name = typeof sheet === 'string' ? new RegExp(`(^|\\s)${sheet}(\\s|$)`) : sheet;
+  const link = rail.locator('a', { hasText: name }).first();
+  await expect(link).toBeAttached();
+  let presses = 1;
+  if (!(await link.isVisible())) {
+    const group = rail.locator('ul', { has: page.locator('a', { hasText: name }) }).first();
+    await rail.locator(`h2 button[aria-controls="${await group.getAttribute('id')}"]`).click();
+    presses++;
+  }
+  await link.click();
+  return presses;
+}
+
 export class Bench {
   constructor(
     readonly page: Page,
@@ -133,7 +149,7 @@ async function calm(page: Page, use: (value: undefined) => Promise<void>): Promi
 const named = (page: Page): Promise<unknown> =>
   page.addInitScript(() => {
     if (localStorage.getItem('hot-spline.ui') === null)
-      localStorage.setItem('hot-spline.ui', JSON.stringify({ who: 'Edda' }));
+      localStorage.setItem('hot-spline.ui', JSON.stringify({ who: 'Edda', elsewhereOpen: true }));
   });
 
 interface Builds {

@@ -1,5 +1,5 @@
 import type { APIRequestContext, Page } from '@playwright/test';
-import { alone, Bench, expect, importDemo, test } from './bench';
+import { byTheRail, alone, Bench, expect, importDemo, test } from './bench';
 
 /** A practice axle in the browser, set up as a builder would: by the sheets and the simulated gauges alone. */
 class Practice {
@@ -21,10 +21,7 @@ class Practice {
   }
 
   async go(sheet: string): Promise<void> {
-    await this.page
-      .locator('hs-rail')
-      .getByRole('link', { name: new RegExp(`(^|\\s)${sheet}$`) })
-      .click();
+    await byTheRail(this.page, sheet);
     await expect(this.page.getByRole('heading', { name: sheet, level: 1 })).toBeVisible();
   }
 
@@ -322,7 +319,7 @@ test('a band out of memory stops at the gate until it is confirmed; a note opens
   await drift.open('baseline?tab=sheet');
   await page.locator('#origin-backlash').selectOption('memory');
   await drift.saved();
-  await page.locator('hs-rail').getByRole('link', { name: 'Gates' }).click();
+  await byTheRail(page, 'Gates');
   const gate = page.getByRole('region', { name: 'Gate A' });
   await expect(gate).toContainText('out of memory, borrowed or guessed');
   await gate.getByLabel('Why it is opened all the same').fill('Race on Sunday');
