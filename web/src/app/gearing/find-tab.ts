@@ -181,6 +181,14 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
       gap: 4px;
     }
     @media #{$narrow} {
+      :host {
+        display: flex;
+        flex-direction: column;
+      }
+      /* The answer first. */
+      .goal {
+        order: 1;
+      }
       ol > li {
         grid-template-columns: 22px 1fr auto;
       }

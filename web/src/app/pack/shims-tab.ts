@@ -124,7 +124,7 @@ interface SideRow {
       margin-right: 8px;
     }
     .big {
-      font-size: var(--text-xl);
+      font-size: var(--text-figure);
     }
     .take {
       display: flex;

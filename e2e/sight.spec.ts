@@ -1,0 +1,160 @@
+import type { Page } from '@playwright/test';
+import { expect, test } from './bench';
+
+// What the eye finds first, measured in the browser: the one answer of a sheet inside the first of the page, nothing of the Rail
+// scrolled away, a drawing beside every step. The sizes are the issue's: 570 px of a page of 1280 × 800, 400 px of a phone.
+
+const SHEETS = [
+  'brief',
+  'engine',
+  'gearing',
+  'road',
+  'sets',
+  'unit',
+  'pack',
+  'work',
+  'parts',
+  'inspect',
+  'joint',
+  'shafts',
+  'close',
+  'gates',
+  'baseline',
+  'depth',
+  'carrier',
+  'mesh',
+  'preload',
+  'summary',
+  'papers',
+  'ledger',
+] as const;
+
+/** Sheets with one answer: where it stands, and what says it. */
+const ANSWERS = [
+  ['mesh', '', /thou|Paint|Read|band/],
+  ['preload', '', /Read|turn|deg|°|band/i],
+  ['work', '', /Next|done|hold/],
+  ['work', '?tab=step', /./],
+  ['gearing', '?tab=find', /\d+\/\d+/],
+  ['pack', '', /Breakaway/],
+  ['pack', '?tab=shims', /thou|mm/],
+] as const;
+
+async function answerOf(page: Page): Promise<{ top: number; bottom: number; size: number; largest: number }> {
+  await page.locator('[data-answer]').first().waitFor();
+  return page.evaluate(() => {
+    const answer = document.querySelector('[data-answer]') as HTMLElement;
+    const sizeOf = (root: Element): number =>
+      Math.max(
+        ...[root, ...root.querySelectorAll('*')]
+          .filter((one) =>
+            [...one.childNodes].some((node) => node.nodeType === 3 && (node.textContent ?? '').trim() !== ''),
+          )
+          .map((one) => Number.parseFloat(getComputedStyle(one).fontSize)),
+      );
+    const sheet = document.querySelector('#sheet') as HTMLElement;
+    const { top, bottom } = answer.getBoundingClientRect();
+    return { top, bottom, size: sizeOf(answer), largest: sizeOf(sheet) };
+  });
+}
+
+test.describe('the one answer', () => {
+  for (const [name, width, height, most] of [
+    ['a page of 1280 × 800', 1280, 800, 570],
+    ['a phone', 390, 844, 400],
+  ] as const)
+    test(`is on top and biggest, of ${name}`, async ({ page, drift }) => {
+      await page.setViewportSize({ width, height });
+      for (const [sheet, tab, says] of ANSWERS) {
+        await page.goto(`/builds/${drift.id}/${sheet}${tab}`);
+        await expect(page.locator('[data-answer]').first(), `${sheet}${tab}`).toContainText(says);
+        const { top, bottom, size, largest } = await answerOf(page);
+        expect(top, `${sheet}${tab} begins`).toBeGreaterThan(0);
+        // What it is stands inside; what to do about it may go on below on a phone.
+        expect(top + Math.min(bottom - top, 120), `${sheet}${tab}`).toBeLessThanOrEqual(most);
+        if (width > 1000) expect(bottom, `${sheet}${tab} ends`).toBeLessThanOrEqual(most);
+        expect(size, `${sheet}${tab} is biggest`).toBeGreaterThanOrEqual(largest);
+      }
+    });
+});
+
+async function railOf(page: Page): Promise<{ over: number; open: number }> {
+  return page.evaluate(() => {
+    const rail = document.querySelector('hs-rail') as HTMLElement;
+    return {
+      over: rail.scrollHeight - rail.clientHeight,
+      open: rail.querySelectorAll('h2 button[aria-expanded="true"]').length,
+    };
+  });
+}
+
+test('at 1280 × 800 the Rail never scrolls, its group in hand is open, and the frame never scrolls', async ({
+  drift,
+  page,
+}) => {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  for (const sheet of SHEETS) {
+    await drift.open(sheet);
+    const { over, open } = await railOf(page);
+    expect(over, sheet).toBeLessThanOrEqual(0);
+    expect(open, sheet).toBe(1);
+    await expect(page.locator('hs-rail a.here')).toBeVisible();
+    expect(await page.evaluate(() => document.documentElement.scrollHeight), sheet).toBeLessThanOrEqual(800);
+  }
+});
+
+test('the Line is one row on bench and set-up sheets, whole where one specifies; findings of the sheet come first', async ({
+  drift,
+  page,
+}) => {
+  await drift.open('engine');
+  await expect(page.locator('#line')).toBeVisible();
+  await drift.open('mesh');
+  await expect(page.locator('#line')).toBeHidden();
+  const row = page.locator('hs-line nav.row');
+  expect((await row.boundingBox())?.height ?? 99).toBeLessThanOrEqual(40);
+  await page.getByRole('button', { name: 'Show the Line' }).click();
+  await expect(page.locator('#line')).toBeVisible();
+  await drift.open('pack');
+  const list = page.locator('#findings-list');
+  await expect(list.locator('h3')).toContainText('This sheet');
+  const others = list.getByRole('button', { name: /Other sheets/ });
+  await others.click(); // these devices have it open
+  await expect(page.locator('#findings-others')).toHaveCount(0);
+  await page.reload();
+  await expect(others).toHaveAttribute('aria-expanded', 'false');
+});
+
+test('a shim that is touched shows what it moves, in the signs of this axle; a drop-out’s goes the other way', async ({
+  page,
+  drift,
+}) => {
+  await drift.open('depth');
+  const play = page.locator('hs-shim-play');
+  await play.getByRole('button', { name: /^Pinion shim/ }).click();
+  await expect(play.locator('.text')).toContainText('pinion deeper');
+  await expect(play.locator('[data-part="pinion"]')).toHaveAttribute('transform', /translate\(11/);
+  // Its middle is the pinion’s: the shim lies above and below.
+  await play.locator('[data-part="pinion-shim"]').dispatchEvent('click');
+  await expect(play.locator('[data-part="pinion"]')).toHaveAttribute('transform', /translate\(0/);
+});
+
+test('every step of a job has its drawing beside it, or none by its own word', async ({ page, drift }) => {
+  await page.goto(`/builds/${drift.id}/work`);
+  await expect(page.locator('.list li a').first()).toBeAttached();
+  const steps = await page
+    .locator('.list li a')
+    .evaluateAll((links) => links.map((link) => (link as HTMLAnchorElement).href));
+  expect(steps.length).toBeGreaterThan(40);
+  let without = 0;
+  for (const step of steps.filter((_, i) => i % 3 === 0)) {
+    const { pathname, search } = new URL(step);
+    await page.goto(pathname + search);
+    await expect(page.locator('hs-work-step h2')).toBeVisible();
+    const svg = page.locator('hs-step-drawing svg[role="img"]');
+    if ((await svg.count()) === 0) without++;
+    else expect((await svg.first().boundingBox())?.width ?? 0).toBeGreaterThan(200);
+  }
+  // Talks, papers and what is chosen on its own sheet.
+  expect(without).toBeLessThanOrEqual(5);
+});
