@@ -1,5 +1,6 @@
 import { entryOf, starPattern } from '@hot-spline/core';
 import { USUAL_SCHOOLS, jointSubjects, newJoint, type Build, type Joint, type Reading } from '@hot-spline/model';
+import { SPEAKER, type Speaker } from '../state/sound';
 import { Screen, keepSpecs, openBench } from '../../testing/harness';
 import { setUpBuild } from '../../testing/set-up';
 import type { Bench } from '../state/bench';
@@ -159,6 +160,19 @@ describe('drawing up the ring', () => {
       expect(ticked(bench).at(-1)?.[0]).toBe(stage);
     }
     expect(bench.derived()?.findings.find(({ id }) => id === 'joint.rear.drawn')?.verdict).toBe('fits');
+  });
+
+  it('says the next bolt aloud where somebody has switched it on, and nothing where nobody has', async () => {
+    const said: string[] = [];
+    const speaker: Speaker = { say: (text) => void said.push(text), tone: () => undefined };
+    openBench(jointed({ stages: [100] }), [], 'metric', [{ provide: SPEAKER, useValue: speaker }]);
+    const screen = await Screen.of(JointSheet, { tab: 'torque' });
+    await tap(screen, 1);
+    expect(said).toEqual([]);
+    await screen.click('Say each bolt aloud');
+    await tap(screen, 4);
+    await tap(screen, 2);
+    expect(said).toEqual(['Bolt 2.', 'Bolt 5.']);
   });
 
   it('a tick that was wrong is taken back; half a round is in the ledger, for whoever takes over', async () => {

@@ -3,22 +3,26 @@ import {
   Component,
   DestroyRef,
   computed,
+  effect,
   inject,
   input,
   linkedSignal,
   signal,
+  untracked,
 } from '@angular/core';
 import { JOINT_LIMITS, LIMITS, adapterSetting, entryBase, say, starPattern, type Entry } from '@hot-spline/core';
 import { jointSubjects, type JointState, type RoundState } from '@hot-spline/model';
 import { EntryField } from '../shared/entry-field';
+import { SoundButton } from '../shared/sound-button';
 import { Bench } from '../state/bench';
+import { Sound } from '../state/sound';
 
 const PLACE = { size: 320, ring: 122, bolt: 21 };
 
 /** The bolts drawn up crosswise, round by round: a tap ticks a bolt, the picture shows which is next. */
 @Component({
   selector: 'hs-star-tab',
-  imports: [EntryField],
+  imports: [EntryField, SoundButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './star-tab.html',
   styleUrl: './star-tab.scss',
@@ -26,6 +30,7 @@ const PLACE = { size: 320, ring: 122, bolt: 21 };
 export class StarTab {
   readonly state = input.required<JointState>();
   private readonly bench = inject(Bench);
+  private readonly sound = inject(Sound);
   protected readonly axle = this.bench.axleName;
   protected readonly lengthRange = JOINT_LIMITS.leverMm;
   protected readonly adapterRange = { ...JOINT_LIMITS.lengthMm };
@@ -89,6 +94,15 @@ export class StarTab {
   });
 
   constructor() {
+    // The star goes round by itself: what is next is said once the bolt before is ticked.
+    let said: number | null | undefined;
+    effect(() => {
+      const [next, round] = [this.next(), untracked(this.round)];
+      const before = said;
+      said = next;
+      if (before === undefined || next === before) return;
+      this.sound.say(next === null ? `${round?.label ?? ''}: every bolt.` : `Bolt ${next}.`);
+    });
     const timer = setInterval(() => this.now.set(Date.now()), 10_000);
     inject(DestroyRef).onDestroy(() => clearInterval(timer));
   }

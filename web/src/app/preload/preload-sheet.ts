@@ -12,6 +12,8 @@ import {
 } from '@hot-spline/core';
 import { SCHOOLS, preloadFigures, preloadVerdict, setupSubjects, turningText, type Setup } from '@hot-spline/model';
 import { Library } from '../state/library';
+import { Sound } from '../state/sound';
+import { SoundButton } from '../shared/sound-button';
 import { activeTab } from '../shared/active-tab';
 import { attempt } from '../shared/attempt';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
@@ -34,6 +36,9 @@ import { PRELOAD_TABS } from './tabs';
 
 const degrees = (angle: number): string => `${Number(angle.toFixed(1))}°`;
 
+/** As a share of the lower end of the band: from here on the next step is a small one; ours. */
+const NEAR = 0.7;
+
 /** Pinion preload: reading by reading towards the band, never past it. */
 @Component({
   selector: 'hs-preload-sheet',
@@ -46,6 +51,7 @@ const degrees = (angle: number): string => `${Number(angle.toFixed(1))}°`;
     Radios,
     RouterLink,
     SheetHead,
+    SoundButton,
     SideTab,
     Tabs,
     TrialStrip,
@@ -58,6 +64,7 @@ const degrees = (angle: number): string => `${Number(angle.toFixed(1))}°`;
 export class PreloadSheet {
   readonly tab = input<string>();
   readonly at = input<string>();
+  private readonly sound = inject(Sound);
   protected readonly tabs = PRELOAD_TABS;
   protected readonly active = activeTab(PRELOAD_TABS, this.tab);
   protected readonly setUp = inject(SetUp);
@@ -239,6 +246,9 @@ export class PreloadSheet {
       shims: this.collapsible() ? [] : [...this.shims()],
     });
     this.setUp.record(subject, several ?? entry, this.setUp.instrument('turning'));
+    // It rises late and then fast: heard before the eye is back from the wrench.
+    const low = this.aim()?.[0];
+    if (low !== undefined && entryBase(entry) >= NEAR * low) this.sound.near();
   }
 
   protected writeState(of: 'seal' | 'total', { entry, several }: TakenEntry): void {

@@ -28,6 +28,7 @@ import { editorActions, editorFeature } from './editor';
 import { lookingActions, lookingFeature } from './looking';
 import { ReadBy } from './read-by';
 import { ShopSetUps } from './set-ups';
+import { Sound } from './sound';
 import { ShopSettings } from './shop-settings';
 import { uiActions, uiFeature } from './ui';
 import { newId } from '../base/new-id';
@@ -38,6 +39,7 @@ export class Bench {
   private readonly store = inject(Store);
   private readonly messages = inject(MessageService);
   private readonly readBy = inject(ReadBy);
+  private readonly sound = inject(Sound);
   private readonly shop = inject(ShopSetUps);
   private readonly settings = inject(ShopSettings).settings;
   /** What separates decimals in this shop; undefined: by plausibility. */
@@ -197,6 +199,7 @@ export class Bench {
     const whole = 'of' in value ? value : { of: 'number' as const, counts, entries: [value].flat() };
     const more = { ...(note === undefined ? {} : { note }), ...(gauge ? { gauge } : {}) };
     this.write({ kind: 'reading', ...this.written(), subject, value: whole, state, instrument, ...more });
+    this.sound.taken();
   }
 
   /** Writes what was decided: what about, how, and why. */

@@ -348,8 +348,8 @@ export const signOutbox = createEffect(
 export const keepUi = createEffect(
   (store = inject(Store)) =>
     store.select(uiFeature.selectUiState).pipe(
-      map(({ system, night, findingsOpen, elsewhereOpen, who }) =>
-        JSON.stringify({ system, night, findingsOpen, elsewhereOpen, who }),
+      map(({ system, night, findingsOpen, elsewhereOpen, sound, who }) =>
+        JSON.stringify({ system, night, findingsOpen, elsewhereOpen, sound, who }),
       ),
       distinctUntilChanged(),
       tap((text) => {

@@ -9,6 +9,8 @@ export interface UiState {
   readonly findingsOpen: boolean;
   /** What was found on other sheets is unfolded below what is of the sheet that is open. */
   readonly elsewhereOpen: boolean;
+  /** Tones, and what is done next said aloud. */
+  readonly sound: boolean;
   /** The axle that the Line and the sheets follow. */
   readonly axle: AxleName;
   /** Id of the figure whose working is open. */
@@ -27,6 +29,7 @@ export function storedUi(text: string | null, prefersNight: boolean): UiState {
     night: prefersNight,
     findingsOpen: true,
     elsewhereOpen: false,
+    sound: false,
     axle: 'rear',
     working: null,
     keysOpen: false,
@@ -45,6 +48,7 @@ export function storedUi(text: string | null, prefersNight: boolean): UiState {
     night: typeof stored.night === 'boolean' ? stored.night : prefersNight,
     findingsOpen: stored.findingsOpen !== false,
     elsewhereOpen: stored.elsewhereOpen === true,
+    sound: stored.sound === true,
     who: typeof stored.who === 'string' ? cutText(stored.who, 60) : '',
   };
 }
@@ -57,6 +61,7 @@ export const uiActions = createActionGroup({
     themeFlipped: emptyProps(),
     findingsFlipped: emptyProps(),
     elsewhereFlipped: emptyProps(),
+    soundFlipped: emptyProps(),
     axleChosen: props<{ axle: AxleName }>(),
     workingOpened: props<{ figure: string }>(),
     workingClosed: emptyProps(),
@@ -76,6 +81,7 @@ export const uiFeature = createFeature({
     on(uiActions.themeFlipped, (state) => ({ ...state, night: !state.night })),
     on(uiActions.findingsFlipped, (state) => ({ ...state, findingsOpen: !state.findingsOpen })),
     on(uiActions.elsewhereFlipped, (state) => ({ ...state, elsewhereOpen: !state.elsewhereOpen })),
+    on(uiActions.soundFlipped, (state) => ({ ...state, sound: !state.sound })),
     on(uiActions.axleChosen, (state, { axle }) => ({ ...state, axle })),
     on(uiActions.workingOpened, (state, { figure }) => ({ ...state, working: figure })),
     on(uiActions.workingClosed, (state) => ({ ...state, working: null })),
