@@ -1,4 +1,18 @@
 import type { Page } from '@playwright/test';
+import { FIELDS as gearing } from '../web/src/app/gearing/fields';
+import { FIELDS as identity } from '../web/src/app/identity/fields';
+import { FIELDS as inspect } from '../web/src/app/inspect/fields';
+import { FIELDS as joint } from '../web/src/app/joint/fields';
+import { FIELDS as mesh } from '../web/src/app/mesh/fields';
+import { FIELDS as pack } from '../web/src/app/pack/fields';
+import { FIELDS as papers } from '../web/src/app/papers/fields';
+import { FIELDS as plan } from '../web/src/app/plan/fields';
+import { FIELDS as point } from '../web/src/app/point/fields';
+import { FIELDS as preload } from '../web/src/app/preload/fields';
+import { FIELDS as road } from '../web/src/app/road/fields';
+import { FIELDS as runin } from '../web/src/app/runin/fields';
+import { FIELDS as shaft } from '../web/src/app/shaft/fields';
+import { FIELDS as unit } from '../web/src/app/unit/fields';
 import { expect, test } from './bench';
 
 // What the eye finds first, measured in the browser: the one answer of a sheet inside the first of the page, nothing of the Rail
@@ -157,4 +171,51 @@ test('every step of a job has its drawing beside it, or none by its own word', a
   }
   // Talks, papers and what is chosen on its own sheet.
   expect(without).toBeLessThanOrEqual(5);
+});
+
+/** What is one of many of its kind, and is found as a part or by the first of them. */
+const ONE_OF_MANY =
+  /\d|[Kk]nown from|^Sign$|^Why|^Add|^Left out|left$|right$|^Search|^Show|^Another|^Step$|^What|^Minutes|upside|where$|CSV|^Length or facing|, out$|^Where |^Page or|^came out$|^goes in$|^faces/;
+
+test('the finder knows every field of every sheet, and where it says that one is, it is', async ({ drift, page }) => {
+  test.setTimeout(240_000);
+  const lists = [gearing, identity, inspect, joint, mesh, pack, papers, plan, point, preload, road, runin, shaft, unit];
+  const known = lists.flat();
+  const labels = new Set(known.map(([, , label]) => label));
+  const unknown = new Set<string>();
+  let there = 0;
+  for (const sheet of SHEETS.filter((one) => !['work', 'summary', 'ledger'].includes(one))) {
+    await drift.open(sheet);
+    const tabs = await page
+      .locator('hs-tabs a')
+      .evaluateAll((links) => links.map((link) => new URL((link as HTMLAnchorElement).href).searchParams.get('tab')));
+    for (const tab of tabs.length > 0 ? tabs : [null]) {
+      await page.goto(`/builds/${drift.id}/${sheet}${tab ? `?tab=${tab}` : ''}`);
+      await expect(page.locator('#sheet h1')).toBeVisible();
+      await page.waitForLoadState('networkidle');
+      const { said, ids } = await page.evaluate(() => {
+        const fields = [...document.querySelectorAll<HTMLInputElement>('#sheet input[id], #sheet select[id]')];
+        return {
+          said: fields
+            .filter(({ type }) => type !== 'radio')
+            .map((field) =>
+              document.querySelector(`label[for="${field.id}"]`)?.textContent?.replace(/\s+/g, ' ').trim(),
+            ),
+          ids: [...document.querySelectorAll<HTMLInputElement>('#sheet input, #sheet select')].flatMap((field) => [
+            field.id,
+            field.name,
+          ]),
+        };
+      });
+      for (const label of said)
+        if (label && !labels.has(label) && !ONE_OF_MANY.test(label)) unknown.add(`${sheet}: ${label}`);
+      there += known.filter(
+        ([of, at, , field]) =>
+          of === sheet && (at === '' || at === tab) && ids.includes(field.replaceAll('{axle}', 'rear')),
+      ).length;
+    }
+  }
+  expect([...unknown]).toEqual([]);
+  // The rest belongs to other units, constructions and engines.
+  expect(there).toBeGreaterThan(known.length / 2);
 });

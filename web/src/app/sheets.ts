@@ -15,7 +15,7 @@ import { point } from './point';
 import { preload } from './preload';
 import { road } from './road';
 import type { SheetDescriptor, StationDescriptor, WebCapability } from './shared/descriptor';
-import { FRAME_PARTS, PAPER_LINES, SHEETS, STATION_LIST } from './shared/sheet-list';
+import { FIELD_LISTS, FRAME_PARTS, PAPER_LINES, SHEETS, STATION_LIST } from './shared/sheet-list';
 import { summary } from './summary';
 import { unit } from './unit';
 
@@ -48,6 +48,7 @@ export const providersOf = (list: readonly WebCapability[] = CAPABILITIES) => [
   { provide: SHEETS, useValue: sheetsOf(list) },
   { provide: STATION_LIST, useValue: stationsOf(list) },
   { provide: FRAME_PARTS, useValue: list.flatMap(({ frame }) => frame ?? []) },
+  { provide: FIELD_LISTS, useValue: list.flatMap(({ fields }) => fields ?? []) },
   { provide: PAPER_LINES, useValue: list.flatMap(({ papers: of }) => of ?? []) },
 ];
 

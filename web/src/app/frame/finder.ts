@@ -15,7 +15,8 @@ import { Library } from '../state/library';
 import { matches } from './finder-words';
 import { addressOf } from '../shared/address';
 import { sayDay } from '../base/day';
-import { SHEETS } from '../shared/sheet-list';
+import type { FieldFind } from '../shared/descriptor';
+import { FIELD_LISTS, SHEETS } from '../shared/sheet-list';
 
 interface Hit {
   readonly kind: string;
@@ -35,6 +36,8 @@ const KINDS: Readonly<Record<string, readonly [string, string]>> = {
   number: ['number', 'numbers'],
   customer: ['customer', 'customers'],
   step: ['step', 'steps'],
+  field: ['field', 'fields'],
+  code: ['code', 'codes'],
 };
 const KIND_NAMES: Readonly<Record<Exclude<LibrarySpec['kind'], 'schools'>, string>> = {
   axle: 'axle',
@@ -44,6 +47,9 @@ const KIND_NAMES: Readonly<Record<Exclude<LibrarySpec['kind'], 'schools'>, strin
   instrument: 'instrument',
   'set-up-bearing': 'set-up bearing',
 };
+
+/** Id of a build, anywhere in what was typed or scanned. */
+const BUILD_ID = /[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/i;
 
 /** Once the finder has closed, so that it is not on the paper. */
 const printSoon = (): void => void setTimeout(() => window.print(), 350);
@@ -155,6 +161,9 @@ export class Finder {
   readonly visible = model(false);
   private readonly bench = inject(Bench);
   private readonly library = inject(Library);
+  private readonly fieldLists = inject(FIELD_LISTS);
+  /** Fields of every sheet; fetched when the finder opens. */
+  private readonly fields = signal<readonly FieldFind[]>([]);
   private readonly sheets = inject(SHEETS);
   private readonly store = inject(Store);
   private readonly router = inject(Router);
@@ -189,6 +198,8 @@ export class Finder {
         more: 'one file',
         run: () => location.assign(serverPath('/archive')),
       },
+      { kind: 'command', name: 'Put a build away', more: 'on the board; nothing is deleted', run: go('/') },
+      { kind: 'command', name: 'New build', more: 'on the board', run: go('/') },
       { kind: 'command', name: 'Print what is open', more: 'or save as PDF', run: printSoon },
       {
         kind: 'command',
@@ -234,6 +245,20 @@ export class Finder {
         const { path, queryParams } = addressOf(id, place);
         hits.push({ kind: 'part', name: part, more, run: () => void this.router.navigate(path, { queryParams }) });
       }
+    }
+    const [shown, axle] = [new Map(this.sheets.map((one) => [one.sheet, one])), this.bench.axleName()];
+    for (const [sheet, tab, label, field] of this.fields()) {
+      const of = shown.get(sheet);
+      if (!of || of.shows?.(build) === false) continue;
+      const tabName = of.tabs.find((one) => one.tab === tab)?.label;
+      const place = { sheet, ...(tab === '' ? {} : { tab }), field: field.replace('{axle}', axle) };
+      const { path, queryParams } = addressOf(id, place);
+      hits.push({
+        kind: 'field',
+        name: label,
+        more: tabName === undefined || of.tabs.length < 2 ? of.name : `${of.name}, ${tabName}`,
+        run: () => void this.router.navigate(path, { queryParams }),
+      });
     }
     for (const figure of derived.figures.values()) {
       const more =
@@ -298,12 +323,30 @@ export class Finder {
   });
   protected readonly hits = computed(() => {
     const typed = this.text();
+    const code = BUILD_ID.exec(typed)?.[0].toLowerCase();
+    if (code !== undefined) return [this.scanned(code)];
     const found = this.all().filter((hit) => matches(typed, `${hit.kind} ${hit.name} ${hit.more}`));
     // What is called so goes before what only means it.
     const bare = typed.toLowerCase().trim();
-    const called = ({ name }: Hit): number => (name.toLowerCase().includes(bare) ? 0 : 1);
-    return found.sort((a, b) => called(a) - called(b)).slice(0, 40);
+    const called = ({ name }: Hit): number => {
+      const said = name.toLowerCase();
+      return said === bare ? 0 : said.startsWith(bare) ? 1 : said.includes(bare) ? 2 : 3;
+    };
+    // Places before what was once read there: a ledger is long.
+    const late = ({ kind }: Hit): number => Number(kind === 'reading' || kind === 'build');
+    return found.sort((a, b) => called(a) - called(b) || late(a) - late(b)).slice(0, 40);
   });
+  /** A build by its id: typed, or as the code of a label carries it. */
+  private scanned(id: string): Hit {
+    const build = this.builds().find((one) => one.id === id);
+    return {
+      kind: 'code',
+      name: build ? build.name : 'The build of this code',
+      more: build ? cutText(build.vehicle, 34) : 'not on the board of this device',
+      run: () => void this.router.navigate(['/builds', id]),
+    };
+  }
+
   /** What was searched, where there is nothing. */
   protected readonly nothing = computed(() => {
     const counts = new Map<string, number>();
@@ -316,6 +359,7 @@ export class Finder {
     this.library.open();
     this.store.dispatch(boardActions.opened());
     void this.readCustomers();
+    void Promise.all(this.fieldLists.map((list) => list())).then((lists) => this.fields.set(lists.flat()));
     this.box()?.nativeElement.focus();
   }
 

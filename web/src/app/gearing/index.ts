@@ -4,6 +4,7 @@ import { GEARING_TABS } from './tabs';
 
 export const gearing: WebCapability = {
   name: 'gearing',
+  fields: () => import('./fields').then((m) => m.FIELDS),
   sheets: [
     {
       sheet: 'gearing',

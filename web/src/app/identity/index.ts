@@ -3,6 +3,7 @@ import { BRIEF_TABS } from './tabs';
 
 export const identity: WebCapability = {
   name: 'identity',
+  fields: () => import('./fields').then((m) => m.FIELDS),
   sheets: [
     {
       sheet: 'brief',

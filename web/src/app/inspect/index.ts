@@ -3,6 +3,7 @@ import { INSPECT_TABS } from './tabs';
 
 export const inspect: WebCapability = {
   name: 'inspect',
+  fields: () => import('./fields').then((m) => m.FIELDS),
   sheets: [
     {
       sheet: 'inspect',

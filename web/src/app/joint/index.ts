@@ -4,6 +4,7 @@ import { JOINT_TABS } from './tabs';
 
 export const joint: WebCapability = {
   name: 'joint',
+  fields: () => import('./fields').then((m) => m.FIELDS),
   sheets: [
     {
       sheet: 'joint',

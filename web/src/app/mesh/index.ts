@@ -20,6 +20,7 @@ function nextReading({ mesh, main }: Derived) {
 
 export const mesh: WebCapability = {
   name: 'mesh',
+  fields: () => import('./fields').then((m) => m.FIELDS),
   sheets: [
     {
       sheet: 'baseline',

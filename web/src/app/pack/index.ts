@@ -7,6 +7,7 @@ export const measureField = (side: string, id: string): string => `measure-${sid
 
 export const pack: WebCapability = {
   name: 'pack',
+  fields: () => import('./fields').then((m) => m.FIELDS),
   sheets: [
     {
       sheet: 'pack',

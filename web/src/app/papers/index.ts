@@ -2,6 +2,7 @@ import type { WebCapability } from '../shared/descriptor';
 
 export const papers: WebCapability = {
   name: 'papers',
+  fields: () => import('./fields').then((m) => m.FIELDS),
   sheets: [
     {
       sheet: 'papers',

@@ -4,6 +4,7 @@ import { PARTS_TABS, WORK_TABS } from './tabs';
 
 export const plan: WebCapability = {
   name: 'plan',
+  fields: () => import('./fields').then((m) => m.FIELDS),
   sheets: [
     {
       sheet: 'work',

@@ -8,6 +8,7 @@ const isElectric = ({ engine }: Build): boolean => engine.kind === 'electric';
 
 export const point: WebCapability = {
   name: 'point',
+  fields: () => import('./fields').then((m) => m.FIELDS),
   sheets: [
     {
       sheet: 'engine',

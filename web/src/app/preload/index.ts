@@ -4,6 +4,7 @@ import { PRELOAD_TABS } from './tabs';
 
 export const preload: WebCapability = {
   name: 'preload',
+  fields: () => import('./fields').then((m) => m.FIELDS),
   sheets: [
     {
       sheet: 'preload',

@@ -3,6 +3,7 @@ import { SETS_TABS } from './tabs';
 
 export const road: WebCapability = {
   name: 'road',
+  fields: () => import('./fields').then((m) => m.FIELDS),
   sheets: [
     {
       sheet: 'road',

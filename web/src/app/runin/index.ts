@@ -3,6 +3,7 @@ import { CLOSE_TABS } from './tabs';
 
 export const runin: WebCapability = {
   name: 'runin',
+  fields: () => import('./fields').then((m) => m.FIELDS),
   sheets: [
     {
       sheet: 'close',

@@ -2,6 +2,7 @@ import type { WebCapability } from '../shared/descriptor';
 
 export const shaft: WebCapability = {
   name: 'shaft',
+  fields: () => import('./fields').then((m) => m.FIELDS),
   sheets: [
     {
       sheet: 'shafts',

@@ -66,12 +66,17 @@ export interface FrameParts {
   readonly line?: () => Promise<Type<unknown>>;
 }
 
+/** A field that the finder knows: its sheet and tab (empty: the first), its label, its name; `{axle}` stands for the axle that is followed. */
+export type FieldFind = readonly [sheet: string, tab: string, label: string, field: string];
+
 /** What a capability brings to the interface. */
 export interface WebCapability {
   readonly name: string;
   readonly sheets: readonly SheetDescriptor[];
   readonly stations: readonly StationDescriptor[];
   readonly frame?: FrameParts;
+  /** Fields of its sheets, for the finder; fetched when that opens. */
+  readonly fields?: () => Promise<readonly FieldFind[]>;
   /** What it says on papers; fetched when one is made. */
   readonly papers?: () => Promise<PaperLines>;
 }

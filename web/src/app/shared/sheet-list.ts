@@ -1,5 +1,5 @@
 import { InjectionToken, inject, signal, type Signal, type Type } from '@angular/core';
-import type { FrameParts, SheetDescriptor, StationDescriptor } from './descriptor';
+import type { FieldFind, FrameParts, SheetDescriptor, StationDescriptor } from './descriptor';
 import type { PaperLines } from './paper';
 
 /** The sheets of every capability, in the order of work: given from the list, so that what is in the list needn't know it. */
@@ -21,3 +21,6 @@ export function framePartsOf(place: keyof FrameParts): Signal<readonly Type<unkn
 
 /** What each capability says on papers, in the order of work; fetched when one is made. */
 export const PAPER_LINES = new InjectionToken<readonly (() => Promise<PaperLines>)[]>('paper lines');
+
+/** Fields of every capability, fetched when the finder opens. */
+export const FIELD_LISTS = new InjectionToken<readonly (() => Promise<readonly FieldFind[]>)[]>('field lists');

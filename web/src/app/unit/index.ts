@@ -26,6 +26,7 @@ function unitText(unit: Unit | undefined): string {
 
 export const unit: WebCapability = {
   name: 'unit',
+  fields: () => import('./fields').then((m) => m.FIELDS),
   sheets: [
     {
       sheet: 'unit',

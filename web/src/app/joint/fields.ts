@@ -1,0 +1,33 @@
+import type { FieldFind } from '../shared/descriptor';
+
+/** Its fields, as the finder knows them: sheet, tab, label, name of the field. A story holds them against the sheets. */
+export const FIELDS: readonly FieldFind[] = [
+  ['joint', 'bolts', 'Thread', 'ring-bolt-thread-{axle}'],
+  ['joint', 'bolts', 'How many', 'ring-bolt-count-{axle}'],
+  ['joint', 'bolts', 'Class or grade', 'joint-grade-{axle}'],
+  ['joint', 'bolts', 'Finish', 'joint-finish-{axle}'],
+  ['joint', 'bolts', 'Case hardness, HRC', 'joint-hardness-{axle}'],
+  ['joint', 'bolts', 'Bolt, under its head', 'joint-under-head-{axle}'],
+  ['joint', 'bolts', 'Of it without thread', 'joint-shank-{axle}'],
+  ['joint', 'bolts', 'Flange', 'joint-flange-{axle}'],
+  ['joint', 'bolts', 'Hole, deep', 'joint-hole-{axle}'],
+  ['joint', 'bolts', 'Full thread, deep', 'joint-thread-depth-{axle}'],
+  ['joint', 'bolts', 'Bearing face, across', 'joint-head-{axle}'],
+  ['joint', 'bolts', 'Washer', 'joint-washer-{axle}'],
+  ['joint', 'bolts', 'Bolt circle, across', 'joint-circle-{axle}'],
+  ['joint', 'bolts', 'Friction of the faces', 'joint-face-{axle}'],
+  ['joint', 'bolts', 'Friction in the thread', 'joint-thread-friction-{axle}'],
+  ['joint', 'bolts', 'Friction under the head', 'joint-head-friction-{axle}'],
+  ['joint', 'bolts', 'Shock, ours, for all links', 'joint-shock-{axle}'],
+  ['joint', 'bolts', 'Final torque', 'joint-torque-{axle}'],
+  ['joint', 'bolts', 'Read where', 'joint-torque-where-{axle}'],
+  ['joint', 'bolts', 'Rounds, % of it', 'joint-stages-{axle}'],
+  ['joint', 'torque', 'Wrench, to its square', 'adapter-lever'],
+  ['joint', 'torque', 'Adapter, in line', 'adapter-length'],
+  ['joint', 'heat', 'Register, across', 'fit-diameter-{axle}'],
+  ['joint', 'heat', 'Interference, on the diameter', 'fit-interference-{axle}'],
+  ['joint', 'heat', 'To slide it on', 'fit-slide-{axle}'],
+  ['joint', 'heat', 'Now', 'fit-start-{axle}'],
+  ['joint', 'heat', 'Material', 'fit-material-{axle}'],
+  ['joint', 'heat', 'Most by the ring’s sheet', 'fit-limit-{axle}'],
+];

@@ -1,0 +1,7 @@
+import type { FieldFind } from '../shared/descriptor';
+
+/** Its fields, as the finder knows them: sheet, tab, label, name of the field. A story holds them against the sheets. */
+export const FIELDS: readonly FieldFind[] = [
+  ['papers', '', 'Name', 'shop-name'],
+  ['papers', '', 'Address on the shop’s network, for codes', 'shop-address'],
+];
