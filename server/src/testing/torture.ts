@@ -107,7 +107,12 @@ class Shop {
     });
   }
 
-  async ask(method: string, route: string, body?: unknown, withinMs = HANGS_MS): Promise<{ status: number; text: string } | null> {
+  async ask(
+    method: string,
+    route: string,
+    body?: unknown,
+    withinMs = HANGS_MS,
+  ): Promise<{ status: number; text: string } | null> {
     const text = body === undefined ? null : typeof body === 'string' ? body : JSON.stringify(body);
     try {
       const answer = await fetch(new URL(route, this.url), {

@@ -12,7 +12,7 @@ export const FIELDS: readonly FieldFind[] = [
   ['brief', 'job', 'Rpm to', 'brief-high'],
   ['brief', 'job', 'Notes', 'brief-notes'],
   ['brief', 'job', 'Weight, driver in', 'brief-mass'],
-  ['brief', 'job', 'On the rear axle', 'brief-{axle}'],
+  ['brief', 'job', 'On the rear axle', 'brief-rear'],
   ['brief', 'job', 'CG height', 'brief-cg'],
   ['brief', 'job', 'Wheelbase', 'brief-base'],
   ['brief', 'job', 'Track', 'brief-track'],
