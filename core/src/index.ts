@@ -97,6 +97,7 @@ export {
   mostRingTorque,
   ringBounds,
   type RingBounds,
+  LEVEL,
   findFinals,
   type Bill,
   type BillItem,

@@ -22,6 +22,7 @@ export { freshId } from './base/fresh-id';
 export { newAxle, newBrief, newBuild, newConverter, newRoad } from './start/new-build';
 export { newPlateSpec } from './pack/new-plates';
 export { openUnit, unitAs } from './unit/new-unit';
+export { assumedOfType } from './unit/assumed';
 export {
   CONSTRUCTIONS,
   ORIGINS,

@@ -297,6 +297,9 @@ function tryFinal(problem: FindProblem, ratio: number) {
   return { figures, onLimiterS: run.limitTimesS.limiter };
 }
 
+/** Times nearer to each other than this share of them are level: less than what grip and air of the day decide; ours. */
+export const LEVEL = 0.005;
+
 /** What speaks for a candidate and against it, and how far that goes. */
 interface Judged {
   readonly verdict: FoundFinal['verdict'];
@@ -315,7 +318,8 @@ function byGoal(goal: FindProblem['goal'], figures: FindFigures): { readonly sco
   if (goal.kind === 'crawl') {
     const score = Math.max(0, 1 - figures.crawlRatio / goal.ratio);
     const [side, code] = score > 0 ? (['against', 'crawl-short'] as const) : (['for', 'crawl-met'] as const);
-    return { score, says: [judged('fits', side, code, figures.crawlRatio, goal.ratio)] };
+    // A goal that is missed is no fit, however well the rest is.
+    return { score, says: [judged(score > 0 ? 'watch' : 'fits', side, code, figures.crawlRatio, goal.ratio)] };
   }
   if (goal.kind !== 'finish' && goal.kind !== 'cruise') return { score: figures.timeS, says: [] };
   const rpm = goal.kind === 'finish' ? figures.finishRpm : (figures.cruiseRpm ?? 0);
@@ -324,8 +328,8 @@ function byGoal(goal: FindProblem['goal'], figures: FindFigures): { readonly sco
     score === 0
       ? judged('fits', 'for', 'window-met', rpm, goal.lowRpm)
       : rpm < goal.lowRpm
-        ? judged('fits', 'against', 'window-below', rpm, goal.lowRpm)
-        : judged('fits', 'against', 'window-above', rpm, goal.highRpm);
+        ? judged('watch', 'against', 'window-below', rpm, goal.lowRpm)
+        : judged('watch', 'against', 'window-above', rpm, goal.highRpm);
   return { score, says: [says] };
 }
 

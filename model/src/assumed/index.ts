@@ -17,6 +17,58 @@ interface Topic {
   readonly cure: string;
 }
 
+/** What each path is called where it is left, and the field that says it; what is not here is said as a whole at its topic. */
+const LEFT: Readonly<Record<string, { readonly name: string; readonly at: Pick<Place, 'sheet' | 'tab' | 'field'> }>> = {
+  'engine.torqueCurve': { name: 'torque curve', at: { sheet: 'engine', field: 'torque-curve' } },
+  'engine.limitRpm': { name: 'limiter', at: { sheet: 'engine', field: 'limit-rpm' } },
+  'engine.launchRpm': { name: 'launch rpm', at: { sheet: 'engine', field: 'launch-rpm' } },
+  'road.mass': { name: 'weight', at: { sheet: 'brief', tab: 'job', field: 'brief-mass' } },
+  'road.rearShare': { name: 'share on the rear axle', at: { sheet: 'brief', tab: 'job', field: 'brief-rear' } },
+  'road.cgHeight': { name: 'CG height', at: { sheet: 'brief', tab: 'job', field: 'brief-cg' } },
+  'road.wheelbase': { name: 'wheelbase', at: { sheet: 'brief', tab: 'job', field: 'brief-base' } },
+  'road.track': { name: 'track', at: { sheet: 'brief', tab: 'job', field: 'brief-track' } },
+  'road.dragArea': { name: 'air drag', at: { sheet: 'brief', tab: 'job', field: 'brief-drag' } },
+  'road.rollingCoefficient': { name: 'rolling resistance', at: { sheet: 'brief', tab: 'job', field: 'brief-rolling' } },
+  'road.grip': { name: 'grip', at: { sheet: 'road', field: 'run-grip' } },
+  'road.efficiency': { name: 'driveline efficiency', at: { sheet: 'road', field: 'run-efficiency' } },
+  'brief.distance': { name: 'distance', at: { sheet: 'brief', tab: 'job', field: 'brief-distance' } },
+  'brief.window': { name: 'rpm window', at: { sheet: 'brief', tab: 'job', field: 'brief-low' } },
+  'brief.crawlRatio': { name: 'crawl ratio', at: { sheet: 'brief', tab: 'job', field: 'brief-crawl' } },
+  cruiseSpeed: { name: 'cruise speed', at: { sheet: 'gearing', tab: 'speed', field: 'cruise-speed' } },
+  'unit.plate.action': { name: 'way it works', at: { sheet: 'unit', tab: 'unit', field: 'unit-action' } },
+  'unit.plate.driveRamp': { name: 'drive ramp', at: { sheet: 'unit', tab: 'unit', field: 'drive-ramp' } },
+  'unit.plate.overrunRamp': { name: 'overrun ramp', at: { sheet: 'unit', tab: 'unit', field: 'overrun-ramp' } },
+  'unit.plate.frictionCoefficient': {
+    name: 'friction',
+    at: { sheet: 'pack', tab: 'springs', field: 'friction-coefficient' },
+  },
+  'unit.plate.targetHeight': { name: 'target height', at: { sheet: 'pack', tab: 'springs', field: 'target-height' } },
+  'unit.plate.packs.left.members': {
+    name: 'plates left',
+    at: { sheet: 'pack', tab: 'measure', field: 'measure-left-stack' },
+  },
+  'unit.plate.packs.left.caseDepth': {
+    name: 'case depth left',
+    at: { sheet: 'pack', tab: 'measure', field: 'measure-left-depth' },
+  },
+  'unit.plate.packs.right.members': {
+    name: 'plates right',
+    at: { sheet: 'pack', tab: 'measure', field: 'measure-right-stack' },
+  },
+  'unit.plate.packs.right.caseDepth': {
+    name: 'case depth right',
+    at: { sheet: 'pack', tab: 'measure', field: 'measure-right-depth' },
+  },
+};
+const leftOf = (path: string) => LEFT[path.replace(/^axles\.(rear|front)\./, '')];
+
+/** Goals that use what they are judged by; what another goal asks is not asked. */
+const ASKED_BY: Readonly<Record<string, readonly Build['brief']['goal'][]>> = {
+  'brief.crawlRatio': ['crawl'],
+  'brief.distance': ['time', 'finish'],
+  'brief.window': ['finish', 'cruise'],
+};
+
 const peak = (build: Build): number => Math.max(...torqueCurve(build).map(({ torqueNm }) => torqueNm));
 
 function topicsOf(build: Build): Topic[] {
@@ -101,27 +153,59 @@ function topicsOf(build: Build): Topic[] {
 }
 
 const words = (
-  { name, standIn, cure, number }: { name: string; standIn: string; cure: string; number?: NumberFact },
+  {
+    name,
+    standIn,
+    cure,
+    left,
+    number,
+  }: { name: string; standIn: string; cure: string; left: string; number?: NumberFact },
   system: UnitSystem,
-): Words => ({
-  title: `${capital(name)} assumed: ${number ? say(number.value, number.quantity, system, 0) : standIn}`,
-  detail: `Nobody has said it yet, so nothing is judged by it. ${cure}`,
-});
+): Words =>
+  left === ''
+    ? {
+        title: `${capital(name)} assumed: ${number ? say(number.value, number.quantity, system, 0) : standIn}`,
+        detail: `Nobody has said it yet, so nothing is judged by it. ${cure}`,
+      }
+    : {
+        title: `${capital(name)}, still assumed: ${left}`,
+        detail: 'Nobody has said it yet, so nothing is judged by it.',
+      };
 
 function derive(build: Build, assumed: readonly string[], d: Derivation): void {
   for (const { paths, name, place, station, standIn, cure } of topicsOf(build)) {
-    const open = assumed.filter((path) => paths.some((one) => path === one || path.startsWith(`${one}.`)));
+    const open = assumed.filter(
+      (path) =>
+        paths.some((one) => path === one || path.startsWith(`${one}.`)) &&
+        (ASKED_BY[path]?.includes(build.brief.goal) ?? true),
+    );
     if (open.length === 0) continue;
+    // Field by field where that is known: named, and the first of them is where it leads.
+    const fields = open.map(leftOf);
+    const [first] = fields;
+    const asked = Object.keys(LEFT).filter(
+      (path) =>
+        paths.some((one) => path === one || path.startsWith(`${one}.`)) &&
+        (ASKED_BY[path]?.includes(build.brief.goal) ?? true),
+    );
+    // While all of a topic is a stand-in, that is what is said of it.
+    const named = open.length !== asked.length && fields.every((one) => one !== undefined);
     const now = standIn(build);
     const number = typeof now === 'string' ? {} : { number: now };
     d.finding({
       id: `assumed.${name.replace(/ /g, '.')}`,
       verdict: 'not-yet',
-      place,
+      place: named && first ? { ...(place.axle ? { axle: place.axle } : {}), ...first.at } : place,
       station,
       figures: [],
       rule: 'what nobody has said yet never judges (our rule)',
-      facts: { name, standIn: typeof now === 'string' ? now : '', cure, ...number },
+      facts: {
+        name,
+        standIn: typeof now === 'string' ? now : '',
+        cure,
+        left: named ? fields.map((one) => one?.name).join(', ') : '',
+        ...number,
+      },
       say: words,
     });
   }

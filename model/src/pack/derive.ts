@@ -37,9 +37,10 @@ export function derivePack(
   readings: Readings,
   context: PackContext,
   today: string | null,
-  d: Derivation,
+  given: Derivation,
 ): PackState {
   const state = packStateOf(plate, axle, readings, context);
+  const d = given.using(packUses(axle, state));
   for (const side of SIDES) {
     sideFigures(plate, axle, side, state[side], d);
     findHeight(plate, axle, side, state[side], d);
@@ -53,6 +54,19 @@ export function derivePack(
   findBetween(plate, axle, state, d);
   wrenchFigures(plate, axle, state, readings, context, d);
   return state;
+}
+
+/** What of the unit the packs rest on: what was measured is no stand-in, whatever stands in the document. */
+function packUses(axle: AxleName, state: PackState): readonly string[] {
+  const plate = `axles.${axle}.unit.plate`;
+  return [
+    `${plate}.frictionCoefficient`,
+    `${plate}.targetHeight`,
+    ...SIDES.flatMap((side) => [
+      ...(state[side].caseDepthReading === null ? [`${plate}.packs.${side}.caseDepth`] : []),
+      ...(stackRests(state[side]) === 'measured' ? [] : [`${plate}.packs.${side}.members`]),
+    ]),
+  ];
 }
 
 /** Measured where the stack was, or every piece in it. */

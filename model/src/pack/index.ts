@@ -45,7 +45,7 @@ export const pack = defineCapability({
       const [gear, ratio] = name === 'rear' ? [of.rearThrust, of.rearRatio] : [of.frontThrust, of.frontRatio];
       const context = { thrust: gear ? bevelGear(gear) : ('ramps' as const), pinionRatio: ratio };
       states[name] = d.attempt({ sheet: 'pack', tab: 'stack', axle: name, field: 'stack-left' }, 'packs', () =>
-        derivePack(plate, name, readings, context, today, d.using([`axles.${name}.unit`])),
+        derivePack(plate, name, readings, context, today, d),
       );
     }
     return states;

@@ -13,6 +13,19 @@ import { unitParts, unitSteps } from './steps';
 export type UnitStates = Partial<Record<AxleName, UnitState>>;
 
 /** The unit between the wheels of each driven axle: what it holds, and what the shafts get. */
+/** What of a unit its locking rests on; the packs say for themselves what they rest on. */
+const unitUses = (axle: AxleName): readonly string[] =>
+  [
+    'plate.action',
+    'plate.driveRamp',
+    'plate.overrunRamp',
+    'plate.frictionCoefficient',
+    'sideGear',
+    'cone',
+    'helical',
+    'insert',
+  ].map((part) => `axles.${axle}.unit.${part}`);
+
 export const unit = defineCapability({
   name: 'unit',
   needs: [gearing, pack, point],
@@ -36,7 +49,7 @@ export const unit = defineCapability({
     for (const name of driven === 'both' ? (['rear', 'front'] as const) : [driven]) {
       const spec = units[name];
       if (!spec) continue;
-      const own = d.using([`axles.${name}.unit`]);
+      const own = d.using(unitUses(name));
       const packs = given.of(pack)?.[name] ?? null;
       const state = d.attempt({ sheet: 'unit', axle: name, field: 'drive-ramp' }, 'unit', () =>
         deriveUnit(spec, name, packs, { drive: inputs[name] ?? 0, overrun: share * (inputs[name] ?? 0) }, own),

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { findFinals, type BillItem } from '@hot-spline/core';
+import { LEVEL, entryBase, findFinals, say, type BillItem } from '@hot-spline/core';
 import {
   changeWords,
   finishName,
@@ -60,6 +60,12 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
                 <hs-verdict [verdict]="row.verdict" />
                 <span class="mono big">{{ row.score }}</span>
               </p>
+              @if (row.level) {
+                <p class="soft small">level with the first: nearer than the model can tell</p>
+              }
+              @if (row.cruise) {
+                <p class="soft small mono">{{ row.cruise }}</p>
+              }
               @if (row.present) {
                 <p class="tag">in the axle</p>
               } @else if (row.bought) {
@@ -230,7 +236,7 @@ export class FindTab {
     const window = 'lowRpm' in goal ? `, ${goal.lowRpm} to ${goal.highRpm} rpm` : '';
     const where =
       goal.kind === 'cruise'
-        ? `, ${build.cruiseSpeed.typed}`
+        ? `, ${say(entryBase(build.cruiseSpeed), 'speed', this.bench.system(), 0)}`
         : goal.kind === 'crawl'
           ? `, ${goal.ratio.toFixed(0)} to 1`
           : `, ${finishName(build.brief.distance)}`;
@@ -248,6 +254,7 @@ export class FindTab {
     if (!build) return [];
     const system = this.bench.system();
     const { kind } = goalOf(build);
+    const best = this.ranked()[0]?.score ?? 0;
     return this.ranked().map((one, index) => {
       const { ring, pinion } = one.candidate;
       const { bill } = one;
@@ -266,6 +273,9 @@ export class FindTab {
         present: own?.ring === ring && own.pinion === pinion,
         compared: build.candidates.some((pair) => pair.ring === ring && pair.pinion === pinion),
         score: scoreWords(kind, one.score),
+        // Nearer to the first than the model can tell.
+        level: kind === 'time' && index > 0 && one.score - best < LEVEL * best,
+        cruise: one.figures.cruiseRpm === null ? '' : `cruise ${say(one.figures.cruiseRpm, 'rotation', 'inch')}`,
         pro: words('for'),
         contra: words('against'),
         changes: one.changes.map(changeWords).join('; '),

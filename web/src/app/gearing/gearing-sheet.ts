@@ -130,6 +130,18 @@ export class GearingSheet {
     });
   });
 
+  /** In the units of whoever looks. */
+  protected readonly cruiseAt = computed(() => {
+    const speed = this.bench.build()?.cruiseSpeed;
+    return speed ? say(entryBase(speed), 'speed', this.bench.system(), 0) : '';
+  });
+  /** The range that the gears are shown in, where another one is chosen than the one that cruises. */
+  protected readonly rangeText = computed(() => {
+    const range = this.bench.point().range;
+    const name = this.bench.build()?.transfer?.ranges[range]?.name;
+    return range > 0 && name ? ` in ${name}` : '';
+  });
+
   /** Engine speed at the cruise speed in the tallest gear. */
   private atCruise(build: Build, own: AxleGearingState, finalRatio?: number): number {
     return rpmAt(build, own, HIGH, entryBase(build.cruiseSpeed), { finalRatio });

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { LIMITS, converterHeat, rollingCircumference, say, toothPair, tyreSize } from '@hot-spline/core';
-import { climbOf, climbingVehicle, finalsOf, type Brief } from '@hot-spline/model';
+import { LIMITS, converterHeat, entryBase, rollingCircumference, say, toothPair, tyreSize } from '@hot-spline/core';
+import { climbOf, climbingVehicle, finalsOf, type Brief, type Build } from '@hot-spline/model';
 import { attempt } from '../shared/attempt';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
@@ -105,7 +105,7 @@ type Climb = Brief['climb'];
       <div class="figures">
         <hs-figure id="road.heat" label="Heat on the climb, now" />
         <hs-figure id="road.heatBefore" label="Before the change" />
-        <hs-figure id="gearing.cruise" [label]="'Cruise at ' + build.cruiseSpeed.typed" />
+        <hs-figure id="gearing.cruise" [label]="'Cruise at ' + cruiseAt(build)" />
       </div>
     }
   `,
@@ -154,6 +154,12 @@ export class HeatTab {
     () => this.bench.build()?.gearbox.gears.map(({ name }, i) => ({ value: String(i), label: name })) ?? [],
   );
   protected readonly gear = computed(() => this.bench.build()?.brief.climb.gear ?? 0);
+
+  /** In the units of whoever looks. */
+  protected cruiseAt({ cruiseSpeed }: Build): string {
+    return say(entryBase(cruiseSpeed), 'speed', this.bench.system(), 0);
+  }
+
   protected readonly oil = computed(() =>
     this.bench.system() === 'inch'
       ? 'Converter oil: 230 °F is an alarm (ours); its maker’s figure wins.'

@@ -1,8 +1,8 @@
 import { gearingFigures } from '@hot-spline/model';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { entryBase, entryOf, toothPair, type Entry } from '@hot-spline/core';
-import type { Tyre } from '@hot-spline/model';
+import { entryBase, entryOf, say, toothPair, type Entry } from '@hot-spline/core';
+import type { Build, Tyre } from '@hot-spline/model';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { FigureButton } from '../shared/figure-button';
 import { Bench } from '../state/bench';
@@ -86,7 +86,7 @@ import { HIGH, onTyre, rpmAt, rpmText } from './at-speed';
                 <caption>
                   Engine at
                   {{
-                    build.cruiseSpeed.typed
+                    cruiseAt(build)
                   }}, rpm, by final drive and tyre
                 </caption>
                 <thead>
@@ -215,6 +215,11 @@ import { HIGH, onTyre, rpmAt, rpmText } from './at-speed';
 })
 export class MatchTab {
   protected readonly bench = inject(Bench);
+
+  /** In the units of whoever looks. */
+  protected cruiseAt({ cruiseSpeed }: Build): string {
+    return say(entryBase(cruiseSpeed), 'speed', this.bench.system(), 0);
+  }
   protected readonly ids = gearingFigures;
   protected readonly slipRange = { min: 0, max: 50, unit: '%' };
   protected readonly growthRange = { min: 0, max: 50, unit: '%' };

@@ -33,10 +33,13 @@ export const point: WebCapability = {
     {
       kind: 'coupling',
       sheet: 'engine',
-      show({ build: { coupling }, figure }) {
+      show({ build: { coupling }, figure, number }) {
         switch (coupling.kind) {
-          case 'clutch':
-            return { name: 'Clutch', main: `×${figure(pointFigures.coupling())}`, sub: 'holds over peak' };
+          case 'clutch': {
+            const holds = number(pointFigures.coupling()) >= 1;
+            const sub = holds ? 'holds over peak' : 'slips below peak';
+            return { name: 'Clutch', main: `×${figure(pointFigures.coupling())}`, sub };
+          }
           case 'converter':
             return { name: 'Converter', main: rpmText(coupling.stallRpm), sub: 'rated stall' };
           case 'direct':

@@ -20,6 +20,7 @@ import {
   mostArriving,
   rankUnits,
   speaks,
+  assumedOfType,
   unitAs,
   type ComparedUnit,
   type Criterion,
@@ -81,6 +82,18 @@ export class CompareTab {
     const gearing = this.bench.derived()?.gearing;
     const own = gearing?.[axle];
     return build && own ? Math.max(mostArriving(build, axle, own, axleShares(build, gearing)[axle] ?? 1), 1) : 1;
+  });
+  /** What limits that: the engine in first gear, or what its tyres hold. */
+  protected readonly arrives = computed(() => {
+    const build = this.bench.build();
+    const gearing = this.bench.derived()?.gearing;
+    const axle = this.bench.axleName();
+    const own = gearing?.[axle];
+    if (!build || !own) return '';
+    const held = mostArriving(build, axle, own, Number.POSITIVE_INFINITY);
+    return mostArriving(build, axle, own, axleShares(build, gearing)[axle] ?? 1) < held
+      ? 'the most that arrives in first gear'
+      : 'what its tyres hold standing, which is less than arrives in first gear';
   });
   /** No turn asks for more than the tyres give. */
   private readonly mostG = computed(() => {
@@ -265,7 +278,14 @@ export class CompareTab {
   /** Puts an ordinary unit of a type into the build; what the build knew of that type comes back. */
   protected take(type: Unit['type']): void {
     this.library.whenRead(() => {
-      this.bench.changeAxle((axle) => (axle.unit = unitAs(axle.unit, type, this.library.schools())));
+      const name = this.bench.axleName();
+      this.bench.change((draft) => {
+        const axle = draft.axles[name];
+        if (!axle) return;
+        const before = axle.unit;
+        axle.unit = unitAs(before, type, this.library.schools());
+        draft.assumed = assumedOfType(draft.assumed, name, before, axle.unit);
+      });
     });
     this.messages.add({
       severity: 'success',

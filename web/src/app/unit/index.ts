@@ -59,7 +59,8 @@ export const unit: WebCapability = {
         return {
           name: 'Shafts',
           main: figure(unitFigures.shaft(), 0),
-          sub: weakest ? `margin ${weakest.margin.toFixed(1)}` : 'most in one',
+          // The margin is that of the weakest link, which may be no shaft.
+          sub: weakest ? `${weakest.name.toLowerCase()} ×${weakest.margin.toFixed(1)}` : 'most in one',
         };
       },
     },

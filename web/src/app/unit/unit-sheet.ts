@@ -7,6 +7,7 @@ import {
   UNIT_TYPE_WORDS,
   lockCurve,
   rampOn,
+  assumedOfType,
   unitAs,
   type PlateSpec,
   type Unit,
@@ -109,10 +110,19 @@ export class UnitSheet {
     jumpTo(this.at, () => ({ tab: this.active() }));
   }
 
+  protected readonly unitPath = computed(() => `axles.${this.bench.axleName()}.unit`);
+
   /** What another type does not use is kept, and comes back with its type. */
   protected setType(type: Unit['type']): void {
     this.library.whenRead(() => {
-      this.bench.changeAxle((axle) => (axle.unit = unitAs(axle.unit, type, this.library.schools())));
+      const name = this.bench.axleName();
+      this.bench.change((draft) => {
+        const axle = draft.axles[name];
+        if (!axle) return;
+        const before = axle.unit;
+        axle.unit = unitAs(before, type, this.library.schools());
+        draft.assumed = assumedOfType(draft.assumed, name, before, axle.unit);
+      });
     });
   }
 
