@@ -27,7 +27,7 @@ const platesOf = (side: PackSideState | undefined): readonly SectionPlate[] =>
 
 /**
  * What the section of an axle is drawn from: what was said of it, and where nothing was, the usual of its construction.
- * A ring of which nobody said a bolt circle is drawn {@link DRAWN_RING_MM} wide.
+ * A ring of which nobody said how wide it or its bolt circle is, is drawn {@link DRAWN_RING_MM} wide.
  */
 export function sectionOfAxle(name: AxleName, axle: Axle, pack: PackState | null): SectionOf {
   const { identity, setup, joint, work, finalDrive, unit } = axle;
@@ -41,6 +41,7 @@ export function sectionOfAxle(name: AxleName, axle: Axle, pack: PackState | null
   const depthShim = said?.depthShim ?? permitted.depthShim[0];
   const ringPlacedBy = said?.ringPlacedBy ?? permitted.ringPlacedBy[0];
   const circle = joint?.boltCircle ? entryBase(joint.boltCircle) : null;
+  const across = identity?.ringDiameter ? entryBase(identity.ringDiameter.value) : null;
   return {
     construction,
     depthShim: depthShim === undefined || depthShim === 'none' ? 'head-bearing' : depthShim,
@@ -48,7 +49,7 @@ export function sectionOfAxle(name: AxleName, axle: Axle, pack: PackState | null
     sideShims: setup?.sideShims ?? 'behind-cup',
     ringTeeth: finalDrive.ring,
     pinionTeeth: finalDrive.pinion,
-    ringDiameterMm: circle === null ? DRAWN_RING_MM : circle / BOLT_CIRCLE,
+    ringDiameterMm: across ?? (circle === null ? DRAWN_RING_MM : circle / BOLT_CIRCLE),
     ringSide,
     flangeLooks: name === 'rear' ? 'forward' : 'rearward',
     spacer: setup?.spacer ?? 'collapsible',

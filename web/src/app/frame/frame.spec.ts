@@ -37,6 +37,13 @@ describe('keys', () => {
     const target = document.createElement('input');
     for (const key of ['g', '/', 'm', 'u', '?']) expect(reader.read(press(key, { target }))).toBeNull();
     expect(reader.read(press('z', { ctrlKey: true, target }))).toBeNull();
+    // With nothing unsaved in it there is nothing that the browser could take back: the app's own step is meant.
+    target.dataset['unsaved'] = 'no';
+    expect(reader.read(press('z', { ctrlKey: true, target }))).toEqual({ kind: 'undo' });
+    expect(reader.read(press('y', { ctrlKey: true, target }))).toEqual({ kind: 'redo' });
+    expect(reader.read(press('u', { target }))).toBeNull();
+    target.dataset['unsaved'] = 'yes';
+    expect(reader.read(press('z', { ctrlKey: true, target }))).toBeNull();
     target.type = 'range';
     expect(reader.read(press('u', { target }))).toEqual({ kind: 'units' });
   });

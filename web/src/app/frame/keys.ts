@@ -1,3 +1,7 @@
+/** A field of ours in which nothing stands that is not taken: undo there is the app's, for the browser has nothing to take back. */
+const settled = (target: EventTarget | null): boolean =>
+  target instanceof HTMLInputElement && target.dataset['unsaved'] === 'no';
+
 /** Where a key does not fire: something is being typed or chosen there. */
 export function typing(target: EventTarget | null): boolean {
   if (!(target instanceof HTMLElement)) return false;
@@ -17,8 +21,9 @@ export class KeyReader {
   read(
     event: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'altKey' | 'shiftKey' | 'target'>,
   ): KeyCommand | null {
-    if (typing(event.target)) return null;
     const key = event.key.toLowerCase();
+    const steps = (event.ctrlKey || event.metaKey) && (key === 'z' || key === 'y');
+    if (typing(event.target) && !(steps && settled(event.target))) return null;
     if ((event.ctrlKey || event.metaKey) && !event.altKey) {
       if (key === 'z') return { kind: event.shiftKey ? 'redo' : 'undo' };
       return key === 'y' ? { kind: 'redo' } : null;

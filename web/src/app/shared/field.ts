@@ -66,11 +66,12 @@ export interface Understood<T> {
         [class.assumed]="assumed()"
         [value]="shown()"
         [placeholder]="placeholder()"
+        [attr.data-unsaved]="draft() === null ? 'no' : 'yes'"
         [attr.aria-invalid]="error() !== null"
         [attr.aria-describedby]="name() + '-said'"
         (input)="type(box.value)"
         (keydown.enter)="take(); $event.preventDefault()"
-        (keydown.escape)="back(); $event.stopPropagation()"
+        (keydown.escape)="escape(); $event.stopPropagation()"
         (keydown.space)="takeGauge($event)"
         (focus)="aim()"
         (blur)="leave()"
@@ -229,7 +230,7 @@ export class Field<T> {
   private readonly drafts = inject(Drafts);
   private readonly buildId = inject(Store).selectSignal(editorFeature.selectId);
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
-  private readonly draft = signal<string | null>(null);
+  protected readonly draft = signal<string | null>(null);
   private readonly insisted = signal(false);
   /** Why this device could not keep what was written last. */
   private readonly notKept = signal<string | null>(null);
@@ -409,6 +410,14 @@ export class Field<T> {
       // What is asked on leaving is answered where it was typed.
       if (this.question() !== null) setTimeout(() => this.box().nativeElement.focus());
     }
+  }
+
+  /** Back to what was there; once more, out of the field. */
+  protected escape(): void {
+    if (this.draft() !== null || this.notKept() !== null) return this.back();
+    this.box().nativeElement.blur();
+    // Onto the sheet, where single keys are commands again.
+    document.getElementById('sheet')?.focus({ preventScroll: true });
   }
 
   protected back(): void {

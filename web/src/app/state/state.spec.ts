@@ -113,6 +113,11 @@ describe('the interface state', () => {
     );
     expect(storedUi('not json', true)).toEqual(jasmine.objectContaining({ system: 'inch', night: true }));
     expect(storedUi('{"system":"furlong"}', false).system).toBe('inch');
+    // Of whoever has chosen none: by the language of the browser; what was chosen stays.
+    expect(
+      ['de-DE', 'en-GB', 'en-US', 'en', 'es-US', 'fr'].map((language) => storedUi(null, false, language).system),
+    ).toEqual(['metric', 'metric', 'inch', 'inch', 'inch', 'metric']);
+    expect(storedUi('{"system":"inch"}', false, 'de-DE').system).toBe('inch');
   });
 
   it('flips units', () => {

@@ -22,10 +22,17 @@ export interface UiState {
 
 export const UI_KEY = 'hot-spline.ui';
 
+/** Countries that build in inches: the United States, Liberia, Myanmar [from memory]; plain English counts as theirs. */
+const INCHES = /-(US|LR|MM)\b/i;
+
+/** Units of whoever has chosen none: by the language of the browser. */
+export const unitsOf = (language: string): UnitSystem =>
+  INCHES.test(language) || language === 'en' ? 'inch' : 'metric';
+
 /** What the builder chose before, on this machine; whatever is not readable is left at its default. */
-export function storedUi(text: string | null, prefersNight: boolean): UiState {
+export function storedUi(text: string | null, prefersNight: boolean, language = 'en-US'): UiState {
   const defaults: UiState = {
-    system: 'inch',
+    system: unitsOf(language),
     night: prefersNight,
     findingsOpen: true,
     elsewhereOpen: false,
@@ -44,7 +51,7 @@ export function storedUi(text: string | null, prefersNight: boolean): UiState {
   }
   return {
     ...defaults,
-    system: stored.system === 'metric' ? 'metric' : 'inch',
+    system: stored.system === 'metric' || stored.system === 'inch' ? stored.system : defaults.system,
     night: typeof stored.night === 'boolean' ? stored.night : prefersNight,
     findingsOpen: stored.findingsOpen !== false,
     elsewhereOpen: stored.elsewhereOpen === true,
@@ -75,7 +82,7 @@ const other = (system: UnitSystem): UnitSystem => (system === 'inch' ? 'metric' 
 export const uiFeature = createFeature({
   name: 'ui',
   reducer: createReducer<UiState>(
-    storedUi(deviceStore.get(UI_KEY), matchMedia('(prefers-color-scheme: dark)').matches),
+    storedUi(deviceStore.get(UI_KEY), matchMedia('(prefers-color-scheme: dark)').matches, navigator.language),
     on(uiActions.systemChosen, (state, { system }) => ({ ...state, system })),
     on(uiActions.unitsFlipped, (state) => ({ ...state, system: other(state.system) })),
     on(uiActions.themeFlipped, (state) => ({ ...state, night: !state.night })),
