@@ -27,6 +27,10 @@ import type { Metal } from '@hot-spline/model';
     </details>
   `,
   styles: `
+    :host {
+      display: block;
+      container-type: inline-size;
+    }
     summary {
       cursor: pointer;
     }
@@ -36,10 +40,12 @@ import type { Metal } from '@hot-spline/model';
       margin: 0 0 12px;
       font-size: var(--text-s);
     }
-    dl > div {
-      display: grid;
-      grid-template-columns: 110px minmax(0, 1fr);
-      gap: 8px;
+    @container (min-width: 340px) {
+      dl > div {
+        display: grid;
+        grid-template-columns: 110px minmax(0, 1fr);
+        gap: 8px;
+      }
     }
     dt {
       color: var(--soft);

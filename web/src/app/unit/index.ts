@@ -60,7 +60,7 @@ export const unit: WebCapability = {
           name: 'Shafts',
           main: figure(unitFigures.shaft(), 0),
           // The margin is that of the weakest link, which may be no shaft.
-          sub: weakest ? `${weakest.name.toLowerCase()} ×${weakest.margin.toFixed(1)}` : 'most in one',
+          sub: weakest ? `weakest ×${weakest.margin.toFixed(1)}` : 'most in one',
         };
       },
     },
