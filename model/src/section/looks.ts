@@ -67,7 +67,16 @@ export function looksOf(steps: readonly StepState[] | null, mesh: MeshAxle | nul
     // Steps know what has been made for good; the trial knows what is in at all, once it has been put together.
     if (looks[part] !== 'made' || look === 'trial') looks[part] = look;
   }
-  for (const part of ['pinion', 'ring', 'carrier', 'pinion-shim', 'shim-left', 'shim-right'] as const)
-    if (looks[part] === 'out') looks[part] = 'in';
+  // Put together for the trial, whatever the trays say: a pinion goes in without a step that returns it, a carrier where nobody ticks
+  // steps. Where its step put the carrier back, a later one that takes it out again is believed.
+  const back = (steps ?? []).some(
+    ({ status, step }) => status === 'done' && step.returns.some(({ part }) => part === 'Carrier'),
+  );
+  const inTrial = [
+    ...partsOfPiece('Pinion'),
+    ...partsOfPiece('Pinion shims'),
+    ...(back ? [] : [...partsOfPiece('Carrier'), ...partsOfPiece('Side shims, left and right')]),
+  ];
+  for (const part of inTrial) if (looks[part] === 'out') looks[part] = 'in';
   return looks;
 }

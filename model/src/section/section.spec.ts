@@ -97,6 +97,11 @@ describe('the state of the metal in the section', () => {
     expect(looks.seal).toBe('out');
     // It was put together for the trial, whatever the trays say.
     expect([looks.pinion, looks.ring]).toEqual(['in', 'in']);
+    // Whole: what hangs on the carrier came in with it.
+    expect([looks['ring-bolts'], looks['pack-left']]).toEqual(['in', 'in']);
+    // Where steps are ticked, the one that takes it out again is believed.
+    const again = looksOf(done({ takes: ['Carrier'] }, { returns: ['Carrier'] }, { takes: ['Carrier'] }), mesh);
+    expect([again.carrier, again.ring, again.pinion]).toEqual(['out', 'out', undefined]);
     const came = { ...mesh, now: { number: 0 } } as typeof mesh;
     expect(looksOf(null, came)).toEqual({});
   });
@@ -131,6 +136,7 @@ describe('what a shim does, in words', () => {
   it('adjusters go by notches, and say nothing while a notch has no travel; an axle without a direction says so', () => {
     const adjusters = { ...axle, ringBy: 'adjusters' as const, notchMm: 0.0508 };
     expect(said(/^Left in one notch/, adjusters)).toBe('ring closer 2.0 thou, backlash −1.4 thou');
+    expect(touchesOf({ ...axle, ringBy: 'none' }, 'inch')).toEqual([]);
     expect(touchesOf({ ...adjusters, notchMm: null }, 'inch').some(({ part }) => part === 'adjuster-left')).toBeFalse();
     expect(said(/^Pinion shim/, { ...axle, shimMoves: null })).toContain('has to be said');
   });

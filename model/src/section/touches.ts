@@ -23,6 +23,8 @@ type Known = Pick<MeshAxle, 'setup' | 'ring' | 'pinion' | 'shimMoves' | 'bearing
 
 /** What can be touched in the section of an axle. */
 export function touchesOf(axle: Known, system: UnitSystem): readonly Touchable[] {
+  // Centre distance is fixed where nothing moves a ring.
+  if (axle.ringBy === 'none') return [];
   const mm = STEP_MM[system];
   const said = saySmall(mm, system);
   const more: Touchable[] = [
