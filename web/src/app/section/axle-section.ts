@@ -28,6 +28,11 @@ export class AxleSection {
     const mesh = this.mesh();
     return mesh ? touchesOf(mesh, this.bench.system()) : [];
   });
-  /** What the drawing says of itself: which of it is to scale. */
-  readonly note = computed(() => 'To scale by teeth and plates, the rest in proportion; shims thicker than they are.');
+  /** What the drawing says of itself: which of it is to scale, and what nobody has said. */
+  readonly note = computed(() => {
+    const said = this.bench.axle()?.identity
+      ? ''
+      : ' Nobody has said how this axle is put together: drawn is the usual, ours.';
+    return `To scale by teeth and plates, the rest in proportion; shims thicker than they are.${said}`;
+  });
 }

@@ -120,5 +120,8 @@ describe('what a shim does', () => {
     await screen.fixture.whenStable();
     expect(screen.all('.touched').length).toBe(0);
     expect(bench.build()).toEqual(before);
+    // What of it is to scale, and that nobody has said how this one is put together, is said.
+    expect(screen.text).toContain('shims thicker than they are');
+    expect(screen.text.includes('Nobody has said how')).toBe(bench.axle()?.identity === null);
   });
 });

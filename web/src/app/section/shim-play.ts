@@ -35,6 +35,7 @@ export interface Proposed {
       @if (parts().length) {
         <details class="no-print" [open]="open()">
           <summary>What a shim does here</summary>
+          <p class="note">{{ axle.note() }}</p>
           <div class="parts" role="group" aria-label="What a shim does here">
             @for (one of parts(); track one.label) {
               <button
@@ -62,6 +63,11 @@ export interface Proposed {
       color: var(--ochre-text);
       font-size: var(--text-s);
       font-weight: 600;
+    }
+    .note {
+      margin: 0 0 4px;
+      color: var(--soft);
+      font-size: var(--text-s);
     }
     summary {
       min-height: 32px;

@@ -43,8 +43,9 @@ const LABELS = 4;
           [most]="most()"
         />
         @if (drawing.aid; as aid) {
-          <p class="soft">{{ words[aid] }}</p>
+          <p>{{ words[aid] }}</p>
         }
+        <p class="soft">{{ axle.note() }}</p>
       }
     } @else if (drawing.of === 'figure') {
       <hs-step-figure [figure]="drawing.figure" [order]="star()" />
