@@ -42,6 +42,7 @@ async function keep([seed = '1', share = '100', part = '']: readonly string[]): 
       seed: Number(seed),
       times,
       server: [process.execPath, bundle],
+      far: (done, { mistakes, hangs }) => console.error(`  ${done} of ${times}: 5xx ${mistakes}, hangs ${hangs}`),
     });
     const took = Math.round((performance.now() - start) / 1000);
     console.log(

@@ -223,6 +223,7 @@ export {
   type WantedSide,
   type WantedSideResult,
 } from './pack/wanted';
+export { waysToReach, type Way, type WaySide } from './pack/reach';
 export { SHIM_LIMITS, packShims, type ShimChoice, type ShimResult, type ShimSide, type ShimStock } from './pack/shims';
 export {
   SURE_LIMITS,

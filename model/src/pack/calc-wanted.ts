@@ -11,6 +11,7 @@ import {
   frictionRadius,
   packBreakaway,
   wantedPack,
+  waysToReach,
   perPackFromReading,
   springColumn,
   HOLDS,
@@ -95,6 +96,14 @@ const planOutput = z.object({
     }),
   ),
   tooWeak: z.array(z.object({ interfaces: out, mostNm: out })),
+  ways: z.array(
+    z.object({
+      kind: z.enum(['nested', 'surfaces']),
+      count: out,
+      fits: z.boolean(),
+      sides: z.array(z.object({ needsMm: out, roomMm: out, clampN: out, breakawayNm: out, flattest: out })),
+    }),
+  ),
 });
 
 const plate = (keyedTo: 'gear' | 'case', lined: boolean) => ({ keyedTo, lined });
@@ -119,7 +128,8 @@ const problemOf = ({ sides, ...rest }: z.output<typeof planInput>): WantedProble
 export const wantedCalculations = [
   defineCalculation({
     name: 'pack.wanted',
-    summary: 'Plate orders, shims from stock and spring heights that reach a wanted breakaway, ranked.',
+    summary:
+      'Plate orders, shims from stock and spring heights that reach a wanted breakaway, ranked; where none does, what more springs or surfaces would need.',
     input: planInput,
     output: planOutput,
     example: {
@@ -129,7 +139,14 @@ export const wantedCalculations = [
       stock: [0.5, 0.6, 0.7, 0.8, 0.9, 1].map((thicknessMm) => ({ thicknessMm, count: 2 })),
       maxPiecesPerSide: 3,
     },
-    run: (input) => plain<z.output<typeof planOutput>>(wantedPack(problemOf(input))),
+    run(input) {
+      const problem = problemOf(input);
+      const result = wantedPack(problem);
+      return plain<z.output<typeof planOutput>>({
+        ...result,
+        ways: result.plans.length === 0 ? waysToReach(problem) : [],
+      });
+    },
     explain: (input, { plans: [best], tooWeak }) => {
       const { sides, friction } = problemOf(input);
       const [side, planned] = [sides[0], best?.sides[0]];

@@ -41,6 +41,8 @@ export interface Torture {
   readonly times: number;
   /** How a server is started: a command and its arguments. */
   readonly server: readonly string[];
+  /** Told now and then how far a long run is, and what it has found by then. */
+  readonly far?: (done: number, soFar: Suffered) => void;
 }
 
 const ROOT = fileURLToPath(new URL('../../../', import.meta.url));
@@ -515,8 +517,10 @@ export async function fuzz(torture: Torture): Promise<Suffered> {
       `seed ${torture.seed}: ${method} ${url} ${JSON.stringify(body)?.slice(0, 300) ?? ''} answers ${answer?.status ?? 'nothing'}`,
     );
   };
-  for (let n = 0; n < torture.times; n += 8)
+  for (let n = 0; n < torture.times; n += 8) {
     await Promise.all(Array.from({ length: Math.min(8, torture.times - n) }, one));
+    if (n > 0 && n % 5000 === 0) torture.far?.(n, result);
+  }
   const health = await shop.ask('GET', '/api/health');
   if (health?.status !== 200) result.hangs++;
   await shop.kill('SIGTERM');

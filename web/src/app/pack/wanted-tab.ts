@@ -10,9 +10,12 @@ import {
   formatSmall,
   wantedPack,
   say,
+  saySmall,
+  waysToReach,
   wrenchReading,
   type Hold,
   type Plan,
+  type Way,
   type WantedSideResult,
 } from '@hot-spline/core';
 import {
@@ -205,13 +208,17 @@ export class WantedTab {
   protected readonly hold = computed(() => this.wanted()?.hold ?? this.freshHold());
   private readonly packs = computed(() => this.bench.derived()?.axles[this.bench.axleName()]?.pack ?? null);
   private readonly wheel = computed(() => this.packs()?.wheel ?? {});
-  private readonly attempt = attempt(() => {
+  private readonly asks = attempt(() => {
     const plate = this.bench.plate();
     const packs = this.packs();
     if (!plate?.wanted || !packs) return null;
-    return wantedPack(wantedProblemOf(plate, packs, this.drawers.box()?.spec ?? null, Number(this.most())));
+    return wantedProblemOf(plate, packs, this.drawers.box()?.spec ?? null, Number(this.most()));
   });
-  protected readonly problem = this.attempt.problem;
+  private readonly attempt = attempt(() => {
+    const problem = this.asks.value();
+    return problem && wantedPack(problem);
+  });
+  protected readonly problem = computed(() => this.asks.problem() ?? this.attempt.problem());
   private readonly plans = computed(() => (this.attempt.value()?.plans ?? []).slice(0, SHOWN));
   protected readonly unproven = computed(() => this.plans().some(({ provenBest }) => !provenBest));
   protected readonly weak = computed(() => {
@@ -328,11 +335,34 @@ export class WantedTab {
     const system = this.bench.system();
     const reads = (nm: number): string =>
       say(wrenchReading({ leftNm: nm, rightNm: nm }, this.hold(), this.wheel()).torqueNm, 'torque', system);
-    const surfaces = Math.ceil((best.interfaces * band[0]) / best.mostNm - 1e-9);
-    const springs = Math.ceil(band[0] / best.mostNm - 1e-9);
-    const more = springs === 2 ? 'a second spring a side, nested' : `${springs} springs a side, nested,`;
-    return `No order of these plates comes near with these springs: the most that they reach is ${reads(best.mostNm)}, with ${best.interfaces} working surfaces a side: ${reads(band[0])} is wanted. ${surfaces} surfaces a side would reach it with the same springs, or ${more} with the same plates.`;
+    const most = `No order of these plates comes near with these springs: the most that they reach is ${reads(best.mostNm)}, with ${best.interfaces} working surfaces a side: ${reads(band[0])} is wanted.`;
+    const ways = this.ways().map((way) => this.wayWords(way, best.interfaces, reads));
+    return [most, ...(ways.length > 0 ? ways : ['Neither springs nested nor more surfaces reach it.'])].join(' ');
   });
+
+  /** What reaches it, computed through to the room that it takes. */
+  private readonly ways = computed(() => {
+    const problem = this.asks.value();
+    return problem && this.plans().length === 0 ? waysToReach(problem) : [];
+  });
+
+  private wayWords({ kind, count, sides, fits }: Way, now: number, reads: (nm: number) => string): string {
+    const system = this.bench.system();
+    const small = (mm: number): string => saySmall(mm, system);
+    const held = Math.min(...sides.map(({ breakawayNm }) => breakawayNm));
+    const flattest = Math.round(100 * Math.max(...sides.map((side) => side.flattest)));
+    const room = Math.min(...sides.map(({ roomMm }) => roomMm));
+    const needs = Math.max(...sides.map(({ needsMm }) => needsMm));
+    const what =
+      kind === 'nested'
+        ? `${count === 2 ? 'Two dished springs' : `${count} dished springs`} nested where one lies now, with the same plates,`
+        : `${count} working surfaces a side – ${count - now === 1 ? 'one plate' : `${count - now} plates`} more of their mean thickness –, with the same springs,`;
+    const end = fits
+      ? `There is room: ${small(room)} a side is left for shims.`
+      : `The case is ${small(-room)} too shallow for it: thinner plates, or a case ${say(needs, 'length', system)} deep.`;
+    const hard = flattest > 100 * LISTED_TRAVEL ? ' – they would tire early' : '';
+    return `${what} would read ${reads(held)} at ${flattest} % of flat${hard}. ${end}`;
+  }
 
   /** Whether both packs are this plan already. */
   private laid(plan: Plan): boolean {

@@ -112,7 +112,10 @@ describe('a wanted breakaway', () => {
     expect(screen.text).toContain('No order of these plates comes near');
     expect(screen.text).toContain('the springs press them to');
     expect(screen.text).toMatch(/the most that they reach is .*, with \d+ working surfaces a side/);
-    expect(screen.text).toMatch(/\d+ surfaces a side would reach it with the same springs/);
+    expect(screen.text).toContain('Neither springs nested nor more surfaces reach it');
+    await screen.type('Breakaway from', '20 Nm');
+    expect(screen.text).toMatch(/nested where one lies now, with the same plates, would read .* at \d+ % of flat/);
+    expect(screen.text).toMatch(/The case is .* too shallow for it|There is room: .* a side is left for shims/);
     bench.changePlate(
       (plate) => (plate.preload = { from: 'measured-force', force: entryOf(1000, 'N'), acts: 'series' }),
     );
