@@ -224,9 +224,9 @@ test.describe('ratio story 2: engine', () => {
     await page
       .getByLabel('CSV file of a torque curve')
       .setInputFiles({ name: 'dyno.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
-    await expect(page.getByText('4 points, 1500 to 7000 rpm, read in N·m: not said in the file')).toBeVisible();
+    await expect(page.getByText('4 points, 1500 to 7000 rpm. The file says no unit: which is it?')).toBeVisible();
     await expect(page.getByText('3000 rpm stands in line 3 already')).toBeVisible();
-    await page.getByLabel('Unit of the second column').selectOption('lbf·ft');
+    await page.getByLabel('Torque or power in').selectOption('lbf·ft');
     await page.getByRole('button', { name: 'Take the curve' }).click();
     await expect(drift.field('Point 3 torque')).toHaveValue('340 lbf·ft');
     await drift.saved();

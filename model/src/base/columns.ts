@@ -53,6 +53,35 @@ export function isDataRow(row: readonly string[], bare: (cell: string) => string
   return values >= 2 && 2 * values >= cells.length;
 }
 
+/**
+ * The line at which the values begin: of those that hold some, the first of the longest stretch of lines that are as wide as each other.
+ * A date or the weather that was written before is none. −1 where there are none.
+ */
+export function firstOfValues(rows: readonly (readonly string[])[], bare?: (cell: string) => string): number {
+  const width = (row: readonly string[]): number => row.filter((cell) => cell.trim() !== '').length;
+  let [begins, long, best, longest] = [-1, 0, -1, 0];
+  rows.forEach((row, i) => {
+    if (width(row) === 0) return;
+    if (!isDataRow(row, bare)) {
+      long = 0;
+      return;
+    }
+    if (long === 0 || width(row) !== width(rows[begins] ?? [])) [begins, long] = [i, 0];
+    long++;
+    if (long > longest) [best, longest] = [begins, long];
+  });
+  // A line with a gap in it ends a stretch and no table: what stands above it belongs to it, up to a line of words.
+  const full = width(rows[best] ?? []);
+  const numbered = (row: readonly string[]): boolean => row.some((cell) => isValue((bare ?? String)(cell)));
+  for (let i = best - 1; i >= 0; i--) {
+    const row = rows[i] ?? [];
+    if (width(row) === 0) continue;
+    if (!numbered(row) || width(row) > full) break;
+    best = i;
+  }
+  return best;
+}
+
 const unitText = (cell: string): string => cell.trim().replace(/^[([{]\s*|\s*[)\]}]$/g, '');
 const known = (text: string): boolean =>
   Object.values(UNITS).some(({ aliases }) => aliases.includes(text.toLowerCase().replace(/\s+/g, '')));

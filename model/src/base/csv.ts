@@ -13,23 +13,31 @@ const BLANKS = ' ';
 /** So many lines say what separates the cells. */
 const LOOKED_AT = 20;
 
+/** Two numbers at least: what stands before a table of values is told from its lines by this. */
+const VALUES = /\d[^\d]*[^\d.,'’\u202f][^\d]*\d|\d[,;|\t]\s*[+−-]?\d/;
+/** Of those lines, so many have what separates the cells; the rest are a date and the like. */
+const MOSTLY = 0.8;
+
 /**
- * What separates the cells of a few lines or of many: a tab, a semicolon or a bar wherever each line has one, for none of them stands
- * inside a number; a comma that is no decimal sign; blanks between numbers. Text in quotes is left to the parser.
+ * What separates the cells of a few lines or of many, told by the lines that hold values: a tab, a semicolon or a bar wherever they have
+ * one, for none of them stands inside a number; a comma that is no decimal sign; blanks between numbers. Text in quotes is left to the
+ * parser.
  */
 function delimiterOf(text: string): string {
   if (text.includes('"')) return '';
   const lines = text
     .split(/\r\n|\r|\n/)
     .map((line) => line.trim())
-    .filter((line) => line !== '')
-    .slice(0, LOOKED_AT);
-  if (lines.length === 0) return '';
-  const each = (pattern: RegExp): boolean => lines.every((line) => pattern.test(line));
-  for (const sign of ['\t', ';', '|']) if (lines.every((line) => line.includes(sign))) return sign;
+    .filter((line) => line !== '');
+  const valued = lines.filter((line) => VALUES.test(line));
+  const looked = (valued.length > 1 ? valued : lines).slice(-LOOKED_AT);
+  if (looked.length === 0) return '';
+  const mostly = (has: (line: string) => boolean): boolean => looked.filter(has).length >= MOSTLY * looked.length;
+  for (const sign of ['\t', ';', '|']) if (mostly((line) => line.includes(sign))) return sign;
   // `2500,5 320,2`: numbers with decimal commas, apart by blanks.
-  if (each(/^[+−-]?[\d.,]+(?:\s+[+−-]?[\d.,]+)+(?:\s*[^\d\s,;]+)?$/) && !each(/,\s/)) return BLANKS;
-  return lines.some((line) => line.includes(',')) ? ',' : '';
+  const apart = /^[+−-]?[\d.,]+(?:\s+[+−-]?[\d.,]+)+(?:\s*[^\d\s,;]+)?$/;
+  if (mostly((line) => apart.test(line)) && !mostly((line) => /,\s/.test(line))) return BLANKS;
+  return looked.some((line) => line.includes(',')) ? ',' : '';
 }
 
 /** What separates the cells of a file whose head is known: a head has no quotes, and no number with a decimal sign. */

@@ -1,7 +1,7 @@
 import { InputError, entryBase, entryOf } from '@hot-spline/core';
 import { csvNumber, csvText, csvWhole, headerUnit } from '../base/csv';
 import { encodingOf, textOf } from '../base/text';
-import { readTorqueCsv } from './torque-csv';
+import { readTorqueCsv, type TorqueSaid } from './torque-csv';
 import { TraceReader, traceColumns } from './trace-csv';
 
 const refusal = (run: () => unknown): InputError => {
@@ -62,7 +62,7 @@ describe('a torque curve from CSV', () => {
   it('reads header and units, comma or semicolon', () => {
     const inch = readTorqueCsv('rpm,torque (lbf·ft)\n2000,200\n4000,300\n6000,250');
     expect(inch.unit).toBe('lbf·ft');
-    expect(inch.recognised).toBeTrue();
+    expect(inch.asks).toEqual([]);
     expect(base(inch.points[1]?.torque)).toBeCloseTo(300 * 1.3558179483, 6); // [standard: NIST SP 811]
     const metric = readTorqueCsv('Drehzahl 1/min;Moment Nm\n2000;200,5\n4000;300');
     expect(metric.unit).toBe('N·m');
@@ -76,8 +76,8 @@ describe('a torque curve from CSV', () => {
   });
 
   it('asks where no unit is said; the answer counts', () => {
-    expect(readTorqueCsv('2000,200\n4000,300').recognised).toBeFalse();
-    const chosen = readTorqueCsv('2000,200\n4000,300', 'lbf·ft');
+    expect(readTorqueCsv('2000,200\n4000,300').asks).toEqual(['unit']);
+    const chosen = readTorqueCsv('2000,200\n4000,300', { unit: 'lbf·ft' });
     expect(base(chosen.points[0]?.torque)).toBeCloseTo(200 * 1.3558179483, 6);
   });
 
@@ -91,10 +91,10 @@ describe('a torque curve from CSV', () => {
   });
 
   it('sorts descending rpm, names gaps, reads mixed units as they stand', () => {
-    const down = readTorqueCsv('6000,250\n4000,300\n2000,200', 'N·m');
+    const down = readTorqueCsv('6000,250\n4000,300\n2000,200', { unit: 'N·m' });
     expect(down.points.map(({ rpm }) => rpm)).toEqual([2000, 4000, 6000]);
     expect(down.notices.join()).toContain('sorted');
-    const gap = readTorqueCsv('1000,100\n1500,110\n2000,120\n2500,130\n6000,150', 'N·m');
+    const gap = readTorqueCsv('1000,100\n1500,110\n2000,120\n2500,130\n6000,150', { unit: 'N·m' });
     expect(gap.notices.join()).toContain('Nothing between 2500 and 6000 rpm');
     const mixed = readTorqueCsv('rpm,torque\n2000,200 Nm\n4000,220 lbf·ft\n6000,250');
     expect(mixed.notices.join()).toContain('Units are mixed');
@@ -103,7 +103,7 @@ describe('a torque curve from CSV', () => {
 
   it('thins what is too long for a build, and refuses nonsense by name', () => {
     const long = Array.from({ length: 900 }, (_, i) => `${1000 + i * 7},${200 + i / 10}`).join('\n');
-    const read = readTorqueCsv(long, 'N·m');
+    const read = readTorqueCsv(long, { unit: 'N·m' });
     expect(read.points.length).toBe(100);
     expect(read.points.at(-1)?.rpm).toBe(1000 + 899 * 7);
     for (const text of ['', 'hello', 'rpm,torque\n', '2000,200'])
@@ -299,8 +299,8 @@ describe('a speed trace', () => {
 });
 
 describe('what is pasted, few lines or many', () => {
-  const pointsOf = (text: string, swapped = false): (readonly [number, number])[] =>
-    readTorqueCsv(text, 'N·m', swapped).points.map(({ rpm, torque }) => [rpm, torque.value] as const);
+  const pointsOf = (text: string, said: TorqueSaid = {}): (readonly [number, number])[] =>
+    readTorqueCsv(text, { unit: 'N·m', ...said }).points.map(({ rpm, torque }) => [rpm, torque.value] as const);
   const WANTED = [
     [1500, 210.5],
     [2500, 320],
@@ -348,7 +348,7 @@ describe('what is pasted, few lines or many', () => {
     const watts = readTorqueCsv('rpm,power (W)\n3000,100000\n6000,180000');
     expect(watts.points[0]?.torque.value).toBeCloseTo(318.31, 2); // T = P/ω [exact]
     const second = readTorqueCsv('Engine;Torque\nrpm;lbf·ft\n2000;200\n4000;300');
-    expect([second.unit, second.recognised]).toEqual(['lbf·ft', true]);
+    expect([second.unit, second.asks]).toEqual(['lbf·ft', []]);
   });
 
   it('a bad line before the first good one is listed too', () => {
@@ -369,7 +369,7 @@ describe('what is pasted, few lines or many', () => {
 
   it('columns the other way round are swapped where one says so', () => {
     const wrong = '210.5;1500\n320;2500\n305;4000';
-    expect(pointsOf(wrong, true)).toEqual(WANTED as unknown as (readonly [number, number])[]);
+    expect(pointsOf(wrong, { rpmAt: 1, valueAt: 0 })).toEqual(WANTED as unknown as (readonly [number, number])[]);
   });
 });
 

@@ -114,6 +114,7 @@ describe('a wanted breakaway', () => {
     expect(screen.text).toMatch(/the most that they reach is .*, with \d+ working surfaces a side/);
     expect(screen.text).toContain('Neither springs nested nor more surfaces reach it');
     await screen.type('Breakaway from', '20 Nm');
+    await screen.type('to', '24 Nm');
     expect(screen.text).toMatch(/nested where one lies now, with the same plates, would read .* at \d+ % of flat/);
     expect(screen.text).toMatch(/The case is .* too shallow for it|There is room: .* a side is left for shims/);
     bench.changePlate(

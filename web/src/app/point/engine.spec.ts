@@ -102,6 +102,12 @@ describe('the engine sheet', () => {
 });
 
 describe('other ways to a torque curve', () => {
+  const disabled = (screen: Screen<EngineSheet>): boolean =>
+    screen
+      .all('button')
+      .find((b) => b.textContent?.includes('Take the curve'))
+      ?.hasAttribute('disabled') ?? false;
+
   it('a pasted curve is shown for confirmation, bad lines by number, then taken', async () => {
     const bench = openBench();
     const screen = await Screen.of(EngineSheet);
@@ -110,9 +116,10 @@ describe('other ways to a torque curve', () => {
     box.value = 'rpm,torque\n2000,200\nx,1\n4000,300\n6000,250';
     box.dispatchEvent(new Event('input'));
     await screen.fixture.whenStable();
-    expect(screen.text).toContain('3 points, 2000 to 6000 rpm, read in N·m: not said in the file, please check');
+    expect(screen.text).toContain('3 points, 2000 to 6000 rpm. The file says no unit: which is it?');
+    expect(disabled(screen)).toBeTrue();
     expect(screen.text).toContain('3 engine speed is not a number');
-    await screen.choose('Unit of the second column', 'lbf·ft');
+    await screen.choose('Torque or power in', 'lbf·ft');
     await screen.click('Take the curve');
     expect(
       bench.build()?.engine.torqueCurve.map((point) => [point.rpm, point.torque.value, point.torque.unit]),
@@ -123,6 +130,32 @@ describe('other ways to a torque curve', () => {
     ]);
     bench.undo();
     expect(bench.build()?.engine.torqueCurve.length).toBe(3);
+  });
+
+  it('columns that nobody names, and torque at the wheels, are asked before anything is taken', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(EngineSheet);
+    await screen.click('Import');
+    const box = screen.find<HTMLTextAreaElement>('#torque-csv');
+    const paste = async (text: string): Promise<void> => {
+      box.value = text;
+      box.dispatchEvent(new Event('input'));
+      await screen.fixture.whenStable();
+    };
+    await paste('1,2000,200\n2,4000,300\n3,6000,250');
+    expect(screen.text).toContain('No column says that it is torque');
+    expect(disabled(screen)).toBeTrue();
+    await screen.choose('Engine speed is in', '1');
+    await screen.choose('Torque or power is in', '2');
+    await screen.choose('Torque or power in', 'N·m');
+    expect(disabled(screen)).toBeFalse();
+    await paste('rpm,Wheel torque (Nm)\n2000,170\n4000,255');
+    expect(screen.text).toContain('measured at the wheels');
+    expect(disabled(screen)).toBeTrue();
+    await screen.choose('Measured at the wheels; lost on the way', '15');
+    await screen.click('Take the curve');
+    // 170 / 0.85 and 255 / 0.85 [exact]
+    expect(bench.build()?.engine.torqueCurve.map(({ torque }) => torque.value)).toEqual([200, 300]);
   });
 
   it('nothing usable is said, and nothing can be taken', async () => {

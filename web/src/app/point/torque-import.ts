@@ -1,7 +1,7 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, output, signal, viewChild } from '@angular/core';
 import { type Build } from '@hot-spline/model';
-import { CURVE_UNITS, readTorqueCsv, textOf, type CurveUnit } from '@hot-spline/model/csv';
+import { CURVE_UNITS, WHEEL_LOSS, readTorqueCsv, textOf, type TorqueSaid } from '@hot-spline/model/csv';
 import { attempt } from '../shared/attempt';
 import { Choice } from '../shared/choice';
 
@@ -22,7 +22,7 @@ const LARGEST_FILE = 2 * 1024 * 1024;
       spellcheck="false"
       placeholder="rpm, torque (N·m)&#10;1500, 210&#10;2500, 320"
       [value]="text()"
-      (input)="read(box.value, undefined)"
+      (input)="read(box.value)"
     ></textarea>
     <div class="row">
       <input
@@ -35,43 +35,76 @@ const LARGEST_FILE = 2 * 1024 * 1024;
         (change)="open()"
       />
       <button type="button" class="quiet" (click)="picker.click()">Open file</button>
-      @if (result(); as r) {
+    </div>
+    @if (result(); as r) {
+      <div class="row said">
+        @if (r.columns.length > 2 || r.asks.includes('columns')) {
+          <hs-choice
+            name="torque-csv-rpm"
+            label="Engine speed is in"
+            [options]="columns()"
+            [value]="'' + (r.rpmAt ?? '')"
+            (chosen)="say('rpmAt', $event)"
+          />
+          <hs-choice
+            name="torque-csv-value"
+            label="Torque or power is in"
+            [options]="columns()"
+            [value]="'' + (r.valueAt ?? '')"
+            (chosen)="say('valueAt', $event)"
+          />
+        } @else {
+          <button type="button" class="quiet" (click)="swap(r.rpmAt, r.valueAt)">Swap the columns</button>
+        }
         <hs-choice
           name="torque-csv-unit"
-          label="Unit of the second column"
-          [labelHidden]="true"
-          [options]="units"
-          [value]="r.unit"
-          (chosen)="read(text(), $event)"
+          label="Torque or power in"
+          [options]="units()"
+          [value]="r.unit ?? ''"
+          (chosen)="unit($event)"
         />
-        <button type="button" class="quiet" [attr.aria-pressed]="swapped()" (click)="swapped.set(!swapped())">
-          Swap the columns
-        </button>
-      }
-    </div>
+        @if (r.atWheels) {
+          <hs-choice
+            name="torque-csv-loss"
+            label="Measured at the wheels; lost on the way"
+            [options]="losses"
+            [value]="'' + (said().lossPercent ?? '')"
+            (chosen)="say('lossPercent', $event)"
+          />
+        }
+      </div>
+    }
     @if (problem(); as p) {
       <p class="wrong" role="alert">{{ p }}</p>
     }
     @if (result(); as r) {
       <p role="status">
-        {{ r.points.length }} points, {{ r.points[0]?.rpm }} to {{ r.points.at(-1)?.rpm }} rpm, read in {{ r.unit
-        }}{{ r.recognised ? '' : ': not said in the file, please check' }}.
+        @if (r.points.length) {
+          {{ r.points.length }} points, {{ r.points[0]?.rpm }} to {{ r.points.at(-1)?.rpm }} rpm{{
+            r.unit ? ', read in ' + r.unit : ''
+          }}.
+        }
+        <strong>{{ asked() }}</strong>
       </p>
       <table class="table understood">
         <caption class="visually-hidden">
-          As it was understood
+          {{
+            r.asks.length ? 'The first lines' : 'As it was understood'
+          }}
         </caption>
         <thead>
           <tr>
-            <th scope="col">rpm</th>
-            <th scope="col">torque</th>
+            @for (name of heads(); track $index) {
+              <th scope="col">{{ name }}</th>
+            }
           </tr>
         </thead>
         <tbody>
-          @for (point of r.points.slice(0, 3); track point.rpm) {
+          @for (row of shown(); track $index) {
             <tr>
-              <td class="mono">{{ point.rpm }}</td>
-              <td class="mono">{{ point.torque.typed }}</td>
+              @for (cell of row; track $index) {
+                <td class="mono">{{ cell }}</td>
+              }
             </tr>
           }
         </tbody>
@@ -90,7 +123,7 @@ const LARGEST_FILE = 2 * 1024 * 1024;
       }
     }
     <div class="row">
-      <button type="button" class="quiet go" [disabled]="!result()" (click)="take()">Take the curve</button>
+      <button type="button" class="quiet go" [disabled]="!ready()" (click)="take()">Take the curve</button>
       <button type="button" class="quiet" (click)="closed.emit()">Back</button>
     </div>
   `,
@@ -115,8 +148,11 @@ const LARGEST_FILE = 2 * 1024 * 1024;
       flex-wrap: wrap;
       gap: 8px;
     }
+    .said {
+      align-items: end;
+    }
     .understood {
-      max-width: 240px;
+      max-width: 420px;
     }
     .bad {
       max-height: 96px;
@@ -137,21 +173,66 @@ export class TorqueImportPanel {
   readonly closed = output<void>();
   private readonly picker = viewChild.required<ElementRef<HTMLInputElement>>('picker');
 
-  protected readonly units = CURVE_UNITS.map((value) => ({ value, label: value }));
+  protected readonly losses = [
+    { value: '', label: 'not said' },
+    { value: '0', label: 'nothing: the engine’s already' },
+    ...[10, 12, WHEEL_LOSS, 18, 20, 25].map((loss) => ({
+      value: String(loss),
+      label: `${loss} %${loss === WHEEL_LOSS ? ', ours: the middle' : ''}`,
+    })),
+  ];
   protected readonly text = signal('');
-  protected readonly swapped = signal(false);
-  private readonly chosen = signal<CurveUnit | undefined>(undefined);
+  protected readonly said = signal<TorqueSaid>({});
   private readonly attempt = attempt(() =>
-    this.text().trim() === '' ? null : readTorqueCsv(this.text(), this.chosen(), this.swapped()),
+    this.text().trim() === '' ? null : readTorqueCsv(this.text(), this.said()),
   );
   private readonly fileProblem = signal<string | null>(null);
   protected readonly result = this.attempt.value;
   protected readonly problem = computed(() => this.fileProblem() ?? this.attempt.problem());
+  protected readonly ready = computed(() => this.result()?.asks.length === 0);
+  /** An empty first one only while nobody has said it. */
+  protected readonly units = computed(() => [
+    ...(this.result()?.unit ? [] : [{ value: '', label: 'not said' }]),
+    ...CURVE_UNITS.map((value) => ({ value, label: value })),
+  ]);
+  protected readonly columns = computed(() => {
+    const { columns = [], asks = [] } = this.result() ?? {};
+    return [
+      ...(asks.includes('columns') ? [{ value: '', label: 'not said' }] : []),
+      ...columns.map((label, i) => ({ value: String(i), label })),
+    ];
+  });
+  protected readonly asked = computed(() => {
+    const asks = this.result()?.asks ?? [];
+    if (asks.includes('columns')) return 'No column says that it is torque: which one is it?';
+    if (asks.includes('unit')) return 'The file says no unit: which is it?';
+    return asks.includes('loss') ? 'It was measured at the wheels: what is lost on the way?' : '';
+  });
+  protected readonly heads = computed(() => (this.ready() ? ['rpm', 'torque'] : (this.result()?.columns ?? [])));
+  protected readonly shown = computed(() => {
+    const { points = [], first = [] } = this.result() ?? {};
+    return this.ready() ? points.slice(0, 3).map(({ rpm, torque }) => [String(rpm), torque.typed]) : first;
+  });
 
-  protected read(text: string, unit: CurveUnit | undefined): void {
+  protected read(text: string): void {
     this.fileProblem.set(null);
-    this.chosen.set(unit);
+    this.said.set({});
     this.text.set(text);
+  }
+
+  protected say(what: 'rpmAt' | 'valueAt' | 'lossPercent', value: string): void {
+    const { rpmAt, valueAt } = this.result() ?? {};
+    const known = { rpmAt: rpmAt ?? undefined, valueAt: valueAt ?? undefined };
+    const said = value === '' ? undefined : Number(value);
+    this.said.update((before) => ({ ...before, ...(what === 'lossPercent' ? {} : known), [what]: said }));
+  }
+
+  protected unit(value: string): void {
+    this.said.update((before) => ({ ...before, unit: CURVE_UNITS.find((unit) => unit === value) }));
+  }
+
+  protected swap(rpmAt: number | null, valueAt: number | null): void {
+    this.said.update((before) => ({ ...before, rpmAt: valueAt ?? 1, valueAt: rpmAt ?? 0 }));
   }
 
   protected async open(): Promise<void> {
@@ -163,11 +244,11 @@ export class TorqueImportPanel {
       this.fileProblem.set(`File “${file.name}” is larger than 2 MB: a torque curve has a few hundred lines.`);
       return;
     }
-    this.read(textOf(new Uint8Array(await file.arrayBuffer())), undefined);
+    this.read(textOf(new Uint8Array(await file.arrayBuffer())));
   }
 
   protected take(): void {
     const result = this.result();
-    if (result) this.taken.emit(result.points.map(({ rpm, torque }) => ({ rpm, torque })));
+    if (result && this.ready()) this.taken.emit(result.points.map(({ rpm, torque }) => ({ rpm, torque })));
   }
 }
