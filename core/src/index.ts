@@ -106,6 +106,7 @@ export {
   type CarrierSeries,
   type Change,
   type FindGoal,
+  type FindLimits,
   type FindProblem,
   type FoundFinal,
   type FindFigures,
@@ -153,7 +154,28 @@ export {
   type TracePoint,
 } from './road/run';
 export { haleFit } from './road/hale';
-export { MOST_CORNERS, checkCourse, courseFromTrace, type Corner, type Course, type TraceSample } from './road/course';
+export {
+  GRADE,
+  MOST_CORNERS,
+  MOST_SLOPES,
+  checkCourse,
+  courseFromTrace,
+  meanGrade,
+  slopesFrom,
+  type Corner,
+  type Course,
+  type Slope,
+  type TraceSample,
+} from './road/course';
+export {
+  LOG_SAMPLES,
+  againstLog,
+  logTime,
+  thinLog,
+  type AgainstLog,
+  type LogSample,
+  type LogStretch,
+} from './road/log';
 export { type Pace, type PacePoint } from './road/pace';
 export {
   SEARCH_LIMITS,

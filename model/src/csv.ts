@@ -4,7 +4,14 @@ export { compareLibrary, type ComparedSpec } from './library/compare';
 export { DRAWERS_CSV_HEADER, drawersCsv } from './library/drawers-csv';
 export { readLibraryFile, type LibraryImport } from './files/library-file';
 export { csvNumber, csvRows, csvText, type BadLine } from './base/csv';
-export { CURVE_UNITS, WHEEL_LOSS, readTorqueCsv, type CurveUnit, type TorqueImport, type TorqueSaid } from './road/torque-csv';
+export {
+  CURVE_UNITS,
+  WHEEL_LOSS,
+  readTorqueCsv,
+  type CurveUnit,
+  type TorqueImport,
+  type TorqueSaid,
+} from './road/torque-csv';
 export {
   TraceReader,
   traceColumns,

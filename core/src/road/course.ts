@@ -5,6 +5,8 @@ const SPEED = { min: 0, max: LIMITS.speedKmh.max / 3.6, unit: 'm/s' };
 const DISTANCE = { min: 0, max: 1e6, unit: 'm' };
 const BRAKING = { above: 0, max: 60, unit: 'm/s²' };
 export const MOST_CORNERS = 400;
+export const MOST_SLOPES = 200;
+export const GRADE = { min: -40, max: 40, unit: '%' };
 
 export interface Corner {
   /** Where the corner's speed has to be reached, from the start. */
@@ -16,6 +18,13 @@ export interface Corner {
   readonly brakingMps2: number;
 }
 
+/** From here on the road climbs so, up to the next of them. */
+export interface Slope {
+  readonly atM: number;
+  /** Rise over run, percent; negative downhill. */
+  readonly gradePercent: number;
+}
+
 /** What gears are compared on: speeds that have to be kept, and how hard is braked; the rest is thrust. */
 export interface Course {
   readonly lengthM: number;
@@ -23,6 +32,8 @@ export interface Course {
   readonly corners: readonly Corner[];
   /** Highest speed seen, where the course was recorded. */
   readonly fastestMps: number | null;
+  /** Slope along the way; level before the first of them, and throughout where there are none. */
+  readonly slopes?: readonly Slope[];
 }
 
 /**
@@ -52,12 +63,33 @@ export function checkCourse(course: Course): Course {
       throw new InputError(`${field}.atM`, `${field} lies past the end of the course.`, `up to ${length} m`);
     from = at + long;
   });
+  const { slopes = [] } = course;
+  if (slopes.length > MOST_SLOPES)
+    throw new InputError('course.slopes', `course.slopes has ${slopes.length}.`, `at most ${MOST_SLOPES}`);
+  slopes.forEach((slope, i) => {
+    const at = requireNumber(`course.slopes[${i}].atM`, slope.atM, { min: 0, max: length, unit: 'm' });
+    requireNumber(`course.slopes[${i}].gradePercent`, slope.gradePercent, GRADE);
+    if (i > 0 && at <= (slopes[i - 1] as Slope).atM)
+      throw new InputError(`course.slopes[${i}].atM`, `course.slopes[${i}].atM does not ascend.`, 'ascending');
+  });
   return course;
+}
+
+/** Mean slope in percent between two places: the rise over the way. */
+export function meanGrade(slopes: readonly Slope[], fromM: number, toM: number): number {
+  const at = (i: number): number => slopes[i]?.atM ?? Number.POSITIVE_INFINITY;
+  const rise = slopes.reduce((sum, { gradePercent }, i) => {
+    const [from, to] = [Math.max(at(i), fromM), Math.min(at(i + 1), toM)];
+    return sum + Math.max(to - from, 0) * gradePercent;
+  }, 0);
+  return toM > fromM ? rise / (toM - fromM) : 0;
 }
 
 export interface TraceSample {
   readonly distanceM: number;
   readonly speedMps: number;
+  /** Height above anything, where it was recorded. */
+  readonly altitudeM?: number;
 }
 
 /** A corner is a dip of the recorded speed at least this deep, in m/s and as a share. */
@@ -71,7 +103,7 @@ const BRAKING_SEEN = [2, 25] as const;
  * A course from a recorded speed over distance: every dip of the speed is a corner with the speed, the length and the
  * braking that the trace shows; in between, how fast it goes is left to the gears. The corner's speed is its mean over
  * the dip, so that its time stays the recorded one.
- * Not counted: slopes, wind and grip along the way.
+ * Not counted: wind and grip along the way.
  * @param samples distance ascending without repeats, at least 8
  * @throws InputError on `trace`
  */
@@ -135,5 +167,52 @@ export function courseFromTrace(samples: readonly TraceSample[]): Course {
     return !before || corner.atM >= before.atM + before.lengthM;
   });
   const fastestMps = samples.reduce((most, { speedMps }) => Math.max(most, speedMps), 0);
-  return checkCourse({ lengthM: x(last), startMps: v(0), corners: apart, fastestMps });
+  const slopes = slopesFrom(samples.map(({ altitudeM }, i) => ({ atM: x(i), altitudeM })));
+  return checkCourse({
+    lengthM: x(last),
+    startMps: v(0),
+    corners: apart,
+    fastestMps,
+    ...(slopes.length > 0 ? { slopes } : {}),
+  });
+}
+
+/** A slope is the rise over this much of the way: a receiver's altitude wanders by metres within less; ours. */
+const SLOPE_M = 100;
+/** Slopes nearer to each other than this are one; ours. */
+const SAME_PERCENT = 0.5;
+
+/**
+ * Slope along the way from a recorded altitude, over stretches of a hundred metres at least. Samples without one are passed over; none
+ * or one of them makes no slope.
+ * Not counted: that a receiver's altitude drifts; what a car with a barometer reads in a tunnel.
+ */
+export function slopesFrom(
+  samples: readonly { readonly atM: number; readonly altitudeM?: number | undefined }[],
+): Slope[] {
+  const known = samples.filter(
+    (sample): sample is { atM: number; altitudeM: number } => sample.altitudeM !== undefined,
+  );
+  const [first, last] = [known[0], known.at(-1)];
+  if (!first || !last || last.atM <= first.atM) return [];
+  const count = Math.min(Math.max(1, Math.floor((last.atM - first.atM) / SLOPE_M)), MOST_SLOPES);
+  const step = (last.atM - first.atM) / count;
+  let j = 0;
+  /** Altitude at a place, linear between the samples around it; asked for in ascending places. */
+  const height = (atM: number): number => {
+    while (j + 1 < known.length - 1 && (known[j + 1] as { atM: number }).atM < atM) j++;
+    const [a, b] = [known[j] as (typeof known)[0], known[Math.min(j + 1, known.length - 1)] as (typeof known)[0]];
+    const share = b.atM > a.atM ? (atM - a.atM) / (b.atM - a.atM) : 0;
+    return a.altitudeM + (b.altitudeM - a.altitudeM) * Math.min(Math.max(share, 0), 1);
+  };
+  const slopes: Slope[] = [];
+  let before = height(first.atM);
+  for (let i = 0; i < count; i++) {
+    const now = height(first.atM + (i + 1) * step);
+    const gradePercent = Math.min(GRADE.max, Math.max(GRADE.min, (100 * (now - before)) / step));
+    before = now;
+    if (Math.abs(gradePercent - (slopes.at(-1)?.gradePercent ?? 0)) < SAME_PERCENT) continue;
+    slopes.push({ atM: first.atM + i * step, gradePercent });
+  }
+  return slopes;
 }

@@ -1,4 +1,6 @@
 import { findFinals, type FindProblem } from './find';
+import { topSpeed } from './run';
+import { readyCar } from './vehicle';
 
 const TRUCK: FindProblem = {
   vehicle: {
@@ -180,5 +182,92 @@ describe('gearing: rank', () => {
       expect(() => findFinals({ ...TRUCK, ...change }))
         .withContext(field)
         .toThrowMatching((error) => error.field === field);
+  });
+});
+
+describe('gearing: a goal with limits beside it', () => {
+  const quick: FindProblem = { ...TRUCK, goal: { kind: 'time', distanceM: 402.336 }, cruiseMps: 31.3 };
+
+  it('whoever keeps the limits is ahead of whoever is quicker and does not, and each says so', () => {
+    const free = findFinals(quick);
+    const open = free.filter(({ verdict }) => verdict !== 'stop');
+    const shortest = open.reduce((a, b) => (b.ratio > a.ratio ? b : a));
+    expect(free[0]?.ratio).not.toBe(shortest.ratio);
+    const crawlRatio = shortest.figures.crawlRatio * 0.999;
+    const limited = findFinals({ ...quick, limits: { crawlRatio } });
+    expect(limited[0]?.ratio).toBe(shortest.ratio);
+    expect(limited[0]?.missed).toBe(0);
+    for (const one of limited.slice(1)) {
+      expect(one.missed).toBeCloseTo(Math.max(0, 1 - one.figures.crawlRatio / crawlRatio), 12);
+      const reason = one.reasons.find(({ code }) => code === 'limit-crawl');
+      expect(reason?.side).toBe(one.missed > 0 ? 'against' : 'for');
+      if (one.missed > 0) expect(one.verdict).not.toBe('fits');
+    }
+    const order = limited.filter(({ verdict }) => verdict !== 'stop').map(({ missed }) => missed);
+    expect(order).toEqual([...order].sort((a, b) => a - b));
+  });
+
+  it('time, top speed and crawl are limits too, at most and at least', () => {
+    const [first] = findFinals(quick);
+    const { timeS, topMps, crawlRatio } = first?.figures ?? { timeS: 0, topMps: 0, crawlRatio: 0 };
+    const missedBy = (limits: FindProblem['limits']): number =>
+      findFinals({ ...quick, limits }).find(({ ratio }) => ratio === first?.ratio)?.missed ?? Number.NaN;
+    expect(missedBy({ timeS: timeS + 0.001, topMps: topMps - 0.001, crawlRatio: crawlRatio - 0.001 })).toBe(0);
+    expect(missedBy({ timeS: timeS / 1.1 })).toBeCloseTo(0.1, 9);
+    expect(missedBy({ topMps: topMps / 0.9 })).toBeCloseTo(0.1, 9);
+    expect(missedBy({ crawlRatio: crawlRatio / 0.8, topMps: topMps / 0.9 })).toBeCloseTo(0.3, 9);
+  });
+
+  it('on the front is who is beaten by nobody in all that is asked: by brute force', () => {
+    const limits = { cruiseRpm: 2300, topMps: 40 };
+    const ranked = findFinals({ ...quick, limits });
+    const open = ranked.filter(({ verdict }) => verdict !== 'stop');
+    const costs = ({ figures }: (typeof ranked)[number]): number[] => [
+      figures.timeS,
+      figures.cruiseRpm ?? 0,
+      -figures.topMps,
+    ];
+    for (const one of ranked) {
+      const beaten = open.some((other) => {
+        const [a, b] = [costs(other), costs(one)];
+        const level = (i: number): number => 0.005 * Math.abs(b[i] ?? 0);
+        return (
+          a.every((cost, i) => cost <= (b[i] ?? 0) + level(i)) && a.some((cost, i) => cost < (b[i] ?? 0) - level(i))
+        );
+      });
+      expect(one.onFront)
+        .withContext(String(one.ratio))
+        .toBe(one.verdict !== 'stop' && !beaten);
+    }
+    expect(ranked.some(({ onFront }) => onFront)).toBeTrue();
+  });
+
+  it('the top speed is where thrust meets what resists, or the limiter', () => {
+    const car = readyCar(TRUCK.vehicle);
+    const top = topSpeed(car);
+    const best = Math.max(...car.gears.map((gear) => (top <= gear.limitMps ? car.acceleration(top, gear) : -1)));
+    expect(best).toBeGreaterThanOrEqual(-1e-6);
+    for (const gear of car.gears)
+      if (top + 0.01 <= gear.limitMps) expect(car.acceleration(top + 0.01, gear)).toBeLessThan(0);
+    // so much power that only the limiter ends it: v = ω·r/i [exact]
+    const light = readyCar({
+      ...TRUCK.vehicle,
+      aero: { dragAreaM2: 0.05 },
+      massKg: 800,
+      rollingCoefficient: 0.005,
+      gears: [2],
+    });
+    expect(topSpeed(light)).toBeCloseTo(light.gears[0]?.limitMps ?? 0, 9);
+    expect(topSpeed(readyCar({ ...TRUCK.vehicle, gradePercent: 15 }))).toBeLessThan(top);
+  });
+
+  it('refuses limits that are none, by their field', () => {
+    for (const [field, limits] of [
+      ['limits.cruiseRpm', { cruiseRpm: 0 }],
+      ['limits.timeS', { timeS: -1 }],
+      ['limits.topMps', { topMps: Number.NaN }],
+      ['limits.crawlRatio', { crawlRatio: 0 }],
+    ] as const)
+      expect(() => findFinals({ ...quick, limits })).toThrowMatching((error) => error.field === field);
   });
 });

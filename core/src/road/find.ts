@@ -1,7 +1,7 @@
 import { InputError, requireNumber } from '../base/errors';
 import { LIMITS } from '../base/limits';
 import { engineTorque } from './engine-torque';
-import { roadRun } from './run';
+import { roadRun, topSpeed } from './run';
 import { GRAVITY, readyCar, type Vehicle } from './vehicle';
 import { crawlRatio, growthFactor, slippingRpm, speedReadingCorrection } from '../gearing/corrections';
 import { toothPair, type Hunting, type ToothPair } from '../gearing/tooth-pair';
@@ -31,6 +31,18 @@ export interface Candidate extends ToothPair {
   readonly welded?: boolean;
 }
 
+/** What has to be kept beside the goal; what is left out is not asked. */
+export interface FindLimits {
+  /** Engine speed at cruise, at the most. */
+  readonly cruiseRpm?: number;
+  /** Seconds of the run, at the most. */
+  readonly timeS?: number;
+  /** Top speed, m/s, at the least. */
+  readonly topMps?: number;
+  /** Crawl ratio, at the least. */
+  readonly crawlRatio?: number;
+}
+
 /** What the final drive is chosen for. Speeds in m/s, windows in rpm. */
 export type FindGoal =
   | { readonly kind: 'time'; readonly distanceM: number }
@@ -43,6 +55,7 @@ export interface FindProblem {
   readonly vehicle: Vehicle;
   readonly candidates: readonly Candidate[];
   readonly goal: FindGoal;
+  readonly limits?: FindLimits;
   /** Distance of the run that every candidate makes beside the goal; 402.336 m if left out. */
   readonly distanceM?: number;
   readonly cruiseMps?: number;
@@ -72,6 +85,10 @@ export interface Reason {
     | 'window-above'
     | 'crawl-short'
     | 'crawl-met'
+    | 'limit-cruise'
+    | 'limit-time'
+    | 'limit-top'
+    | 'limit-crawl'
     | 'stall-near'
     | 'stall-clear'
     | 'cruise-limiter'
@@ -134,6 +151,10 @@ export interface FoundFinal {
   readonly verdict: 'fits' | 'watch' | 'stop';
   /** What the goal is measured by, smaller is better: seconds, rpm outside the window, or share of crawl missing. */
   readonly score: number;
+  /** How far it misses the limits, each as a share of itself, added up; 0 where it keeps them all. */
+  readonly missed: number;
+  /** Nothing among the rest is better in one thing that is asked and as good in all: goal and limits. */
+  readonly onFront: boolean;
   readonly figures: FindFigures;
   readonly reasons: readonly Reason[];
   readonly changes: readonly Change[];
@@ -163,6 +184,13 @@ function checkGoal(goal: FindGoal): void {
     if (goal.highRpm <= goal.lowRpm)
       throw new InputError('goal.highRpm', 'goal.highRpm must be above goal.lowRpm.', `more than ${goal.lowRpm} rpm`);
   }
+}
+
+function checkLimits({ cruiseRpm, timeS, topMps, crawlRatio: crawl }: FindLimits): void {
+  if (cruiseRpm !== undefined) requireNumber('limits.cruiseRpm', cruiseRpm, { ...LIMITS.rpm, min: 1 });
+  if (timeS !== undefined) requireNumber('limits.timeS', timeS, { above: 0, max: 3600, unit: 's' });
+  if (topMps !== undefined) requireNumber('limits.topMps', topMps, { above: 0, max: 600, unit: 'm/s' });
+  if (crawl !== undefined) requireNumber('limits.crawlRatio', crawl, { above: 0, max: 2000 });
 }
 
 /** What of a bill has no price: two bills compare where the same is unknown in both. */
@@ -292,7 +320,7 @@ function tryFinal(problem: FindProblem, ratio: number) {
     aboveStallRpm: cruiseRpm === null || stall === null ? null : cruiseRpm - stall,
     crawlRatio: crawlRatio(vehicle.gears[0] ?? 1, lowRange, ratio, vehicle.hubRatio ?? 1),
     ringTorqueNm: mostRingTorque(vehicle, ratio, problem.lowRange, problem.shock),
-    topMps: tallest?.limitMps ?? 0,
+    topMps: topSpeed(readyCar(tried)),
   };
   return { figures, onLimiterS: run.limitTimesS.limiter };
 }
@@ -331,6 +359,43 @@ function byGoal(goal: FindProblem['goal'], figures: FindFigures): { readonly sco
         ? judged('watch', 'against', 'window-below', rpm, goal.lowRpm)
         : judged('watch', 'against', 'window-above', rpm, goal.highRpm);
   return { score, says: [says] };
+}
+
+/** What is asked beside the goal, as coded reasons, and by how much of themselves the limits are missed. */
+function byConditions(limits: FindLimits, figures: FindFigures): { readonly missed: number; readonly says: Judged[] } {
+  const says: Judged[] = [];
+  let missed = 0;
+  for (const { code, at, of, most } of conditionsOf(limits, figures)) {
+    const short = Math.max(0, most ? at / of - 1 : 1 - at / of);
+    missed += short;
+    says.push(judged(short > 0 ? 'watch' : 'fits', short > 0 ? 'against' : 'for', code, at, of));
+  }
+  return { missed, says };
+}
+
+/** Each limit that is asked, beside what the candidate has. */
+function conditionsOf({ cruiseRpm, timeS, topMps, crawlRatio: crawl }: FindLimits, figures: FindFigures) {
+  const all = [
+    { code: 'limit-cruise', at: figures.cruiseRpm ?? undefined, of: cruiseRpm, most: true },
+    { code: 'limit-time', at: figures.timeS, of: timeS, most: true },
+    { code: 'limit-top', at: figures.topMps, of: topMps, most: false },
+    { code: 'limit-crawl', at: figures.crawlRatio, of: crawl, most: false },
+  ] as const;
+  return all.flatMap(({ code, at, of, most }) =>
+    at === undefined || of === undefined ? [] : [{ code, at, of, most }],
+  );
+}
+
+/** Whether `a` is nowhere worse than `b` in what is asked, and somewhere better by more than what is level. */
+function beats(limits: FindLimits, a: Assessed, b: Assessed): boolean {
+  const costs = ({ score, figures }: Assessed): number[] => [
+    score,
+    ...conditionsOf(limits, figures).map(({ at, most }) => (most ? at : -at)),
+  ];
+  const [of, other] = [costs(a), costs(b)];
+  const worse = of.some((cost, i) => cost > (other[i] as number) + LEVEL * Math.abs(other[i] as number));
+  const better = of.some((cost, i) => cost < (other[i] as number) - LEVEL * Math.abs(other[i] as number));
+  return better && !worse;
 }
 
 /** Limiter, stall and what the teeth hold. @throws InputError on `aboveStallRpm` */
@@ -385,14 +450,17 @@ function bySpeed({ vehicle, sender }: FindProblem, ratio: number): Change[] {
   ];
 }
 
-function assess(problem: FindProblem, candidate: Candidate): Omit<FoundFinal, 'behindNext'> {
+type Assessed = Omit<FoundFinal, 'behindNext' | 'onFront'>;
+
+function assess(problem: FindProblem, candidate: Candidate): Assessed {
   const { ratio, hunting, commonDivisor } = toothPair(candidate);
   const tried = tryFinal(problem, ratio);
   const { score, says: ofGoal } = byGoal(problem.goal, tried.figures);
   const hunts = hunting === 'hunting';
   const ofTeeth = judged('fits', hunts ? 'for' : 'against', hunts ? 'hunts' : 'does-not-hunt', commonDivisor, 1);
   const carrier = byCarrier(problem, ratio);
-  const says = [...ofGoal, ...byLimits(problem, candidate, tried), ofTeeth, ...carrier.says];
+  const { missed, says: ofConditions } = byConditions(problem.limits ?? {}, tried.figures);
+  const says = [...ofGoal, ...ofConditions, ...byLimits(problem, candidate, tried), ofTeeth, ...carrier.says];
   const changes: Change[] = [
     ...(hunts ? [] : [{ code: 'timing-marks', divisor: commonDivisor } as const]),
     ...carrier.changes,
@@ -405,6 +473,7 @@ function assess(problem: FindProblem, candidate: Candidate): Omit<FoundFinal, 'b
     hunting,
     verdict: worst ?? 'fits',
     score,
+    missed,
     figures: tried.figures,
     reasons: says.map(({ reason }) => reason),
     changes,
@@ -413,8 +482,9 @@ function assess(problem: FindProblem, candidate: Candidate): Omit<FoundFinal, 'b
 }
 
 /**
- * Ranks final drives by a goal: each makes the run of {@link roadRun}; those that something stops come last. Where the
- * goal can't tell two apart (both inside the window), the quicker one is ahead.
+ * Ranks final drives by a goal: each makes the run of {@link roadRun}; those that something stops come last, before them those that
+ * miss a limit beside the goal, least missed first. Where the goal can't tell two apart (both inside the window), the quicker one is
+ * ahead. Differences below {@link LEVEL} are none: they are told to be level, and no candidate is off the front for one.
  * Not counted: what a change costs in hours, noise and wear.
  * @param problem 1 to 60 candidates
  * @throws InputError naming the field
@@ -424,6 +494,7 @@ export function findFinals(problem: FindProblem): FoundFinal[] {
   if (candidates.length === 0 || candidates.length > MOST_CANDIDATES)
     throw new InputError('candidates', `candidates has ${candidates.length} entries.`, `1 to ${MOST_CANDIDATES}`);
   checkGoal(goal);
+  checkLimits(problem.limits ?? {});
   if (problem.lowRange !== undefined) requireNumber('lowRange', problem.lowRange, LIMITS.ratio);
   if (problem.extras?.ringBolts) requireBought('extras.ringBolts', problem.extras.ringBolts);
   if (problem.extras?.recalibration) requireBought('extras.recalibration', problem.extras.recalibration);
@@ -437,11 +508,17 @@ export function findFinals(problem: FindProblem): FoundFinal[] {
     if (candidate.torqueLimitNm !== undefined)
       requireNumber(`candidates[${i}].torqueLimitNm`, candidate.torqueLimitNm, { above: 0, max: 1e6, unit: 'N·m' });
   });
-  const stopped = ({ verdict }: Omit<FoundFinal, 'behindNext'>): number => Number(verdict === 'stop');
+  const { limits = {} } = problem;
+  const stopped = ({ verdict }: Assessed): number => Number(verdict === 'stop');
   const assessed = candidates
     .map((candidate) => assess(problem, candidate))
     .sort(
-      (a, b) => stopped(a) - stopped(b) || a.score - b.score || a.figures.timeS - b.figures.timeS || a.ratio - b.ratio,
+      (a, b) =>
+        stopped(a) - stopped(b) ||
+        a.missed - b.missed ||
+        a.score - b.score ||
+        a.figures.timeS - b.figures.timeS ||
+        a.ratio - b.ratio,
     );
   const best = assessed[0];
   const present = assessed.find(({ ratio }) => Math.abs(ratio / problem.vehicle.finalRatio - 1) < 1e-6);
@@ -458,6 +535,7 @@ export function findFinals(problem: FindProblem): FoundFinal[] {
     const more = (a: number | null, b: number | null): number | null => (a === null || b === null ? null : a - b);
     return {
       ...one,
+      onFront: stopped(one) === 0 && !assessed.some((other) => stopped(other) === 0 && beats(limits, other, one)),
       reasons,
       behindNext: next
         ? {

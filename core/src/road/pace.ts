@@ -1,4 +1,4 @@
-import type { Corner, Course } from './course';
+import { meanGrade, type Corner, type Course } from './course';
 import { bestShiftSpeed, type Car, type GearState } from './vehicle';
 
 /** Cells of the speed grid on which accelerations are tabled. */
@@ -63,6 +63,32 @@ export interface Straight {
   readonly brakingMps2: number;
   /** The corner behind it. */
   readonly cornerM: number;
+  /** Which of the slopes of {@link courseSlopes} it lies on. */
+  readonly slope: number;
+}
+
+/** Slopes are told apart by so many percent, and more where a course has many; each of them asks for tables of its own. Ours. */
+const SLOPE_STEP = 1;
+const MOST_KINDS = 6;
+
+/** The straights of a course in metres, from where to where, corners behind them included. */
+function stretches({ corners, lengthM }: Course): readonly (readonly [fromM: number, toM: number])[] {
+  const ends = [...corners.map(({ atM, lengthM: long }) => atM + long), lengthM];
+  return ends.map((to, i) => [i === 0 ? 0 : (ends[i - 1] as number), to]);
+}
+
+/**
+ * The slopes in percent that the straights of a course have, each straight by its mean, rounded to whole percents (coarser where there
+ * would be more than six kinds); at least one. And for each straight which of them it is.
+ */
+export function courseSlopes(course: Course): { readonly grades: readonly number[]; readonly at: readonly number[] } {
+  const { slopes = [] } = course;
+  const means = stretches(course).map(([from, to]) => meanGrade(slopes, from, to));
+  for (let step = SLOPE_STEP; ; step *= 2) {
+    const rounded = means.map((mean) => step * Math.round(mean / step) || 0);
+    const grades = [...new Set(rounded)].sort((a, b) => Math.abs(a) - Math.abs(b) || a - b);
+    if (grades.length <= MOST_KINDS) return { grades, at: rounded.map((grade) => grades.indexOf(grade)) };
+  }
 }
 
 /** The straights of a course; a corner that the next one forces to be taken slower gets that speed. */
@@ -79,7 +105,9 @@ export function straightsOf(course: Course): Straight[] {
   };
   for (let i = corners.length - 1; i > 0; i--) speeds[i - 1] = Math.min(speeds[i - 1] as number, most(i));
   const start = corners.length > 0 ? Math.min(course.startMps, most(0)) : course.startMps;
+  const { at } = courseSlopes(course);
   const straights = corners.map((corner, i): Straight => ({
+    slope: at[i] ?? 0,
     fromMps: i === 0 ? start : (speeds[i - 1] as number),
     lengthM: lengths[i] as number,
     toMps: speeds[i] as number,
@@ -88,6 +116,7 @@ export function straightsOf(course: Course): Straight[] {
   }));
   const last = corners.at(-1);
   straights.push({
+    slope: at.at(-1) ?? 0,
     fromMps: speeds.at(-1) ?? start,
     lengthM: course.lengthM - (last ? last.atM + last.lengthM : 0),
     toMps: Number.POSITIVE_INFINITY,
@@ -109,9 +138,12 @@ export interface GearSet {
   readonly shiftTimeS: number;
 }
 
-/** Coasting through a shift from `speed`, at the deceleration that it starts with; at most to a stop. */
+/**
+ * Coasting through a shift from `speed`, at the deceleration that it starts with; at most to a stop.
+ * Not counted: that it gains speed where a slope pulls harder than what resists.
+ */
 export function coast(car: Car, speed: number): { after: number; distance: number } {
-  const lost = Math.min((car.resistance(speed) / car.rollingKg) * car.shiftTimeS, speed);
+  const lost = Math.max(0, Math.min((car.resistance(speed) / car.rollingKg) * car.shiftTimeS, speed));
   return { after: speed - lost, distance: (speed - lost / 2) * car.shiftTimeS };
 }
 
@@ -259,10 +291,11 @@ export function meet(
   return to;
 }
 
-/** Lap time alone, as fast as it goes. */
-export function paceTime(set: GearSet, straights: readonly Straight[]): number {
+/** Lap time alone, as fast as it goes. @param sets the same gears on each of the slopes of the course */
+export function paceTime(sets: readonly GearSet[], straights: readonly Straight[]): number {
   let [time, v] = [0, (straights[0] as Straight).fromMps];
   for (const one of straights) {
+    const set = sets[one.slope] as GearSet;
     straight(set, v, one.lengthM, one.toMps, one.brakingMps2);
     time += outcome.time;
     v = outcome.end;
@@ -279,14 +312,19 @@ export function paceTime(set: GearSet, straights: readonly Straight[]): number {
 }
 
 /** Lap time with what explains it; `visit` is told of points along the course, close enough for a picture. */
-export function pace(set: GearSet, straights: readonly Straight[], visit?: (point: PacePoint) => void): Pace {
-  const { grid, tables } = set;
+export function pace(
+  sets: readonly GearSet[],
+  straights: readonly Straight[],
+  visit?: (point: PacePoint) => void,
+): Pace {
+  let set = sets[0] as GearSet;
+  const { grid } = set;
   let [time, at, shifts, heldS, fastestMps] = [0, 0, 0, 0, 0];
   let v = (straights[0] as Straight).fromMps;
-  const gearTimes = tables.map(() => 0);
+  const gearTimes = set.tables.map(() => 0);
   let gearNow = 0;
   const tell = (x: number, t: number, speed: number, gear: number): void => {
-    const state = (tables[gear] as GearTable).gear;
+    const state = (set.tables[gear] as GearTable).gear;
     visit?.({ distanceM: x, timeS: t, speedMps: speed, gear, rpm: state.rpm(speed) });
   };
   const gearFor = (speed: number): number => {
@@ -296,7 +334,7 @@ export function pace(set: GearSet, straights: readonly Straight[], visit?: (poin
   };
   const run = (lengthM: number, toMps: number, braking: number): void => {
     straight(set, v, lengthM, toMps, braking, (gear, from, to, usedM, endS) => {
-      const table = tables[gear] as GearTable;
+      const table = set.tables[gear] as GearTable;
       const [x0, t0] = [tableAt(table.distance, grid, from), tableAt(table.time, grid, from)];
       const start = endS - (tableAt(table.time, grid, to) - t0);
       gearTimes[gear] = (gearTimes[gear] ?? 0) + endS - start;
@@ -333,6 +371,7 @@ export function pace(set: GearSet, straights: readonly Straight[], visit?: (poin
     v = outcome.end;
   };
   for (const one of straights) {
+    set = sets[one.slope] as GearSet;
     run(one.lengthM, one.toMps, one.brakingMps2);
     if (one.cornerM === 0) continue;
     if (v < one.toMps - 1e-9) run(one.cornerM, one.toMps, 1e9);

@@ -1,4 +1,5 @@
 import { InputError, requireNumber } from '../base/errors';
+import { LIMITS } from '../base/limits';
 import { Integrator, atRest, type Law, type Motion } from './integrate';
 import {
   bestShiftSpeed,
@@ -101,6 +102,35 @@ export function shiftSpeeds(car: Car, shiftRpm?: number): number[] {
     if (!Number.isFinite(gear.limitMps)) return Number.POSITIVE_INFINITY;
     return shiftRpm === undefined ? bestShiftSpeed(gear, next) : speedAtRpm(gear, shiftRpm);
   });
+}
+
+/** Speeds looked at in each gear from its limiter downwards, for where it stops gaining. */
+const LOOKS = 200;
+/** Faster than this no car is looked for, m/s: the public limit of speeds. */
+const FASTEST = LIMITS.speedKmh.max / 3.6;
+
+/**
+ * The fastest that the car gets on the slope it stands on, m/s: where in its best gear the thrust meets what resists, or the limiter
+ * ends it. Not counted: whether the road is long enough, and wind.
+ */
+export function topSpeed(car: Car): number {
+  const inGear = (gear: GearState): number => {
+    const end = Math.min(gear.limitMps, FASTEST);
+    const gains = (speed: number): boolean => car.acceleration(speed, gear) >= 0;
+    if (gains(end)) return end;
+    for (let i = LOOKS - 1; i > 0; i--) {
+      let [low, high] = [(end * i) / LOOKS, (end * (i + 1)) / LOOKS];
+      if (!gains(low)) continue;
+      for (let k = 0; k < 40; k++) {
+        const middle = (low + high) / 2;
+        if (gains(middle)) low = middle;
+        else high = middle;
+      }
+      return low;
+    }
+    return 0;
+  };
+  return Math.max(...car.gears.map(inGear));
 }
 
 function speedAtRpm(gear: GearState, rpm: number): number {

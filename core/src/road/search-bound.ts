@@ -19,13 +19,15 @@ export interface ShelfFinal {
 export interface Option {
   readonly pair: ShelfPair;
   readonly ratio: number;
-  readonly table: GearTable;
+  /** On each of the slopes of the course. */
+  readonly tables: readonly GearTable[];
 }
 
 /** Everything of one final drive that the search asks for again and again. */
 export interface Stage {
   readonly final: ShelfFinal;
-  readonly car: Car;
+  /** On each of the slopes of the course. */
+  readonly cars: readonly Car[];
   readonly options: readonly (readonly Option[])[];
   /** By position, option and next option: where the gear is left; NaN where a rule forbids the two. */
   readonly leaves: readonly (readonly Float64Array[])[];
@@ -62,13 +64,15 @@ function idealCar(
   { stage, chain }: Branch,
   { grid: { cell, cells } }: Search,
   open: readonly (readonly number[])[],
+  slope: number,
 ): { readonly slowness: Float64Array; readonly shiftsS: readonly { at: number }[] } {
   const settled = chain.length;
-  const option = (k: number, a: number): Option => (stage.options[k] as readonly Option[])[a] as Option;
+  const slownessOf = (k: number, a: number): Float64Array =>
+    (((stage.options[k] as readonly Option[])[a] as Option).tables[slope] as GearTable).slowness;
   const slowness = new Float64Array(cells).fill(INFINITE);
   for (let k = Math.max(settled - 1, 0); k < stage.options.length; k++) {
     for (const a of open[k] as number[]) {
-      const table = option(k, a).table.slowness;
+      const table = slownessOf(k, a);
       for (let j = 0; j < cells; j++)
         if ((table[j] as number) < (slowness[j] as number)) slowness[j] = table[j] as number;
     }
@@ -76,7 +80,7 @@ function idealCar(
   let shiftsS: { at: number }[] = [];
   for (let k = 0, from = 0; k < settled - 1; k++) {
     const speed = (stage.leaves[k]?.[chain[k] as number] as Float64Array)[chain[k + 1] as number] as number;
-    const table = option(k, chain[k] as number).table.slowness;
+    const table = slownessOf(k, chain[k] as number);
     for (let j = from; j < Math.min(Math.floor(speed / cell), cells); j++) {
       const here = table[j] as number;
       // The gear before still has a part of the first cell.
@@ -100,7 +104,8 @@ function idealCar(
  * beaten gives a bound. Coasting losses of shifts are left out: they only cost more.
  */
 export function boundBelow({ stage, chain }: Branch, search: Search, targetS: number): Bound {
-  const { options, leaves, car } = stage;
+  const { options, leaves, cars } = stage;
+  const shiftTimeS = cars[0]?.shiftTimeS ?? 0;
   const { grid, straights, shrinking } = search;
   const { cell, cells } = grid;
   const settled = chain.length;
@@ -110,11 +115,16 @@ export function boundBelow({ stage, chain }: Branch, search: Search, targetS: nu
   const leaf = (k: number, a: number, b: number): number => (leaves[k]?.[a] as Float64Array)[b] as number;
   const settledTo = settled < 2 ? 0 : leaf(settled - 2, chain[settled - 2] as number, chain[settled - 1] as number);
 
-  const { slowness, shiftsS } = idealCar({ stage, chain }, search, open);
-  const ideal = sums(slowness, cell);
+  const slopes = [...new Set(straights.map(({ slope }) => slope))];
+  const ideals = slopes.map((slope) => {
+    const { slowness, shiftsS } = idealCar({ stage, chain }, search, open, slope);
+    return { slope, slowness, shiftsS, ...sums(slowness, cell) };
+  });
+  const shiftsS = ideals[0]?.shiftsS ?? [];
   const most = cell * cells;
   let idealS = 0;
   const peaks = straights.map((one) => {
+    const ideal = ideals[slopes.indexOf(one.slope)] as (typeof ideals)[number];
     const brakeM = (v: number): number => (v > one.toMps ? (v * v - one.toMps * one.toMps) / (2 * one.brakingMps2) : 0);
     const brakeS = (v: number): number => (v > one.toMps ? (v - one.toMps) / one.brakingMps2 : 0);
     const [x0, t0] = [tableAt(ideal.distance, grid, one.fromMps), tableAt(ideal.time, grid, one.fromMps)];
@@ -128,54 +138,65 @@ export function boundBelow({ stage, chain }: Branch, search: Search, targetS: nu
     };
     const timeS = tangent(Math.max(peak, 1e-6));
     idealS += timeS + (one.cornerM > 0 ? one.cornerM / one.toMps : 0);
-    return { from: one.fromMps, peak, tangent, timeS };
+    return { slope: one.slope, from: one.fromMps, peak, tangent, timeS };
   });
   const spare = targetS - idealS;
   const dead = (): Bound => ({ idealS, child: new Float64Array((options[settled] ?? []).length).fill(INFINITE) });
   if (spare < 0) return dead();
-  const lowest = peaks.map(({ from, peak, tangent, timeS }) => {
+  const lowest = peaks.map(({ slope, from, peak, tangent, timeS }) => {
     let [low, high] = [from, peak];
     for (let i = 0; i < 24; i++) {
       const middle = (low + high) / 2;
       if (middle > 0 && tangent(middle) - timeS <= spare) high = middle;
       else low = middle;
     }
-    return { from, to: low };
+    return { slope, from, to: low };
   });
-  const weight = (u: number): number => {
+  const weight = (u: number, slope: number): number => {
     let sum = 0;
-    for (const { from, to } of lowest) if (u >= from && u < to) sum += 1 - u / to;
+    for (const one of lowest) if (one.slope === slope && u >= one.from && u < one.to) sum += 1 - u / one.to;
     return sum;
   };
-  const weights = Float64Array.from({ length: cells + 1 }, (_, j) => weight(j * cell));
-  // Inside a cell the lower end counts, so that the sum stays a bound.
-  const inCell = Float64Array.from({ length: cells }, (_, j) =>
-    Math.min(weights[j] as number, weights[j + 1] as number),
-  );
-  for (const { from } of lowest) {
-    const j = Math.min(Math.floor(from / cell), cells - 1);
-    if (from > j * cell) inCell[j] = Math.min(inCell[j] as number, weights[j] as number);
-  }
+  // Of each slope: what its straights weigh at the speeds of the grid, and in each cell, where the lower end counts so that the sum
+  // stays a bound.
+  const weighed = ideals.map(({ slope, slowness }) => {
+    const weights = Float64Array.from({ length: cells + 1 }, (_, j) => weight(j * cell, slope));
+    const inCell = Float64Array.from({ length: cells }, (_, j) =>
+      Math.min(weights[j] as number, weights[j + 1] as number),
+    );
+    for (const { slope: of, from } of lowest) {
+      const j = Math.min(Math.floor(from / cell), cells - 1);
+      if (of === slope && from > j * cell) inCell[j] = Math.min(inCell[j] as number, weights[j] as number);
+    }
+    return { slope, slowness, weights, inCell };
+  });
   const costs = options.map((here, k) =>
-    here.map(({ table }, a) => {
+    here.map(({ tables }, a) => {
       const cost = new Float64Array(cells + 1);
       if (k < settled - 1 || (k === settled - 1 && a !== chain[k])) return cost;
-      for (let j = 0; j < cells; j++) {
-        const extra = ((table.slowness[j] as number) - (slowness[j] as number)) * (inCell[j] as number) * cell;
-        cost[j + 1] = (cost[j] as number) + Math.max(extra, 0);
+      for (const { slope, slowness, inCell } of weighed) {
+        const own = (tables[slope] as GearTable).slowness;
+        for (let j = 0; j < cells; j++) {
+          const extra = ((own[j] as number) - (slowness[j] as number)) * (inCell[j] as number) * cell;
+          if (extra > 0) cost[j + 1] = (cost[j + 1] as number) + extra;
+        }
       }
+      for (let j = 0; j < cells; j++) cost[j + 1] = (cost[j + 1] as number) + (cost[j] as number);
       return cost;
     }),
   );
   const cost = (k: number, a: number): Float64Array => (costs[k] as Float64Array[])[a] as Float64Array;
   const lightest = (speed: number): number => {
     const j = Math.min(Math.floor(speed / cell), cells - 1);
-    return Math.min(weights[j] as number, weights[j + 1] as number, weight(speed));
+    let sum = 0;
+    for (const { slope, weights } of weighed)
+      sum += Math.min(weights[j] as number, weights[j + 1] as number, weight(speed, slope));
+    return sum;
   };
   const edge = (k: number, a: number, b: number): number => {
     const speed = leaf(k, a, b);
     if (Number.isNaN(speed)) return INFINITE;
-    return tableAt(cost(k, a), grid, speed) - tableAt(cost(k + 1, b), grid, speed) + car.shiftTimeS * lightest(speed);
+    return tableAt(cost(k, a), grid, speed) - tableAt(cost(k + 1, b), grid, speed) + shiftTimeS * lightest(speed);
   };
   const last = count - 1;
   const end = (a: number): number => (search.reaches(stage, a) ? (cost(last, a)[cells] as number) : INFINITE);
@@ -206,7 +227,7 @@ export function boundBelow({ stage, chain }: Branch, search: Search, targetS: nu
     }
     toGo = next;
   }
-  const base = idealS + shiftsS.reduce((sum, { at }) => sum + car.shiftTimeS * lightest(at), 0);
+  const base = idealS + shiftsS.reduce((sum, { at }) => sum + shiftTimeS * lightest(at), 0);
   // What lies below the last settled shift is the ideal car's own.
   const already = settled > 0 ? tableAt(cost(settled - 1, chain[settled - 1] as number), grid, settledTo) : 0;
   const child = Float64Array.from(options[settled] ?? [], (_, b) => {

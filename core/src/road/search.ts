@@ -3,12 +3,14 @@ import { LIMITS } from '../base/limits';
 import { checkCourse, type Course } from './course';
 import {
   coast,
+  courseSlopes,
   gearSet,
   gearTable,
   gridUpTo,
   pace,
   paceTime,
   straightsOf,
+  type GearTable,
   type Grid,
   type Pace,
   type PacePoint,
@@ -23,7 +25,7 @@ import {
   type ShelfPair,
   type Stage,
 } from './search-bound';
-import { bestShiftSpeed, readyCar, type Vehicle } from './vehicle';
+import { bestShiftSpeed, readyCar, type Car, type Vehicle } from './vehicle';
 
 export type { ShelfFinal, ShelfPair } from './search-bound';
 
@@ -141,27 +143,36 @@ function shelves(problem: SearchProblem): ShelfPair[][] {
   });
 }
 
+/** The car on each of the slopes of a course; a slope of its own is added. */
+function carsOn(vehicle: Vehicle, course: Course): Car[] {
+  const own = vehicle.gradePercent ?? 0;
+  return courseSlopes(course).grades.map((grade) => readyCar({ ...vehicle, gradePercent: own + grade }));
+}
+
 function stageOf(problem: SearchProblem, final: ShelfFinal, shelf: ShelfPair[][], grid: Grid): Stage {
-  const car = readyCar({ ...problem.vehicle, finalRatio: final.ring / final.pinion });
+  const cars = carsOn({ ...problem.vehicle, finalRatio: final.ring / final.pinion }, problem.course);
+  const car = cars[0] as Car;
   const options = shelf.map((fitting, k) =>
     fitting.map((pair) => {
       const ratio = ratioOf(pair);
-      return { pair, ratio, table: gearTable(car, car.gear(ratio, k), grid) };
+      return { pair, ratio, tables: cars.map((on) => gearTable(on, on.gear(ratio, k), grid)) };
     }),
   );
   const floor = problem.rules?.floorRpm ?? 0;
   const leaves = options.slice(0, -1).map((here, k) =>
-    here.map(({ ratio, table }) => {
+    here.map(({ ratio, tables }) => {
+      const { gear } = tables[0] as GearTable;
       const above = options[k + 1] as readonly Option[];
       return Float64Array.from(above, (next) => {
         if (next.ratio >= ratio) return Number.NaN;
-        const speed = bestShiftSpeed(table.gear, next.table.gear);
+        const taller = (next.tables[0] as GearTable).gear;
+        const speed = bestShiftSpeed(gear, taller);
         const { after } = coast(car, speed);
-        return next.table.gear.rpm(after) < floor ? Number.NaN : speed;
+        return taller.rpm(after) < floor ? Number.NaN : speed;
       });
     }),
   );
-  return { final, car, options, leaves };
+  return { final, cars, options, leaves };
 }
 
 const ascending = (child: Float64Array, below: number): number[] =>
@@ -231,7 +242,7 @@ function improve(
 /** Which rule leaves nothing, said of a shelf from which no set can be built. */
 function whyNothing(problem: SearchProblem, stages: readonly Stage[], fastest: number | null): InputError {
   const margin = problem.rules?.limiterMargin ?? 0;
-  const tops = stages.flatMap((stage) => (stage.options.at(-1) ?? []).map(({ table }) => table.limitMps));
+  const tops = stages.flatMap((stage) => (stage.options.at(-1) ?? []).map(({ tables }) => tables[0]?.limitMps ?? 0));
   const reach = Math.max(...tops);
   if (fastest !== null && reach < fastest * (1 - margin)) {
     return new InputError(
@@ -305,7 +316,9 @@ export function roadSearch(problem: SearchProblem, onProgress?: (progress: Searc
   const grid = gridUpTo(Math.max(...reach));
   const stages = finals.map((final) => stageOf(problem, final, shelf, grid));
   const needed = course.fastestMps === null ? 0 : course.fastestMps * (1 - margin);
-  const tops = stages.map(({ options }) => (options.at(-1) ?? []).map(({ table }) => table.limitMps >= needed));
+  const tops = stages.map(({ options }) =>
+    (options.at(-1) ?? []).map(({ tables }) => (tables[0]?.limitMps ?? 0) >= needed),
+  );
   const combinations = shelf.reduce((product, fitting) => product * fitting.length, finals.length);
   const search: Search = {
     grid,
@@ -320,8 +333,15 @@ export function roadSearch(problem: SearchProblem, onProgress?: (progress: Searc
 
   const timeOf = (stage: Stage, chain: readonly number[]): number => {
     evaluated++;
-    const tables = chain.map((a, k) => ((stage.options[k] as readonly Option[])[a] as Option).table);
-    return paceTime(gearSet(stage.car, grid, tables), straights);
+    const chosen = chain.map((a, k) => (stage.options[k] as readonly Option[])[a] as Option);
+    const sets = stage.cars.map((car, slope) =>
+      gearSet(
+        car,
+        grid,
+        chosen.map(({ tables }) => tables[slope] as GearTable),
+      ),
+    );
+    return paceTime(sets, straights);
   };
   const keep = (stage: Stage, chain: readonly number[], timeS = timeOf(stage, chain)): void => {
     // Sets that differ only in gears which the course never uses take the same time; one of them is enough.
@@ -409,7 +429,8 @@ export function roadSearch(problem: SearchProblem, onProgress?: (progress: Searc
 
 /**
  * Course time of one set, with what explains it.
- * Not counted: the line through a corner, slopes, and the driver.
+ * Each straight has its mean slope, rounded (see {@link courseSlopes}).
+ * Not counted: the line through a corner, how a slope lies within a straight, and the driver.
  * @param visit told of points along the course
  * @throws InputError naming the field
  */
@@ -417,10 +438,16 @@ export function coursePace(vehicle: Vehicle, course: Course, visit?: (point: Pac
   checkCourse(course);
   if (!('torqueCurve' in vehicle.engine))
     throw new InputError('vehicle.engine', 'vehicle.engine needs a torque curve here.', 'a torque curve and a limiter');
-  const car = readyCar(vehicle);
-  const grid = gridUpTo(Math.max(...car.gears.map((gear) => gear.limitMps)));
-  const tables = car.gears.map((gear) => gearTable(car, gear, grid));
-  return pace(gearSet(car, grid, tables), straightsOf(course), visit);
+  const cars = carsOn(vehicle, course);
+  const grid = gridUpTo(Math.max(...(cars[0] as Car).gears.map((gear) => gear.limitMps)));
+  const sets = cars.map((car) =>
+    gearSet(
+      car,
+      grid,
+      car.gears.map((gear) => gearTable(car, gear, grid)),
+    ),
+  );
+  return pace(sets, straightsOf(course), visit);
 }
 
 /** A pair in words: driven/driver teeth. */

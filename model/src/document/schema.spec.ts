@@ -148,7 +148,15 @@ describe('a build', () => {
 
   it('refuses a course whose corners cannot be', () => {
     const corner = { atM: 100, lengthM: 10, speedMps: 20, brakingMps2: 9 };
-    const course = { name: 'Hill', lengthM: 500, startMps: 0, fastestMps: null, corners: [corner] };
+    const course = {
+      name: 'Hill',
+      lengthM: 500,
+      startMps: 0,
+      fastestMps: null,
+      slopes: [],
+      log: null,
+      corners: [corner],
+    };
     expect(() => parseOrRefuse(buildSchema, withAt(drift, ['course'], course), 'build')).not.toThrow();
     for (const [key, value] of [
       ['speedMps', 0],

@@ -15,7 +15,9 @@ type Shown = Record<string, Record<string, { figures: Record<string, number | nu
 
 describe('documents grow', () => {
   it('every version that there was has a kept document', () => {
-    const versions = readdirSync(OLD).map(Number).sort();
+    const versions = readdirSync(OLD)
+      .map(Number)
+      .sort((a, b) => a - b);
     expect(versions).toEqual(Array.from({ length: FORMAT_VERSION - 1 }, (_, i) => i + 1));
   });
 

@@ -357,6 +357,18 @@ function withTenthKeys(build: Plain): Plain {
   return { ...build, axles: { ...axles, rear: axle(axles['rear']), front: axle(axles['front']) } };
 }
 
+/** Slopes and the log of a course, limits beside the goal, and where a complaint is met. */
+function withEleventhKeys(build: Plain): Plain {
+  const { course, brief } = build;
+  return {
+    ...build,
+    course: isPlain(course) ? { ...course, slopes: [], log: null } : course,
+    brief: isPlain(brief)
+      ? { ...brief, limits: { cruiseRpm: null, time: null, topSpeed: null, crawl: null }, complaintAt: [] }
+      : brief,
+  };
+}
+
 const STEPS: readonly Step[] = [
   {
     from: 1,
@@ -445,6 +457,14 @@ const STEPS: readonly Step[] = [
       build: (build) => ({ ...withTenthKeys(build), formatVersion: 10 }),
       'ledger-entry': (entry) => entry,
       'library-spec': (spec) => (spec['kind'] === 'axle' ? tenthSpec(spec) : spec),
+    },
+  },
+  {
+    from: 10,
+    upgrade: {
+      build: (build) => ({ ...withEleventhKeys(build), formatVersion: 11 }),
+      'ledger-entry': (entry) => entry,
+      'library-spec': (spec) => spec,
     },
   },
 ];

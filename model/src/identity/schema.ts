@@ -14,6 +14,10 @@ export const COMPLAINTS = [
   'snaps-on-lift',
   'drags-in-turns',
 ] as const;
+/** Which wheel a complaint is of: the one inside of the turn, or one and the same side always. */
+export const WHEELS = ['inside', 'left', 'right'] as const;
+/** Where in a turn. */
+export const WHERE = ['entry', 'middle', 'exit'] as const;
 export const GOALS = ['time', 'finish', 'cruise', 'crawl'] as const;
 
 /** What tells units apart for a use. */
@@ -45,7 +49,28 @@ export const briefSchema = z.strictObject({
     message: 'must be above lowRpm',
   }),
   crawlRatio: entrySchema('ratio', { above: 0, max: 2000 }),
+  /** What has to be kept beside the goal; null: nothing is asked. */
+  limits: z.strictObject({
+    /** Engine speed at the cruise of the build, at the most. */
+    cruiseRpm: entrySchema('rotation', LIMITS.rpm).nullable(),
+    /** Of the run over the distance, at the most. */
+    time: entrySchema('time', { above: 0, max: 3600, unit: 's' }).nullable(),
+    /** At the least. */
+    topSpeed: entrySchema('speed', { above: 0, max: LIMITS.speedKmh.max / 3.6, unit: 'm/s' }).nullable(),
+    /** At the least. */
+    crawl: entrySchema('ratio', { above: 0, max: 2000 }).nullable(),
+  }),
   complaints: z.array(z.enum(COMPLAINTS)).max(COMPLAINTS.length),
+  /** Where a complaint is met, and at which wheel; null: nobody has said. */
+  complaintAt: z
+    .array(
+      z.strictObject({
+        complaint: z.enum(COMPLAINTS),
+        wheel: z.enum(WHEELS).nullable(),
+        where: z.enum(WHERE).nullable(),
+      }),
+    )
+    .max(COMPLAINTS.length),
   plannedTyre: designation.nullable(),
   /** What was in it when the speedometer was right. */
   was: z.strictObject({ finalDrive: toothPairSchema, tyre: designation }).nullable(),
@@ -73,6 +98,8 @@ export const briefSchema = z.strictObject({
 
 export type Brief = z.infer<typeof briefSchema>;
 export type Complaint = (typeof COMPLAINTS)[number];
+export type Wheel = (typeof WHEELS)[number];
+export type Where = (typeof WHERE)[number];
 export type Goal = (typeof GOALS)[number];
 
 /** Its part of the document. */

@@ -37,6 +37,14 @@ const rankSchema = z.strictObject({
     }),
     z.strictObject({ kind: z.literal('crawl'), ratio: number({ above: 0, max: 2000 }) }),
   ]),
+  limits: z
+    .strictObject({
+      cruiseRpm: number({ ...LIMITS.rpm, min: 1 }).optional(),
+      timeS: number({ above: 0, max: 3600 }).optional(),
+      topMps: number({ above: 0, max: speed.max }).optional(),
+      crawlRatio: number({ above: 0, max: 2000 }).optional(),
+    })
+    .default({}),
   distanceM: distanceM.optional(),
   cruiseMps: number({ above: 0, max: speed.max }).optional(),
   wheelSlip: number({ min: 0, max: 0.9 }).default(0),
@@ -68,7 +76,9 @@ function rank(input: z.output<typeof rankSchema>) {
     hunting: one.hunting,
     verdict: one.verdict,
     score: one.score,
-    figures: { ...one.figures, topMps: Number.isFinite(one.figures.topMps) ? one.figures.topMps : null },
+    missed: one.missed,
+    onFront: one.onFront,
+    figures: one.figures,
     for: one.reasons.filter(({ side }) => side === 'for').map((reason) => reasonWords(reason, 'metric')),
     against: one.reasons.filter(({ side }) => side === 'against').map((reason) => reasonWords(reason, 'metric')),
     changes: one.changes.map(changeWords),
@@ -92,6 +102,8 @@ export const findCalculation = defineCalculation({
         hunting: z.enum(['hunting', 'partial', 'non-hunting']),
         verdict: z.enum(['fits', 'watch', 'stop']),
         score: out,
+        missed: out,
+        onFront: z.boolean(),
         figures: z.object({
           timeS: out,
           finishMps: out,
@@ -101,7 +113,7 @@ export const findCalculation = defineCalculation({
           aboveStallRpm: out.nullable(),
           crawlRatio: out,
           ringTorqueNm: out,
-          topMps: out.nullable(),
+          topMps: out,
         }),
         for: z.array(z.string()),
         against: z.array(z.string()),

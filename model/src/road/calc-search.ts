@@ -1,6 +1,8 @@
 import {
+  GRADE,
   LIMITS,
   MOST_CORNERS,
+  MOST_SLOPES,
   SEARCH_LIMITS,
   coursePace,
   explain,
@@ -30,6 +32,10 @@ const courseSchema = z.strictObject({
       }),
     )
     .max(MOST_CORNERS),
+  slopes: z
+    .array(z.strictObject({ atM: number({ min: 0, max: 1e6 }), gradePercent: number(GRADE) }))
+    .max(MOST_SLOPES)
+    .default([]),
 });
 const pairSchema = z.strictObject({
   driver: number(LIMITS.teeth),

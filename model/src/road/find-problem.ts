@@ -1,4 +1,4 @@
-import { entryBase, type Bought, type FindGoal, type FindProblem } from '@hot-spline/core';
+import { entryBase, type Bought, type FindGoal, type FindLimits, type FindProblem } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
 import type { Build } from '../frame/document';
 import { vehicleOf } from './vehicle';
@@ -19,6 +19,25 @@ export function goalOf({ brief, cruiseSpeed }: Build): FindGoal {
       return { kind: 'crawl', ratio: entryBase(brief.crawlRatio) };
   }
 }
+
+/** What the brief asks beside its goal. */
+export function limitsOf({ brief: { limits } }: Build): FindLimits {
+  const { cruiseRpm, time, topSpeed, crawl } = limits;
+  return {
+    ...(cruiseRpm ? { cruiseRpm: entryBase(cruiseRpm) } : {}),
+    ...(time ? { timeS: entryBase(time) } : {}),
+    ...(topSpeed ? { topMps: entryBase(topSpeed) } : {}),
+    ...(crawl ? { crawlRatio: entryBase(crawl) } : {}),
+  };
+}
+
+/** What a limit rests on beside what the goal does, by the paths of the build. */
+const LIMITED_BY: Readonly<Record<keyof FindLimits, Readonly<Record<string, string>>>> = {
+  cruiseRpm: { gearbox: 'gearbox', tyre: 'tyre', cruiseSpeed: 'cruise speed' },
+  timeS: { engine: 'engine', coupling: 'clutch or converter', gearbox: 'gearbox', tyre: 'tyre', road: 'car' },
+  topMps: { engine: 'engine', gearbox: 'gearbox', tyre: 'tyre', road: 'car' },
+  crawlRatio: { gearbox: 'gearbox' },
+};
 
 /** What each goal is ranked by, by the paths of the build, in words. */
 const RANKED_BY: Readonly<Record<FindGoal['kind'], Readonly<Record<string, string>>>> = {
@@ -45,7 +64,10 @@ const RANKED_BY: Readonly<Record<FindGoal['kind'], Readonly<Record<string, strin
 
 /** What the ranking would rest on that nobody has said yet: while there is any, it judges nothing. */
 export function findStandIns(build: Build, main: AxleName): readonly string[] {
-  const by = RANKED_BY[goalOf(build).kind];
+  const by = Object.assign(
+    { ...RANKED_BY[goalOf(build).kind] },
+    ...(Object.keys(limitsOf(build)) as (keyof FindLimits)[]).map((limit) => LIMITED_BY[limit]),
+  ) as Readonly<Record<string, string>>;
   const open = (path: string): boolean => build.assumed.some((one) => one === path || one.startsWith(`${path}.`));
   return Object.entries(by).flatMap(([path, name]) =>
     open(path === 'tyre' ? `axles.${main}.tyre` : path) ? [name] : [],
@@ -76,6 +98,7 @@ export function findProblemOf(build: Build, main: AxleName, own: AxleGearingStat
     vehicle: vehicleOf(build, main, own),
     candidates: sets,
     goal: goalOf(build),
+    limits: limitsOf(build),
     distanceM: entryBase(build.brief.distance),
     cruiseMps: entryBase(build.cruiseSpeed),
     wheelSlip: entryBase(build.road.wheelSlip) / 100,

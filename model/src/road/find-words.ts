@@ -1,4 +1,4 @@
-import { say, type Change, type FindGoal, type Reason, type UnitSystem } from '@hot-spline/core';
+import { say, type Change, type FindGoal, type FindLimits, type Reason, type UnitSystem } from '@hot-spline/core';
 
 const rpm = (value: number): string => say(value, 'rotation', 'inch');
 
@@ -15,6 +15,14 @@ export function reasonWords({ code, value, limit }: Reason, system: UnitSystem):
       return `${rpm(value)}: ${rpm(limit - value)} below the window`;
     case 'window-above':
       return `${rpm(value)}: ${rpm(value - limit)} above the window`;
+    case 'limit-cruise':
+      return `cruise ${rpm(value)}: at most ${rpm(limit)} asked`;
+    case 'limit-time':
+      return `${value.toFixed(2)} s: at most ${limit.toFixed(2)} s asked`;
+    case 'limit-top':
+      return `top speed ${say(value, 'speed', system, 0)}: at least ${say(limit, 'speed', system, 0)} asked`;
+    case 'limit-crawl':
+      return `crawl ratio ${value.toFixed(1)}: at least ${limit.toFixed(1)} asked`;
     case 'crawl-met':
       return `crawl ratio ${value.toFixed(1)}: the brief wants ${limit.toFixed(1)}`;
     case 'crawl-short':
@@ -42,6 +50,18 @@ export function reasonWords({ code, value, limit }: Reason, system: UnitSystem):
     case 'fewer-shifts':
       return value === 1 ? 'one shift fewer than now' : `${value} shifts fewer than now`;
   }
+}
+
+/** What is asked beside the goal, in a line; nothing where nothing is. */
+export function limitWords({ cruiseRpm, timeS, topMps, crawlRatio }: FindLimits, system: UnitSystem): string {
+  return [
+    cruiseRpm === undefined ? '' : `cruise at most ${rpm(cruiseRpm)}`,
+    timeS === undefined ? '' : `at most ${timeS.toFixed(2)} s`,
+    topMps === undefined ? '' : `top speed at least ${say(topMps, 'speed', system, 0)}`,
+    crawlRatio === undefined ? '' : `crawl at least ${crawlRatio.toFixed(0)} to 1`,
+  ]
+    .filter(Boolean)
+    .join(', ');
 }
 
 /** What has to be changed with a ratio, in plain words. */

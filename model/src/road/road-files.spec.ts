@@ -1,4 +1,4 @@
-import { InputError, entryBase, entryOf } from '@hot-spline/core';
+import { InputError, entryBase, entryOf, meanGrade } from '@hot-spline/core';
 import { csvNumber, csvText, csvWhole, headerUnit } from '../base/csv';
 import { encodingOf, textOf } from '../base/text';
 import { readTorqueCsv, type TorqueSaid } from './torque-csv';
@@ -177,6 +177,37 @@ describe('a speed trace', () => {
       const found = traceColumns(header.map((one) => ({ name: one, unit: '' })));
       expect([found.along, found.alongAt, found.speedAt, found.recognised]).toEqual([along, alongAt, speedAt, known]);
     });
+
+  it('an altitude makes the slopes of the course, in metres or feet; the speed itself is kept for the picture', () => {
+    // 3 % up for 600 m, then 5 % down; 20 m/s throughout but for one corner
+    const height = (x: number): number => (x < 600 ? 0.03 * x : 18 - 0.05 * (x - 600));
+    const speed = (x: number): number => (Math.abs(x - 500) < 60 ? 12 + Math.abs(x - 500) / 7.5 : 20);
+    for (const [unit, perMetre] of [
+      ['m', 1],
+      ['ft', 1 / 0.3048],
+    ] as const) {
+      const rows = [
+        ['Distance (m)', 'Speed (m/s)', `GPS Altitude (${unit})`],
+        ...Array.from({ length: 121 }, (_, i) => [
+          String(10 * i),
+          speed(10 * i).toFixed(3),
+          (perMetre * (210 + height(10 * i))).toFixed(3),
+        ]),
+      ];
+      const { course, log } = feed(rows);
+      expect(meanGrade(course.slopes ?? [], 100, 500)).toBeCloseTo(3, 1);
+      expect(meanGrade(course.slopes ?? [], 700, 1100)).toBeCloseTo(-5, 1);
+      expect(log.samples[0]).toEqual({ atM: 0, speedMps: 20 });
+      expect(log.samples.at(-1)?.atM).toBe(1200);
+      expect(log.timeS).toBeGreaterThan(60);
+    }
+    expect(
+      feed([
+        ['Distance (m)', 'Speed (m/s)', 'Ride height (m)'],
+        ...Array.from({ length: 30 }, (_, i) => [`${i * 10}`, `${20 + (i % 3)}`, '0.1']),
+      ]).course.slopes,
+    ).toBeUndefined();
+  });
 
   it('what stands before the names is skipped, and a line of units below them is read', () => {
     const rows = [

@@ -1,4 +1,4 @@
-import { LIMITS, MOST_CORNERS, SEARCH_LIMITS, VEHICLE_LIMITS } from '@hot-spline/core';
+import { GRADE, LIMITS, LOG_SAMPLES, MOST_CORNERS, MOST_SLOPES, SEARCH_LIMITS, VEHICLE_LIMITS } from '@hot-spline/core';
 import { entrySchema } from '../base/entry-schema';
 import { id, name, percent } from '../base/fields';
 import { toothPairSchema } from '../base/fields';
@@ -69,6 +69,17 @@ export const courseSchema = z.strictObject({
       }),
     )
     .max(MOST_CORNERS),
+  /** From here on the road climbs so, percent; level before the first. */
+  slopes: z
+    .array(z.strictObject({ atM: z.number().min(0).max(1e6), gradePercent: z.number().min(GRADE.min).max(GRADE.max) }))
+    .max(MOST_SLOPES),
+  /** The speed that was recorded, thinned to what a picture shows; null for a course that was typed. */
+  log: z
+    .strictObject({
+      timeS: z.number().gt(0).max(1e6),
+      samples: z.array(z.strictObject({ atM: z.number().min(0).max(1e6), speedMps: mps })).max(LOG_SAMPLES),
+    })
+    .nullable(),
 });
 
 export type Road = z.infer<typeof roadSchema>;

@@ -8,10 +8,10 @@ import { vehicleOf } from './vehicle';
 export function searchProblemOf(build: Build, main: AxleName, own: AxleGearingState): SearchProblem {
   const { shelf, course } = build;
   if (!course) throw new InputError('course', 'course is missing.', 'a speed trace or a list of corners');
-  const { lengthM, startMps, fastestMps, corners } = course;
+  const { lengthM, startMps, fastestMps, corners, slopes } = course;
   return {
     vehicle: vehicleOf(build, main, own),
-    course: { lengthM, startMps, fastestMps, corners },
+    course: { lengthM, startMps, fastestMps, corners, ...(slopes.length > 0 ? { slopes } : {}) },
     pairs: shelf.pairs.map(({ driver, driven, positions, torqueLimit }) => ({
       driver,
       driven,

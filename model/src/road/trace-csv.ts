@@ -1,9 +1,13 @@
 import {
+  UNITS,
   cutText,
   InputError,
   courseFromTrace,
+  logTime,
+  thinLog,
   toBase,
   type Course,
+  type LogSample,
   type Quantity,
   type TraceSample,
   type UnitName,
@@ -17,6 +21,8 @@ export interface TraceColumns {
   readonly along: 'time' | 'distance';
   readonly alongAt: number;
   readonly speedAt: number;
+  /** Where the altitude stands, in metres per unit; null for a file without one. */
+  readonly altitude: { readonly at: number; readonly perUnit: number } | null;
   /** Unit of distance, where the trace runs along one. */
   readonly distanceUnit: UnitName;
   readonly timeUnit: TraceTimeUnit;
@@ -38,6 +44,8 @@ export interface TraceImport {
   /** The first lines of values, as they stand in the file. */
   readonly first: readonly (readonly string[])[];
   readonly course: Course;
+  /** What was recorded, thinned to a picture of it, and what it took. */
+  readonly log: { readonly timeS: number; readonly samples: readonly LogSample[] };
 }
 
 /** Samples kept at the most: one every metre or less over some ten kilometres. */
@@ -74,6 +82,13 @@ const DISTANCE: Wanted = {
   quantities: ['distance', 'length'],
 };
 
+/** Height above anything; how well it is known, and heights of the car itself, are none. */
+const ALTITUDE: Wanted = {
+  names: /altitude|elevation|height|höhe|\balt\b|\bele\b|ellipsoid/i,
+  never: /ride|susp|damper|accur|precis|error|cg\b|roof|dop/i,
+  quantities: ['distance', 'length'],
+};
+
 /** What the builder has said, in place of what the header says. */
 export type TraceChosen = Partial<
   Pick<TraceColumns, 'along' | 'alongAt' | 'speedAt' | 'speedUnit' | 'timeUnit' | 'distanceUnit'>
@@ -98,10 +113,16 @@ export function traceColumns(columns: readonly Column[], chosen: TraceChosen = {
   const timeUnit = unit<TraceTimeUnit>(alongAt, 'time');
   const distanceUnit = unit(alongAt, 'distance') ?? (unit(alongAt, 'length') === 'm' ? ('metre' as const) : null);
   const found = speedAt >= 0 && named >= 0;
+  const altitudeAt = bestColumn(columns, ALTITUDE, [at, alongAt]);
+  // A height without a unit is in metres: loggers and receivers know no other default [common practice].
+  const altitudeUnit = unit(altitudeAt, 'distance') ?? unit(altitudeAt, 'length') ?? ('metre' as const);
+  const perUnit =
+    toBase(1, altitudeUnit) / (UNITS[altitudeUnit as keyof typeof UNITS].quantity === 'length' ? 1000 : 1);
   return {
     along,
     alongAt,
     speedAt: at,
+    altitude: altitudeAt < 0 ? null : { at: altitudeAt, perUnit },
     distanceUnit: chosen.distanceUnit ?? distanceUnit ?? 'metre',
     timeUnit: chosen.timeUnit ?? timeUnit ?? 's',
     speedUnit: chosen.speedUnit ?? speedUnit ?? 'km/h',
@@ -196,7 +217,10 @@ export class TraceReader {
     this.usable++;
     const before = this.samples.at(-1);
     if (before && distanceM <= before.distanceM + this.stride) return;
-    this.samples.push({ distanceM, speedMps });
+    const altitudeM = columns.altitude
+      ? columns.altitude.perUnit * csvNumber(row[columns.altitude.at] ?? '')
+      : Number.NaN;
+    this.samples.push({ distanceM, speedMps, ...(Number.isFinite(altitudeM) ? { altitudeM } : {}) });
     if (this.samples.length >= 2 * MOST_SAMPLES) this.thin();
   }
 
@@ -218,6 +242,19 @@ export class TraceReader {
     this.samples = this.samples.filter((_, i) => i % 2 === 0);
     const [first, last] = [this.samples[0], this.samples.at(-1)];
     this.stride = ((last?.distanceM ?? 0) - (first?.distanceM ?? 0)) / this.samples.length;
+  }
+
+  private log(): TraceImport['log'] {
+    const origin = this.samples[0]?.distanceM ?? 0;
+    const samples = this.samples.map(({ distanceM, speedMps }) => ({ atM: distanceM - origin, speedMps }));
+    const kept = thinLog(samples).map(({ atM, speedMps }) => ({
+      atM: Number(atM.toFixed(2)),
+      speedMps: Number(speedMps.toFixed(3)),
+    }));
+    return {
+      timeS: Number(logTime(samples).toFixed(3)),
+      samples: kept.filter(({ atM }, i) => i === 0 || atM > (kept[i - 1]?.atM ?? 0)),
+    };
   }
 
   /** @throws InputError on `trace` where too little of it is usable */
@@ -252,6 +289,7 @@ export class TraceReader {
       bad,
       notices,
       course: courseFromTrace(this.samples),
+      log: this.log(),
     };
   }
 }

@@ -1,10 +1,21 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { LEVEL, entryBase, findFinals, say, type BillItem } from '@hot-spline/core';
+import {
+  LEVEL,
+  entryBase,
+  findFinals,
+  formatIn,
+  say,
+  type BillItem,
+  type FindFigures,
+  type FoundFinal,
+} from '@hot-spline/core';
 import {
   changeWords,
   finishName,
   goalOf,
+  limitWords,
+  limitsOf,
   findProblemOf,
   findStandIns,
   reasonWords,
@@ -14,6 +25,7 @@ import { GOAL_OPTIONS } from '../identity/words';
 import { attempt } from '../shared/attempt';
 import { VerdictMark } from '../shared/verdict';
 import { Bench } from '../state/bench';
+import { FrontPicture, type FrontAxis } from './front-picture';
 import { ShopSettings } from '../state/shop-settings';
 
 const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
@@ -26,7 +38,7 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
 /** Final drives that exist for this axle, ranked by the goal of the brief, each with its reasons. */
 @Component({
   selector: 'hs-find-tab',
-  imports: [RouterLink, VerdictMark],
+  imports: [FrontPicture, RouterLink, VerdictMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (problem(); as p) {
@@ -60,6 +72,9 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
                 <hs-verdict [verdict]="row.verdict" />
                 <span class="mono big">{{ row.score }}</span>
               </p>
+              @if (row.misses) {
+                <p class="soft small">misses a limit of the brief</p>
+              }
               @if (row.level) {
                 <p class="soft small">level with the first: nearer than the model can tell</p>
               }
@@ -116,6 +131,12 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
           </li>
         }
       </ol>
+      @if (picture(); as p) {
+        <figure>
+          <figcaption>What is given for what; nothing beats those on the line</figcaption>
+          <hs-front-picture [points]="p.points" [along]="p.along" [up]="p.up" />
+        </figure>
+      }
     }
   `,
   styles: `
@@ -240,7 +261,8 @@ export class FindTab {
         : goal.kind === 'crawl'
           ? `, ${goal.ratio.toFixed(0)} to 1`
           : `, ${finishName(build.brief.distance)}`;
-    return `${name}${where}${window}`;
+    const beside = limitWords(limitsOf(build), this.bench.system());
+    return `${name}${where}${window}${beside === '' ? '' : `; ${beside}`}`;
   });
   protected readonly from = computed(() => {
     const identity = this.bench.axle()?.identity;
@@ -274,7 +296,8 @@ export class FindTab {
         compared: build.candidates.some((pair) => pair.ring === ring && pair.pinion === pinion),
         score: scoreWords(kind, one.score),
         // Nearer to the first than the model can tell.
-        level: kind === 'time' && index > 0 && one.score - best < LEVEL * best,
+        level: kind === 'time' && index > 0 && one.missed === 0 && Math.abs(one.score - best) < LEVEL * best,
+        misses: one.missed > 0,
         cruise: one.figures.cruiseRpm === null ? '' : `cruise ${say(one.figures.cruiseRpm, 'rotation', 'inch')}`,
         pro: words('for'),
         contra: words('against'),
@@ -293,6 +316,81 @@ export class FindTab {
         next: next && cost.length > 0 ? `The one above ${cost.join(', ')}.` : '',
       };
     });
+  });
+
+  /** Every candidate by the goal and by what is asked beside it, or by the cruise where nothing is. */
+  protected readonly picture = computed(() => {
+    const build = this.bench.build();
+    const own = this.bench.axle()?.finalDrive;
+    const found = this.ranked().filter(({ verdict }) => verdict !== 'stop');
+    if (!build || found.length < 3) return null;
+    const goal = goalOf(build);
+    const limits = limitsOf(build);
+    const system = this.bench.system();
+    const seconds = (value: number): string => value.toFixed(2);
+    const up = {
+      name: { time: 'time, s', finish: 'rpm off the window', cruise: 'rpm off the window', crawl: 'crawl short, %' }[
+        goal.kind
+      ],
+      say: (value: number) =>
+        goal.kind === 'time'
+          ? seconds(value)
+          : goal.kind === 'crawl'
+            ? (100 * value).toFixed(0)
+            : String(Math.round(value)),
+      limit: goal.kind === 'time' ? (limits.timeS ?? null) : null,
+    };
+    const { figures: any } = found[0] as FoundFinal;
+    const rpm = (value: number): string => String(Math.round(value));
+    // What is worse when it is larger: what should be large is turned round.
+    const axes: Readonly<
+      Record<string, FrontAxis & { readonly of: (one: FindFigures) => number; readonly asked: boolean }>
+    > = {
+      cruise: {
+        name: 'cruise, rpm',
+        say: rpm,
+        limit: limits.cruiseRpm ?? null,
+        of: ({ cruiseRpm }) => cruiseRpm ?? 0,
+        asked: limits.cruiseRpm !== undefined,
+      },
+      top: {
+        name: `top speed, ${formatIn(0, 'speed', system).unit}`,
+        say: (value) => formatIn(-value, 'speed', system, 0).text,
+        limit: limits.topMps === undefined ? null : -limits.topMps,
+        of: ({ topMps }) => -topMps,
+        asked: limits.topMps !== undefined,
+      },
+      crawl: {
+        name: 'crawl ratio',
+        say: (value) => (-value).toFixed(0),
+        limit: limits.crawlRatio === undefined ? null : -limits.crawlRatio,
+        of: ({ crawlRatio }) => -crawlRatio,
+        asked: limits.crawlRatio !== undefined,
+      },
+      time: {
+        name: 'time, s',
+        say: seconds,
+        limit: limits.timeS ?? null,
+        of: ({ timeS }) => timeS,
+        asked: limits.timeS !== undefined && goal.kind !== 'time',
+      },
+    };
+    const [usual, other] =
+      goal.kind === 'cruise' || any.cruiseRpm === null ? [axes['time'], axes['top']] : [axes['cruise'], axes['top']];
+    const along =
+      Object.values(axes).find(({ asked }) => asked) ??
+      (goal.kind === 'time' && usual === axes['time'] ? other : usual);
+    if (!along) return null;
+    return {
+      up,
+      along,
+      points: found.map((one) => ({
+        label: `${one.candidate.ring}/${one.candidate.pinion}`,
+        x: along.of(one.figures),
+        y: one.score,
+        present: own?.ring === one.candidate.ring && own.pinion === one.candidate.pinion,
+      })),
+    };
   });
 
   private candidate(index: number) {

@@ -189,6 +189,35 @@ describe('find a ratio', () => {
     expect(screen.text).toContain('recalibration not asked');
   });
 
+  it('what is asked beside the goal is kept first, and what is given for what is drawn', async () => {
+    const bench = openBench();
+    bench.change((draft) => {
+      draft.brief.goal = 'time';
+      draft.candidates = [
+        { ring: 31, pinion: 10 },
+        { ring: 37, pinion: 10 },
+        { ring: 47, pinion: 10 },
+      ];
+      draft.assumed = [];
+    });
+    const screen = await Screen.of(FindTab);
+    const rows = () => screen.all('[data-final]').map((row) => row.dataset['final']);
+    const quickest = rows()[0];
+    expect(quickest).not.toBe('31/10');
+    const points = () => screen.all('hs-front-picture text.label').map((label) => label.textContent?.trim());
+    expect(new Set<unknown>(points())).toEqual(new Set<unknown>(rows()));
+    expect(screen.all('hs-front-picture text.label.on').length).toBeGreaterThan(1);
+    // the tallest alone cruises this slowly: rpm goes with the ratio [exact]
+    const cruise = bench.derived()?.figures.get('gearing.cruise')?.value ?? Number.NaN;
+    expect(cruise).toBeGreaterThan(0);
+    bench.change((draft) => (draft.brief.limits.cruiseRpm = entryOf(Math.ceil((cruise * 3.1) / 4.1) + 1, 'rpm')));
+    await screen.fixture.whenStable();
+    expect(rows()[0]).toBe('31/10');
+    expect(screen.text).toContain('misses a limit of the brief');
+    expect(screen.find('.goal').textContent).toContain('cruise at most');
+    expect(screen.all('hs-front-picture rect.over').length).toBe(1);
+  });
+
   it('on stand-ins nothing is judged: what is not said is named, no tick stands beside a row', async () => {
     const build = newBuild('Truck');
     build.brief.goal = 'crawl';

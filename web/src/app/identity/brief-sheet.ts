@@ -1,6 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { LIMITS, VEHICLE_LIMITS, entryOf, say, tyreSize, type Entry, type ToothPair } from '@hot-spline/core';
+import {
+  LIMITS,
+  VEHICLE_LIMITS,
+  entryOf,
+  say,
+  tyreSize,
+  type Entry,
+  type Quantity,
+  type ToothPair,
+} from '@hot-spline/core';
 import { USES, type Brief, type Build, type Road, type Use } from '@hot-spline/model';
 import { Library } from '../state/library';
 import { Choice } from '../shared/choice';
@@ -92,6 +101,37 @@ export class BriefSheet {
 
   protected setBrief(change: Partial<Brief>): void {
     this.edit((draft) => Object.assign(draft.brief, change));
+  }
+
+  /** What may be asked beside the goal. */
+  protected readonly conditions = [
+    { key: 'cruiseRpm', name: 'brief-limit-cruise', label: 'Cruise at most', quantity: 'rotation', range: LIMITS.rpm },
+    {
+      key: 'time',
+      name: 'brief-limit-time',
+      label: 'Run at most',
+      quantity: 'time',
+      range: { above: 0, max: 3600, unit: 's' },
+    },
+    {
+      key: 'topSpeed',
+      name: 'brief-limit-top',
+      label: 'Top speed at least',
+      quantity: 'speed',
+      range: { above: 0, max: LIMITS.speedKmh.max / 3.6, unit: 'm/s' },
+    },
+    {
+      key: 'crawl',
+      name: 'brief-limit-crawl',
+      label: 'Crawl at least',
+      quantity: 'ratio',
+      range: { above: 0, max: 2000 },
+    },
+  ] as const satisfies readonly { key: keyof Brief['limits']; quantity: Quantity; [more: string]: unknown }[];
+  protected readonly limited = computed(() => Object.values(this.bench.build()?.brief.limits ?? {}).some(Boolean));
+
+  protected setLimit(key: keyof Brief['limits'], entry: Entry | null): void {
+    this.edit((draft) => (draft.brief.limits[key] = entry));
   }
 
   protected setWindow(key: 'lowRpm' | 'highRpm', { base }: TakenEntry): void {

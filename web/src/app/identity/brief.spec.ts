@@ -47,6 +47,22 @@ describe('the brief', () => {
     expect(bench.build()?.brief.plannedTyre).toBeNull();
   });
 
+  it('what is asked beside the goal is said, emptied again, and refused where it is none', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(BriefSheet);
+    await screen.type('Cruise at most', '2,600');
+    await screen.type('Top speed at least', '150 mph');
+    expect(bench.build()?.brief.limits.cruiseRpm?.value).toBe(2600);
+    expect(bench.build()?.brief.limits.topSpeed).toEqual(jasmine.objectContaining({ value: 150, unit: 'mph' }));
+    await screen.type('Run at most', '-3');
+    expect(bench.build()?.brief.limits.time).toBeNull();
+    await screen.type('Run at most', '');
+    await screen.type('Cruise at most', '');
+    expect(bench.build()?.brief.limits.cruiseRpm).toBeNull();
+    bench.undo();
+    expect(bench.build()?.brief.limits.cruiseRpm?.value).toBe(2600);
+  });
+
   it('complaints are pressed and let go', async () => {
     const bench = openBench();
     const screen = await Screen.of(BriefSheet);

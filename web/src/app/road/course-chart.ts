@@ -1,4 +1,4 @@
-import { scaleUnit, toBase, type PacePoint, type UnitSystem } from '@hot-spline/core';
+import { scaleUnit, toBase, type LogSample, type PacePoint, type UnitSystem } from '@hot-spline/core';
 import { MONO, chartAxis, type ChartOption, type chartColours } from '../shared/chart';
 import { roundScale, speedUnit } from '../gearing/fan-chart';
 
@@ -10,14 +10,16 @@ export interface CourseLine {
 export interface CoursePicture {
   readonly lines: readonly CourseLine[];
   readonly limitRpm: number;
+  /** What was recorded, drawn under the rest. */
+  readonly log?: readonly LogSample[];
   /** Numbered where they are, as the list of the course has them. */
   readonly corners?: readonly { readonly atM: number; readonly speedMps: number }[];
   readonly system: UnitSystem;
   readonly colours: ReturnType<typeof chartColours>;
 }
 
-/** Speed above, engine speed below, both over the course; the first line solid, the second dashed. */
-export function courseOption({ lines, limitRpm, corners = [], system, colours }: CoursePicture): ChartOption {
+/** Speed above, engine speed below, both over the course; the first line solid, the second dashed, the log a broad pale one. */
+export function courseOption({ lines, limitRpm, log = [], corners = [], system, colours }: CoursePicture): ChartOption {
   const unit = speedUnit(system);
   const length = toBase(1, scaleUnit('distance', system).unit);
   const line = (id: string, data: number[][], first: boolean, axis: number) => ({
@@ -45,6 +47,16 @@ export function courseOption({ lines, limitRpm, corners = [], system, colours }:
       0,
     ),
   );
+  const recorded = {
+    ...line(
+      'log',
+      log.map(({ atM, speedMps }) => [atM / length, speedMps / unit]),
+      false,
+      0,
+    ),
+    lineStyle: { color: colours.ochre, width: 5, type: 'solid' as const, opacity: 0.35 },
+    z: 2,
+  };
   const revs = lines.map(({ points }, i) =>
     line(
       `rpm-${i}`,
@@ -54,7 +66,8 @@ export function courseOption({ lines, limitRpm, corners = [], system, colours }:
     ),
   );
   const end = Math.max(1, ...lines.map(({ points }) => x(points.at(-1) ?? ({ distanceM: 0 } as PacePoint))));
-  const most = Math.max(1, ...lines.flatMap(({ points }) => points.map((point) => point.speedMps / unit)));
+  const fastest = [...lines.flatMap(({ points }) => points), ...log].map(({ speedMps }) => speedMps / unit);
+  const most = Math.max(1, ...fastest);
   const scale = { max: end, interval: roundScale(end).interval };
   const limiter = {
     ...line(
@@ -130,6 +143,6 @@ export function courseOption({ lines, limitRpm, corners = [], system, colours }:
         axisLabel: { color: colours.soft, fontFamily: MONO, fontSize: 11, formatter: (v: number) => String(v) },
       }),
     ],
-    series: [...speeds, ...revs, limiter, numbered],
+    series: [...(log.length > 0 ? [recorded] : []), ...speeds, ...revs, limiter, numbered],
   } as unknown as ChartOption;
 }

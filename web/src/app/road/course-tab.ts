@@ -2,6 +2,7 @@ import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import {
   cutText,
+  GRADE,
   GRAVITY,
   InputError,
   LIMITS,
@@ -13,8 +14,9 @@ import {
   type Corner,
   type Entry,
   type Quantity,
+  type Slope,
 } from '@hot-spline/core';
-import { Router } from '@angular/router';
+import { Router, RouterLink } from '@angular/router';
 import { parseOrRefuse, courseSchema, type CourseSpec } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
@@ -30,7 +32,7 @@ type Done = ReadTrace;
 /** The course: read from a speed trace, or corner by corner. */
 @Component({
   selector: 'hs-course-tab',
-  imports: [Choice, EntryField, Field, RemoveButton],
+  imports: [Choice, EntryField, Field, RemoveButton, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './course-tab.html',
   styleUrl: './course-tab.scss',
@@ -167,8 +169,17 @@ export class CourseTab {
     const trace = this.read();
     if (!trace) return;
     const name = cutText(this.fileName().replace(/\.\w+$/, ''), 80) || 'Course';
-    const { lengthM, startMps, fastestMps, corners } = trace.course;
-    this.set({ name, lengthM, startMps, fastestMps, corners: [...corners] });
+    const { lengthM, startMps, fastestMps, corners, slopes = [] } = trace.course;
+    const { timeS, samples } = trace.log;
+    this.set({
+      name,
+      lengthM,
+      startMps,
+      fastestMps,
+      corners: [...corners],
+      slopes: [...slopes],
+      log: { timeS, samples: [...samples] },
+    });
     this.read.set(null);
     this.file.set(null);
   }
@@ -179,7 +190,7 @@ export class CourseTab {
   }
 
   protected start(): void {
-    this.set({ name: 'Course', lengthM: 1000, startMps: 0, fastestMps: null, corners: [] });
+    this.set({ name: 'Course', lengthM: 1000, startMps: 0, fastestMps: null, corners: [], slopes: [], log: null });
     // Where the corners are entered: the search, which asks for a course too, shows none of them.
     void this.router.navigate([], { queryParams: { tab: 'course' }, queryParamsHandling: 'merge' });
   }
@@ -203,6 +214,43 @@ export class CourseTab {
       const last = course.corners.at(-1);
       if (last) course.lengthM = Math.max(course.lengthM, last.atM + last.lengthM + 1);
     });
+  }
+
+  /** One undo brings it back. */
+  protected clear(): void {
+    this.bench.change((draft) => (draft.course = null));
+  }
+
+  /** `360, 7 %`: from where on, and how steep; minus is downhill. */
+  protected readonly readSlope = computed(() => {
+    const system = this.bench.system();
+    return (text: string): Understood<Slope> => {
+      const [where = '', grade = '', ...more] = text.split(/[,;]|\s+(?=[-−+]?\d)/).filter((part) => part.trim() !== '');
+      if (grade === '' || more.length > 0)
+        throw new InputError('Slope', 'Slope needs from where, and how steep in percent.', 'e.g. 360, 7 %');
+      const at = parseEntry(where, {
+        field: 'From where',
+        quantity: 'distance',
+        system,
+        range: { min: 0, max: this.course()?.lengthM ?? 1e6, unit: 'm' },
+      });
+      const { base } = parseEntry(grade, { field: 'Slope', quantity: 'percent', system, range: GRADE });
+      return {
+        value: { atM: at.base, gradePercent: base },
+        said: `${base > 0 ? 'up' : base < 0 ? 'down' : 'level'} ${Math.abs(base)} % from ${at.base.toFixed(0)} m`,
+      };
+    };
+  });
+
+  protected addSlope(slope: Slope): void {
+    this.edit((course) => {
+      const others = course.slopes.filter(({ atM }) => atM !== slope.atM);
+      course.slopes = [...others, { ...slope }].sort((a, b) => a.atM - b.atM);
+    });
+  }
+
+  protected removeSlope(index: number): void {
+    this.edit((course) => course.slopes.splice(index, 1));
   }
 
   protected removeCorner(index: number): void {

@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import {
   InputError,
+  LEVEL,
+  againstLog,
   coursePace,
   entryBase,
   entryOf,
@@ -9,7 +11,7 @@ import {
   type PacePoint,
   type Vehicle,
 } from '@hot-spline/core';
-import { searchProblemOf, vehicleOf, type SearchNews } from '@hot-spline/model';
+import { againstLogWords, searchProblemOf, vehicleOf, type SearchNews } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { TableModule } from 'primeng/table';
 import { attempt } from '../shared/attempt';
@@ -109,10 +111,18 @@ export class SetsSheet {
     return courseOption({
       lines,
       limitRpm: build.engine.limitRpm,
+      log: build.course?.log?.samples ?? [],
       corners: build.course?.corners ?? [],
       system: this.bench.system(),
       colours: chartColours(),
     });
+  });
+  /** The log against the set that is in: what it took, where most of the difference lies, and by what. */
+  protected readonly logWords = computed(() => {
+    const course = this.bench.build()?.course;
+    const present = this.present.value();
+    if (!course?.log || course.log.samples.length < 2 || !present) return '';
+    return againstLogWords(againstLog(course, course.log.samples, present.points), course, this.bench.system());
   });
   protected readonly rows = computed(() => {
     const outcome = this.outcome();
@@ -152,7 +162,9 @@ export class SetsSheet {
 
   /** Seconds over the course against the set that is in. */
   protected gainWords(seconds: number): string {
-    if (Math.abs(seconds) < 0.005) return 'the same';
+    const now = this.presentPace()?.timeS ?? Number.POSITIVE_INFINITY;
+    // Nearer than the model can tell.
+    if (Math.abs(seconds) < LEVEL * now) return 'level';
     return `${Math.abs(seconds).toFixed(2)} s ${seconds > 0 ? 'faster' : 'slower'}`;
   }
 
@@ -164,8 +176,9 @@ export class SetsSheet {
     const course = this.bench.build()?.course;
     if (!course) return null;
     const points: PacePoint[] = [];
-    const { lengthM, startMps, fastestMps, corners } = course;
-    const pace = coursePace(vehicle, { lengthM, startMps, fastestMps, corners }, (point) => points.push(point));
+    const { lengthM, startMps, fastestMps, corners, slopes } = course;
+    const driven = { lengthM, startMps, fastestMps, corners, slopes };
+    const pace = coursePace(vehicle, driven, (point) => points.push(point));
     return { pace, points };
   }
 

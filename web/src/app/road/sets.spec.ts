@@ -1,4 +1,4 @@
-import { entryOf } from '@hot-spline/core';
+import { entryBase, entryOf } from '@hot-spline/core';
 import type { Build } from '@hot-spline/model';
 import { Screen, openBench, until } from '../../testing/harness';
 import { plateBuild } from '../../testing/drift';
@@ -17,6 +17,8 @@ function hillBuild(): Build {
       { atM: 160, lengthM: 12, speedMps: 13, brakingMps2: 9 },
       { atM: 420, lengthM: 10, speedMps: 19, brakingMps2: 9 },
     ],
+    slopes: [],
+    log: null,
   };
   const ratios = [3.3, 2, 1.4, 1.1, 0.9];
   build.shelf.pairs = ratios.flatMap((ratio, k) =>
@@ -105,6 +107,64 @@ describe('gear sets', () => {
     await screen.type('Every pair stands', '250 Nm');
     expect(bench.build()?.shelf.floorRpm).toBe(3000);
     expect(bench.build()?.shelf.pairs.every(({ torqueLimit }) => torqueLimit?.value === 250)).toBeTrue();
+  });
+
+  it('pairs without a gear go to the gear whose ratio is nearest; a colon says the driver first; cleared in one', async () => {
+    const build = hillBuild();
+    build.shelf.pairs = [];
+    const bench = openBench(build);
+    const gears = build.gearbox.gears.map(({ ratio }) => entryBase(ratio));
+    const nearest = (ratio: number): number => {
+      const away = gears.map((gear) => Math.abs(Math.log(ratio / gear)));
+      return away.indexOf(Math.min(...away)) + 1;
+    };
+    const screen = await Screen.of(SetsSheet, { tab: 'shelf' });
+    await screen.type('Pairs, sorted to the gears by their ratio', '17:36, 24/25, 66/20');
+    const pairs = bench.build()?.shelf.pairs ?? [];
+    expect(pairs.map(({ driven, driver }) => [driven, driver])).toEqual([
+      [36, 17],
+      [24, 25],
+      [66, 20],
+    ]);
+    expect(pairs.map(({ positions }) => positions)).toEqual([36 / 17, 24 / 25, 66 / 20].map((r) => [nearest(r)]));
+    await screen.type('Add final drives, with commas', '11:41');
+    expect(bench.build()?.shelf.finals.at(-1)).toEqual({ ring: 41, pinion: 11 });
+    await screen.click('Clear the shelf');
+    expect([bench.build()?.shelf.pairs.length, bench.build()?.shelf.finals.length]).toEqual([0, 0]);
+    bench.undo();
+    expect(bench.build()?.shelf.pairs.length).toBe(3);
+  });
+
+  it('slopes are said from where on, and the course is cleared in one', async () => {
+    const bench = openBench(hillBuild());
+    const screen = await Screen.of(SetsSheet, { tab: 'course' });
+    await screen.type('Add a slope: from where, percent', '300, 7 %');
+    await screen.type('Add a slope: from where, percent', '0 m, -4');
+    const inch = bench.system() === 'inch' ? 0.3048 : 1;
+    expect(bench.build()?.course?.slopes).toEqual([
+      { atM: 0, gradePercent: -4 },
+      { atM: 300 * inch, gradePercent: 7 },
+    ]);
+    for (const bad of ['300', '300, 7, 2', '300, steep', '99999 m, 2', '10, 80'])
+      await screen.type('Add a slope: from where, percent', bad);
+    expect(bench.build()?.course?.slopes.length).toBe(2);
+    await screen.click('Clear the course');
+    expect(bench.build()?.course).toBeNull();
+    bench.undo();
+    expect(bench.build()?.course?.slopes.length).toBe(2);
+  });
+
+  it('the log lies under the model, and it is said where they differ', async () => {
+    const build = hillBuild();
+    if (build.course)
+      build.course.log = {
+        timeS: 40,
+        samples: Array.from({ length: 71 }, (_, i) => ({ atM: 10 * i, speedMps: 12 + (i % 20) / 4 })),
+      };
+    openBench(build);
+    const screen = await Screen.of(SetsSheet);
+    expect(screen.find('.log').textContent).toMatch(/The log took \d+\.\d\d s, the model takes \d+\.\d\d s/);
+    expect(screen.find('.log').textContent).toMatch(/quicker than driven\. Most of it: .* on the way to/);
   });
 
   it('corners are entered by hand, in order; a corner past another is refused by the course', async () => {

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { InputError, LIMITS, SEARCH_LIMITS, entryOf, type ToothPair } from '@hot-spline/core';
+import { InputError, LIMITS, SEARCH_LIMITS, entryBase, entryOf, type ToothPair } from '@hot-spline/core';
 import { freshId, type Shelf, type ShelfPairSpec } from '@hot-spline/model';
 import { RemoveButton } from '../shared/remove-button';
 import { Choice } from '../shared/choice';
@@ -50,18 +50,23 @@ export class ShelfTab {
         .split(',')
         .filter((part) => part.trim() !== '')
         .map((part) => {
-          const match = /^\s*(\d{1,3})\s*[/:]\s*(\d{1,3})\s*$/.exec(part);
-          const [driven, driver] = [Number(match?.[1]), Number(match?.[2])];
+          const match = /^\s*(\d{1,3})\s*([/:])\s*(\d{1,3})\s*$/.exec(part);
+          const [a, b] = [Number(match?.[1]), Number(match?.[3])];
+          // `17:36` is said driver first, as a train of gears runs; `36/17` driven over driver, as its ratio is written.
+          const [driven, driver] = match?.[2] === ':' && a < b ? [b, a] : [a, b];
           if (!match || driven < 3 || driver < 3 || driven > 300 || driver > 300)
             throw new InputError(
               label,
               `${label}: “${part.trim()}” is not driven / driver teeth.`,
-              'e.g. 35/17, 36/17',
+              'e.g. 35/17, 17:36',
             );
           return { driven, driver };
         });
       if (value.length === 0) throw new InputError(label, `${label} is empty.`, 'e.g. 35/17, 36/17');
-      return { value, said: value.map(({ driven, driver }) => (driven / driver).toFixed(3)).join(', ') };
+      return {
+        value,
+        said: value.map(({ driven, driver }) => `${driven}/${driver} ${(driven / driver).toFixed(3)}`).join(', '),
+      };
     };
   }
 
@@ -83,6 +88,31 @@ export class ShelfTab {
         const torqueLimit = shelf.pairs.find((pair) => pair.positions.includes(position))?.torqueLimit ?? null;
         shelf.pairs.push({ id, driver, driven, positions: [position], torqueLimit });
       }
+    });
+  }
+
+  /** Pairs that nobody said a gear for: each to the gear of the box whose ratio is nearest, as a share. */
+  protected sortPairs(pairs: readonly { driven: number; driver: number }[]): void {
+    const gears = this.bench.build()?.gearbox.gears ?? [];
+    if (gears.length === 0) return;
+    const away = (ratio: number, i: number): number =>
+      Math.abs(Math.log(ratio / entryBase((gears[i] as (typeof gears)[0]).ratio)));
+    this.edit((shelf) => {
+      for (const { driven, driver } of pairs) {
+        const places = gears.map((_, i) => i);
+        const nearest = places.reduce((a, b) => (away(driven / driver, b) < away(driven / driver, a) ? b : a));
+        const ids = shelf.pairs.map(({ id }) => id);
+        const torqueLimit = shelf.pairs.find(({ positions }) => positions.includes(nearest + 1))?.torqueLimit ?? null;
+        shelf.pairs.push({ id: freshId(ids, 's'), driver, driven, positions: [nearest + 1], torqueLimit });
+      }
+    });
+  }
+
+  /** One undo brings them back. */
+  protected clear(): void {
+    this.edit((shelf) => {
+      shelf.pairs = [];
+      shelf.finals = [];
     });
   }
 

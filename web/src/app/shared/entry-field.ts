@@ -48,7 +48,7 @@ export interface TakenEntry {
       [path]="path()"
       [gauge]="offer()"
       [term]="term()"
-      (taken)="taken.emit($event)"
+      (taken)="take($event)"
     />
   `,
   styles: `
@@ -87,6 +87,9 @@ export class EntryField {
   /** The word of the label that is explained at the place. */
   readonly term = input<TermName | null>(null);
   readonly taken = output<TakenEntry>();
+  /** Whether it may be emptied: nothing is asked then. Told by `emptied`. */
+  readonly optional = input(false);
+  readonly emptied = output<void>();
 
   /** What is there in truth, in the base unit, where a stand-in is to read it; else what is usual. */
   readonly truth = input<number | null>(null);
@@ -101,7 +104,7 @@ export class EntryField {
   private readonly bench = inject(Bench);
   private readonly system = this.bench.system;
   private readonly decimal = this.bench.decimal;
-  private readonly field = viewChild.required<Field<TakenEntry>>(Field);
+  private readonly field = viewChild.required<Field<TakenEntry | null>>(Field);
 
   /** Keypad of a phone: what carries no unit takes figures alone; a unit, a fraction or a pair of teeth need letters and signs. */
   protected readonly mode = computed(() => {
@@ -139,7 +142,9 @@ export class EntryField {
       ...(usual ? { usual } : {}),
       ...(scale ? { scale } : {}),
     };
-    return (text: string): Understood<TakenEntry> => {
+    const optional = this.optional();
+    return (text: string): Understood<TakenEntry | null> => {
+      if (optional && text.trim() === '') return { value: null, said: 'none' };
       const { entry, base, note, all, doubt } = (several ? parseLeast : parseEntry)(text, rules);
       const value = { entry, base, ...(all ? { several: all } : {}) };
       const said = [this.inBoth(base), note].filter(Boolean).join('; ');
@@ -161,6 +166,11 @@ export class EntryField {
       return ask === null ? { value, said } : { value, said, ask };
     };
   });
+
+  protected take(taken: TakenEntry | null): void {
+    if (taken) this.taken.emit(taken);
+    else this.emptied.emit();
+  }
 
   focus(): void {
     this.field().focus();

@@ -14,6 +14,8 @@ export function jumpTo(at: Signal<string | undefined>, keep: () => Params = () =
     if (name === undefined) return;
     const element = document.getElementById(name);
     if (element) {
+      // What is folded away opens for whoever is led into it.
+      element.closest('details')?.setAttribute('open', '');
       element.scrollIntoView({ block: 'center' });
       element.focus();
       if (element instanceof HTMLInputElement) element.select();

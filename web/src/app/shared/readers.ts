@@ -4,9 +4,11 @@ import type { Understood } from './field';
 /** Reads `41/11` as ring and pinion. */
 export function pairReader(label: string): (text: string) => Understood<ToothPair> {
   return (text) => {
-    const match = /^\s*(\d{1,3})\s*[/:]\s*(\d{1,3})\s*$/.exec(text);
+    const match = /^\s*(\d{1,3})\s*([/:])\s*(\d{1,3})\s*$/.exec(text);
     if (!match) throw new InputError(label, `${label} must be ring / pinion teeth.`, 'e.g. 41/11');
-    const pair = { ring: Number(match[1]), pinion: Number(match[2]) };
+    const [a, b] = [Number(match[1]), Number(match[3])];
+    // `11:41` is said pinion first, as the power runs; a ring never has fewer teeth.
+    const pair = match[2] === ':' && a < b ? { ring: b, pinion: a } : { ring: a, pinion: b };
     const { ratio, hunting } = toothPair(pair);
     return { value: pair, said: `${ratio.toFixed(3)}, ${hunting}` };
   };
