@@ -21,7 +21,10 @@ test.describe('the board', () => {
     await page.goto('/');
     await page.getByRole('button', { name: 'New build' }).click();
     await page.getByLabel('Name of the new build').fill(name);
+    // Enter goes on to the next question, it starts nothing with guesses.
     await page.getByLabel('Name of the new build').press('Enter');
+    await expect(page.getByLabel('Car, or class of car')).toBeFocused();
+    await page.getByRole('button', { name: 'Start the build' }).click();
     await expect(page).toHaveURL(/gearing/);
     await expect(page.locator('.title')).toHaveText(name);
     await page.getByRole('link', { name: 'Hot Spline' }).click();

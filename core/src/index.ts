@@ -44,6 +44,7 @@ export {
   entryText,
   parseEntry,
   parseLeast,
+  parseRow,
   type Doubt,
   type Entry,
   type EntryRules,

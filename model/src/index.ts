@@ -12,7 +12,7 @@ export {
   type PlateSpec,
 } from './pack/schema';
 export { AXLES, SIDES, USES, type AxleName, type Side, type Use } from './base/names';
-export { COMPLAINTS, GOALS, type Brief, type Complaint, type Goal } from './identity/schema';
+export { COMPLAINTS, GOALS, type Brief, type Complaint, type Goal, type Wheel, type Where } from './identity/schema';
 export { UNIT_PARTS, UNIT_TYPES, type Unit } from './unit/schema';
 export { buildSchema, type Axle, type Build } from './document/schema';
 export { courseSchema, type CourseSpec, type Road, type Shelf, type ShelfPairSpec } from './road/schema';
@@ -159,7 +159,17 @@ export {
 } from './gearing/axle-gearing';
 export { GEARING_GUARDS, finalsOf, totalAtPoint } from './gearing/derive';
 export { layPack, wantedProblemOf } from './pack/wanted';
-export { TUNE_STEPS, WISHES, tuneFor, type Advice, type Behaviour, type TuneChange } from './unit/tune';
+export {
+  MET_WHERE,
+  OF_A_WHEEL,
+  TUNE_STEPS,
+  WISHES,
+  tuneFor,
+  type Advice,
+  type Behaviour,
+  type SideEffect,
+  type TuneChange,
+} from './unit/tune';
 export { FRICTION_SHARE, INSTRUMENTS, surePackOf } from './pack/sure';
 export { PACK_GUARDS } from './pack/derive';
 export {

@@ -1,5 +1,5 @@
 import { InputError } from '../base/errors';
-import { entrySays, parseEntry, parseLeast, type EntryRules } from './entry';
+import { entrySays, parseEntry, parseLeast, parseRow, type EntryRules } from './entry';
 import { numberReadings, type DecimalSign } from './number';
 import type { Quantity, Scale, UnitName, UnitSystem } from './quantities';
 
@@ -295,5 +295,43 @@ describe('numbers as people write them', () => {
       ['2.5e3', [2500]],
     ];
     for (const [text, values] of cases) expect(numberReadings(text)).withContext(text).toEqual(values);
+  });
+});
+
+describe('a row of alike values', () => {
+  const length: EntryRules = {
+    field: 'Plates',
+    quantity: 'length',
+    system: 'metric',
+    range: { above: 0, max: 100, unit: 'mm' },
+  };
+  const ratio: EntryRules = { field: 'Gear 1', quantity: 'ratio', system: 'metric', range: { above: 0, max: 200 } };
+  const values = (text: string, rules = length, most = 12): number[] =>
+    parseRow(text, rules, most).map(({ base }) => Number(base.toFixed(6)));
+
+  it('is apart by blanks, semicolons or commas with a blank; the last unit is everybody’s', () => {
+    for (const [text, wanted] of [
+      ['2.05 2.04 2.06', [2.05, 2.04, 2.06]],
+      ['2,05 2,04 2,06 mm', [2.05, 2.04, 2.06]],
+      ['2,05; 2,04;2,06', [2.05, 2.04, 2.06]],
+      ['2.05, 2.04, 2.06', [2.05, 2.04, 2.06]],
+      ['80 81 thou', [2.032, 2.0574]],
+      ['2 mm 80 thou', [2, 2.032]],
+      ['2.05', [2.05]],
+      ['1 3/8 in', [34.925]],
+    ] as const)
+      expect(values(text))
+        .withContext(text)
+        .toEqual([...wanted]);
+    expect(values('3,15 2,07 1,49 1,15', ratio)).toEqual([3.15, 2.07, 1.49, 1.15]);
+    expect(values('41/13 37/18', ratio)).toEqual([3.153846, 2.055556]);
+  });
+
+  it('one that can’t be read refuses the row, and so does one value too many', () => {
+    for (const text of ['2.05 two', '2.05 205 2.04', '2.05 -1'])
+      expect(() => parseRow(text, length, 12))
+        .withContext(text)
+        .toThrowError(InputError);
+    expect(() => parseRow('1 2 3', length, 2)).toThrowMatching((error) => error.field === 'Plates');
   });
 });

@@ -244,6 +244,27 @@ export function parseLeast(text: string, rules: EntryRules): UnderstoodEntry {
   return { entry: least.entry, base: least.base, note, all: all.map(({ entry }) => entry) };
 }
 
+/** Where one value of a row ends and the next begins: a semicolon, a comma with a blank, a blank before a number. */
+const BETWEEN = /\s*;\s*|,\s+|\s+(?=[+-]?[\d.,]*\d)/;
+
+/**
+ * Values of things that are alike, in the order in which they lie: `2.05 2.04 2.06 mm`, `3,15; 2,07; 1,49`. One without a unit takes the
+ * unit of the last. One value alone is read as {@link parseEntry} does, mixed fractions (`1 3/8 in`) included.
+ * @param most values at the most
+ * @throws InputError as {@link parseEntry}, and for more of them
+ */
+export function parseRow(text: string, rules: EntryRules, most: number): readonly UnderstoodEntry[] {
+  const typed = text.trim();
+  const parts = /^[+-]?\d+\s+\d+\/\d+\D*$/.test(typed) ? [typed] : typed.split(BETWEEN).filter((part) => part !== '');
+  if (parts.length < 2) return [parseEntry(text, rules)];
+  if (parts.length > most)
+    throw new InputError(rules.field, `${rules.field}: ${parts.length} values are too many.`, `at most ${most}`);
+  const unitText = /[a-z"′″”°%].*$/i.exec(parts.at(-1) ?? '')?.[0] ?? '';
+  // Among several nobody is asked: what can't be is refused.
+  const each = { ...rules, doubts: false };
+  return parts.map((part) => parseEntry(/[a-z"′″”°%]/i.test(part) ? part : `${part} ${unitText}`.trim(), each));
+}
+
 const formatPlain = (value: number): string => String(Number(value.toPrecision(8)));
 
 /** The entry's value in the base unit of its quantity. */

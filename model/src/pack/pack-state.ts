@@ -1,4 +1,4 @@
-import type { AxleName } from '../base/names';
+import type { AxleName, Side } from '../base/names';
 import { readingBase, type InForce, type Readings } from '../frame/readings';
 import type { PlateSpec } from './schema';
 import { lockSlope, type Thrust } from './ramps';
@@ -10,8 +10,8 @@ export interface PackContext {
   readonly thrust: Thrust;
   /** Wheel torque per torque at the pinion: final drive × hub. */
   readonly pinionRatio: number;
-  /** Shim tried on each side on top of what is in. */
-  readonly moreMm?: number;
+  /** Shim tried on top of what is in: the same on each side, or by side. */
+  readonly moreMm?: number | Readonly<Record<Side, number>>;
 }
 
 /** The turning torque with both wheels free that was read last, at the wheel or at the pinion. */
@@ -33,8 +33,9 @@ export function packStateOf(
   readings: Readings,
   { thrust, pinionRatio, moreMm = 0 }: PackContext,
 ): PackState {
-  const left = packSideState(plate, axle, 'left', readings, moreMm);
-  const right = packSideState(plate, axle, 'right', readings, moreMm);
+  const more = typeof moreMm === 'number' ? { left: moreMm, right: moreMm } : moreMm;
+  const left = packSideState(plate, axle, 'left', readings, more.left);
+  const right = packSideState(plate, axle, 'right', readings, more.right);
   const turning = turningInForce(axle, readings);
   const sum = (of: 'seriesN' | 'parallelN'): number =>
     left.interfaces * left.rest[of] + right.interfaces * right.rest[of];

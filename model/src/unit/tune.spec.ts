@@ -108,4 +108,71 @@ describe('tuning from what the driver says', () => {
     };
     expect(kinds(advice('chatters', force))).not.toContain('shim');
   });
+
+  it('where in the turn it pushes wide says which lock it is: in on overrun, through by the springs, out on the drive side', () => {
+    const hard = { ...TUNING, overrunNm: 900 };
+    const half: PlateSpec = { ...plate, action: 'one-and-a-half-way' };
+    const first = (where: 'entry' | 'middle' | 'exit'): Advice | undefined =>
+      tuneFor('pushes-wide', half, 'rear', hard, { wheel: null, where })[0];
+    for (const [where, key] of [
+      ['entry', 'overrun'],
+      ['middle', 'breakaway'],
+      ['exit', 'drive'],
+    ] as const) {
+      const step = first(where);
+      expect(step?.after[key])
+        .withContext(where)
+        .toBeLessThan(step?.before[key] ?? 0);
+    }
+    expect(tuneFor('pushes-wide', half, 'rear', hard)).toEqual(
+      tuneFor('pushes-wide', half, 'rear', hard, { wheel: null, where: 'exit' }),
+    );
+  });
+
+  it('a two-way unit may have its overrun side cut by itself: power stays as it was, and it is a one-and-a-half-way then', () => {
+    const two: PlateSpec = { ...plate, action: 'two-way' };
+    const list = tuneFor('pushes-wide', two, 'rear', { ...TUNING, overrunNm: 900 }, { wheel: null, where: 'entry' });
+    const step = list.find(({ change }) => change.kind === 'overrun-ramp-alone');
+    if (step?.change.kind !== 'overrun-ramp-alone') throw new Error('no such step');
+    expect(entryBase(step.change.to)).toBe(entryBase(two.driveRamp) + TUNE_STEPS.rampDeg);
+    expect(step.plate.action).toBe('one-and-a-half-way');
+    expect(step.after.drive).toBe(step.before.drive);
+    expect(step.after.overrun).toBeLessThan(step.before.overrun);
+    expect(step.besides).toContain('new-ring');
+  });
+
+  it('one and the same wheel always: the packs are evened by a shim on one side, and where they hold alike nothing is offered', () => {
+    const met = { wheel: 'left', where: null } as const;
+    const list = tuneFor('one-wheel-spins', plate, 'rear', TUNING, met);
+    for (const { change, before, after } of list) {
+      expect(after.apart).toBeLessThan(before.apart);
+      if (change.kind === 'shim-side') expect(Math.abs(change.moreMm)).toBe(TUNE_STEPS.shimMm / 2);
+    }
+    const packs = deriveBuild(softer, ledger).axles.rear?.pack;
+    const [left, right] = [packs?.left.breakawayNm ?? 0, packs?.right.breakawayNm ?? 0];
+    // twice the difference over the sum, from the packs themselves [exact]
+    expect(list[0]?.before.apart ?? (2 * Math.abs(left - right)) / (left + right)).toBeCloseTo(
+      (2 * Math.abs(left - right)) / (left + right),
+      9,
+    );
+    const side = list.find(({ change }) => change.kind === 'shim-side');
+    if (side?.change.kind === 'shim-side')
+      expect(side.change.moreMm > 0).toBe(side.change.side === (left < right ? 'left' : 'right'));
+  });
+
+  it('names what a step does besides: never what was asked for, and what nobody feels is left out', () => {
+    for (const complaint of Object.keys(WISHES) as Complaint[])
+      for (const { change, before, after, besides } of advice(complaint)) {
+        const wish = WISHES[complaint] ?? {};
+        for (const key of ['drive', 'overrun', 'breakaway'] as const) {
+          const share = before[key] === 0 ? Number(after[key] !== 0) : after[key] / before[key] - 1;
+          const direction = share > 0 ? 'more' : 'less';
+          const wanted = Math.sign(wish[key] ?? 0) === Math.sign(share);
+          expect(besides.includes(`${key}-${direction}`))
+            .withContext(`${complaint}, ${change.kind}, ${key}`)
+            .toBe(Math.abs(share) >= 0.03 && !wanted);
+        }
+        expect(besides.includes('additive-fades')).toBe(change.kind === 'additive');
+      }
+  });
 });

@@ -27,6 +27,7 @@ import { uiActions } from '../state/ui';
 import { localDay, sayDay } from '../base/day';
 import { Radios } from '../shared/radios';
 import { BoardRows, type BoardSort } from './board-rows';
+import { FirstStart } from './first-start';
 import { KeepNotice, KeepState } from './keep-notice';
 import { ArchivePanel } from './archive-panel';
 import { ArrivalState } from './arrival-state';
@@ -64,6 +65,7 @@ const FOLLOW_MS = 700;
   selector: 'hs-board-page',
   imports: [
     ArchivePanel,
+    FirstStart,
     KeepNotice,
     Restore,
     Finder,

@@ -31,6 +31,7 @@ import { boardActions, boardFeature } from '../state/board';
               maxlength="80"
               [value]="named()"
               (input)="named.set(name.value)"
+              (keydown.enter)="goOn($event, vehicle)"
             />
           </div>
           <div class="wide">
@@ -44,6 +45,7 @@ import { boardActions, boardFeature } from '../state/board';
               placeholder="e.g. light coupe, 1200 kg"
               [value]="car()"
               (input)="car.set(vehicle.value)"
+              (keydown.enter)="goOn($event, first())"
             />
           </div>
         </div>
@@ -175,6 +177,16 @@ export class StartSheet {
   constructor() {
     this.store.dispatch(boardActions.opened());
     this.library.open();
+  }
+
+  /** Enter goes on to the next question: a build starts by its button, never from a name and guesses. */
+  protected goOn(event: Event, next: HTMLElement | null): void {
+    event.preventDefault();
+    next?.focus();
+  }
+
+  protected first(): HTMLElement | null {
+    return document.getElementById('start-like');
   }
 
   private answers(): StartAnswers {

@@ -71,20 +71,12 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
               <p class="score">
                 <hs-verdict [verdict]="row.verdict" />
                 <span class="mono big">{{ row.score }}</span>
+                @if (row.level) {
+                  <span class="soft small" title="Nearer to the first than the model can tell">level</span>
+                }
               </p>
-              @if (row.misses) {
-                <p class="soft small">misses a limit of the brief</p>
-              }
-              @if (row.level) {
-                <p class="soft small">level with the first: nearer than the model can tell</p>
-              }
-              @if (row.cruise) {
-                <p class="soft small mono">{{ row.cruise }}</p>
-              }
               @if (row.present) {
                 <p class="tag">in the axle</p>
-              } @else if (row.bought) {
-                <p class="soft small">{{ row.bought }}</p>
               }
             </div>
             <div class="reasons">
@@ -97,6 +89,9 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
                 }
               </ul>
               <div class="more">
+                @if (row.aside) {
+                  <p class="soft">{{ row.aside }}</p>
+                }
                 @if (row.changes) {
                   <p>Changes too: {{ row.changes }}</p>
                 }
@@ -147,7 +142,7 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
     }
     ol > li {
       display: grid;
-      grid-template-columns: 20px 132px minmax(0, 1fr) 92px;
+      grid-template-columns: 20px 150px minmax(0, 1fr) 92px;
       gap: 4px 12px;
       align-items: start;
       padding: 8px 4px;
@@ -287,6 +282,12 @@ export class FindTab {
         next?.price ? `costs ${this.prices.say(Math.abs(next.price))} ${next.price > 0 ? 'more' : 'less'}` : '',
         next?.leadDays ? `${Math.abs(next.leadDays)} days ${next.leadDays > 0 ? 'later' : 'sooner'}` : '',
       ].filter(Boolean);
+      const bought = [
+        bill.price === null ? '' : `${bill.whole ? '' : 'from '}${this.prices.say(bill.price)}`,
+        bill.leadDays === null ? '' : `${bill.leadDays} days`,
+      ]
+        .filter(Boolean)
+        .join(', ');
       return {
         index,
         label: `${ring}/${pinion}`,
@@ -297,17 +298,16 @@ export class FindTab {
         score: scoreWords(kind, one.score),
         // Nearer to the first than the model can tell.
         level: kind === 'time' && index > 0 && one.missed === 0 && Math.abs(one.score - best) < LEVEL * best,
-        misses: one.missed > 0,
-        cruise: one.figures.cruiseRpm === null ? '' : `cruise ${say(one.figures.cruiseRpm, 'rotation', 'inch')}`,
+        aside: [
+          one.missed > 0 ? 'misses a limit of the brief' : '',
+          one.figures.cruiseRpm === null ? '' : `cruise ${say(one.figures.cruiseRpm, 'rotation', 'inch')}`,
+          own?.ring === ring && own.pinion === pinion ? '' : bought,
+        ]
+          .filter(Boolean)
+          .join(' · '),
         pro: words('for'),
         contra: words('against'),
         changes: one.changes.map(changeWords).join('; '),
-        bought: [
-          bill.price === null ? '' : `${bill.whole ? '' : 'from '}${this.prices.say(bill.price)}`,
-          bill.leadDays === null ? '' : `${bill.leadDays} days`,
-        ]
-          .filter(Boolean)
-          .join(', '),
         bill: bill.items.map(({ code, name, price, leadDays }) => {
           const what = code === 'carrier' && name ? `carrier ${name}` : BILL_WORDS[code];
           const days = leadDays === null ? '' : `, ${leadDays} d`;

@@ -44,6 +44,9 @@ import { ThrustTab } from './thrust-tab';
 import { GEARING_TABS } from './tabs';
 import { TyrePanel } from './tyre-panel';
 
+/** A ratio is said by two decimals: sets nearer than this are the one that is meant. */
+const SAID_RATIO = 0.005;
+
 /** Tyre and ratio: what speed belongs to what rpm, and how another final drive would change it. */
 @Component({
   selector: 'hs-gearing-sheet',
@@ -180,11 +183,20 @@ export class GearingSheet {
   protected readonly readPinion = this.teethReader('pinion');
   /** Four can be told apart. */
   protected readonly readPairs = computed(() =>
-    pairsReader('Candidate', 4 - (this.bench.build()?.candidates.length ?? 0)),
+    pairsReader('Candidate', 4 - (this.bench.build()?.candidates.length ?? 0), (ratio) => this.pairOf(ratio)),
   );
 
   constructor() {
     jumpTo(this.at, () => ({ tab: this.active() }));
+  }
+
+  /** The teeth that make a ratio: of a set that is known for this axle where one is that near, else the nearest to those in it. */
+  private pairOf(ratio: number): ToothPair {
+    const axle = this.bench.axle();
+    const off = ({ ring, pinion }: ToothPair): number => Math.abs(ring / pinion / ratio - 1);
+    const [known] = [...(axle?.identity?.sets ?? [])].sort((a, b) => off(a) - off(b));
+    if (known && off(known) < SAID_RATIO) return { ring: known.ring, pinion: known.pinion };
+    return nearestToothPair(ratio, axle?.finalDrive ?? { ring: 41, pinion: 10 });
   }
 
   private teethReader(name: 'ring' | 'pinion') {

@@ -11,6 +11,21 @@ describe('the gearing sheet', () => {
         .trim(),
     );
 
+  it('a candidate is said by its ratio: the set that is known for the axle, else the nearest teeth', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(GearingSheet);
+    await screen.type('Compare with', '3,73');
+    const [first] = bench.build()?.candidates ?? [];
+    expect(Math.abs((first?.ring ?? 0) / (first?.pinion ?? 1) - 3.73)).toBeLessThan(0.02);
+    await screen.type('Compare with', '43 / 11, 4.56');
+    expect(bench.build()?.candidates.length).toBe(3);
+    expect(bench.build()?.candidates[1]).toEqual({ ring: 43, pinion: 11 });
+    for (const bad of ['0.5', '45', 'tall']) {
+      await screen.type('Compare with', bad);
+      expect(bench.build()?.candidates.length).withContext(bad).toBe(3);
+    }
+  });
+
   it('changes teeth and says ratio and hunting while they are typed', async () => {
     const bench = openBench();
     const screen = await Screen.of(GearingSheet);

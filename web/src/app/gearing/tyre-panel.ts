@@ -76,9 +76,9 @@ const MEASURES: Readonly<
   styles: `
     .pair {
       display: grid;
-      grid-template-columns: 1fr 0.85fr 1.2fr;
+      grid-template-columns: 1fr 1fr 1fr;
       align-items: start;
-      gap: 8px;
+      gap: 6px;
     }
     .small {
       display: block;

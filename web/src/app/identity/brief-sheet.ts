@@ -62,6 +62,9 @@ export class BriefSheet {
   protected readonly crawlRange = { above: 0, max: 2000 };
   protected readonly shareRange = { min: 1, max: 100, unit: '%' };
   protected readonly limits = VEHICLE_LIMITS;
+  /** Asked about beyond: a mass in tonnes, an engine speed in thousands. */
+  protected readonly usualMass = [250, 12_000] as const;
+  protected readonly usualRpm = [500, 25_000] as const;
   protected readonly usualCg = [200, 1500] as const;
   protected readonly trackRange = { above: 0, max: 10_000, unit: 'mm' };
   protected readonly usualTrack = [900, 2300] as const;

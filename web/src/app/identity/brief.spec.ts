@@ -63,6 +63,15 @@ describe('the brief', () => {
     expect(bench.build()?.brief.limits.cruiseRpm?.value).toBe(2600);
   });
 
+  it('a mass in tonnes is asked about before it is kilograms', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(BriefSheet);
+    const before = bench.build()?.road.mass;
+    await screen.type('Weight, driver in', '2.6 kg');
+    expect(screen.said('Weight, driver in')).toContain('far from what this usually is');
+    expect(bench.build()?.road.mass).toEqual(before);
+  });
+
   it('complaints are pressed and let go', async () => {
     const bench = openBench();
     const screen = await Screen.of(BriefSheet);

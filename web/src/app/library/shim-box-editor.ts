@@ -1,5 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { InputError, LIMITS, SHIM_LIMITS, entryBase, parseEntry, saySmall, type Entry } from '@hot-spline/core';
+import {
+  InputError,
+  LIMITS,
+  SHIM_LIMITS,
+  entryBase,
+  parseEntry,
+  parseRow,
+  saySmall,
+  type Entry,
+} from '@hot-spline/core';
 import type { Origin, ShimBox } from '@hot-spline/model';
 import { Choice } from '../shared/choice';
 import type { Edit } from '../base/edit';
@@ -9,6 +18,12 @@ import { countReader, textReader } from '../shared/readers';
 import { RemoveButton } from '../shared/remove-button';
 import { Bench } from '../state/bench';
 import { ORIGIN_OPTIONS, SEAT_OPTIONS } from './words';
+
+/** So many shims of one thickness. */
+interface Piece {
+  readonly thickness: Entry;
+  readonly count: number;
+}
 
 /** A drawer of shims: thicknesses and how many there are. Emits edits; keeps nothing itself. */
 @Component({
@@ -187,29 +202,45 @@ export class ShimBoxEditor {
   );
   protected readonly readPiece = computed(() => {
     const system = this.system();
-    return (text: string): Understood<{ thickness: Entry; count: number }> => {
+    const rules = {
+      field: 'Thickness',
+      quantity: 'length',
+      system,
+      range: SHIM_LIMITS.thicknessMm,
+      usual: [0.03, 10],
+      decimal: this.bench.decimal(),
+      doubts: true,
+    } as const;
+    const one = (text: string): Understood<readonly Piece[]> => {
       const match = /^(.*?)(?:\s*[x×*]\s*(\d{1,5}))?\s*$/i.exec(text);
-      const thickness = parseEntry(match?.[1] ?? '', {
-        field: 'Thickness',
-        quantity: 'length',
-        system,
-        range: SHIM_LIMITS.thicknessMm,
-        usual: [0.03, 10],
-        decimal: this.bench.decimal(),
-        doubts: true,
-      });
+      const thickness = parseEntry(match?.[1] ?? '', rules);
       const count = Number(match?.[2] ?? 1);
       if (count > SHIM_LIMITS.count.max)
         throw new InputError('Count', 'Count is too large.', `at most ${SHIM_LIMITS.count.max}`);
-      const value = { thickness: thickness.entry, count };
+      const value = [{ thickness: thickness.entry, count }];
       const said = `${saySmall(thickness.base, system)}, ${count} of it`;
       const { doubt } = thickness;
       if (!doubt) return { value, said };
-      const choices = doubt.likely.map((one) => ({
-        label: `${one.typed} × ${count}`,
-        value: { thickness: one, count },
+      const choices = doubt.likely.map((likely) => ({
+        label: `${likely.typed} × ${count}`,
+        value: [{ thickness: likely, count }],
       }));
       return { value, said, ask: 'Far from what a shim is.', choices, really: doubt.asTyped ? `really ${said}` : null };
+    };
+    return (text: string): Understood<readonly Piece[]> => {
+      // `0.30 0.35 0.40 mm`: one of each; `0.3 mm × 2; 0.35 mm × 3`: so many of each.
+      const parts = /[x×*]/i.test(text) ? text.split(/;|,\s/).filter((part) => part.trim() !== '') : [];
+      if (parts.length > 1) {
+        const all = parts.map((part) => one(part));
+        return { value: all.flatMap(({ value }) => value), said: all.map(({ said }) => said).join('; ') };
+      }
+      if (parts.length === 1) return one(text);
+      const row = parseRow(text, rules, SHIM_LIMITS.stock.max);
+      if (row.length < 2) return one(text);
+      return {
+        value: row.map(({ entry }) => ({ thickness: entry, count: 1 })),
+        said: row.map(({ base }) => saySmall(base, system)).join(', '),
+      };
     };
   });
 
@@ -234,13 +265,18 @@ export class ShimBoxEditor {
   }
 
   /** A thickness that is there already gets more of it. */
-  protected add({ thickness, count }: { thickness: Entry; count: number }): void {
-    const same = ({ thickness: other }: { thickness: Entry }): boolean =>
-      Math.abs(entryBase(other) - entryBase(thickness)) < 1e-6;
+  protected add(more: readonly Piece[]): void {
+    const apart = (a: Entry, b: Entry): number => Math.abs(entryBase(a) - entryBase(b));
     this.edit((pieces) =>
-      pieces.some(same)
-        ? pieces.map((piece) => (same(piece) ? { ...piece, count: piece.count + count } : piece))
-        : [...pieces, { thickness, count, origin: 'not-said' }],
+      more.reduce<ShimBox['pieces']>(
+        (now, { thickness, count }) =>
+          now.some((piece) => apart(piece.thickness, thickness) < 1e-6)
+            ? now.map((piece) =>
+                apart(piece.thickness, thickness) < 1e-6 ? { ...piece, count: piece.count + count } : piece,
+              )
+            : [...now, { thickness, count, origin: 'not-said' as const }],
+        pieces,
+      ),
     );
   }
 }

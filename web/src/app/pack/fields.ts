@@ -48,6 +48,6 @@ export const FIELDS: readonly FieldFind[] = [
   ['pack', 'wrench', 'Turning torque, both wheels free', 'turning-entry'],
   ['pack', 'wrench', 'Read at the', 'turning-at'],
   ['pack', 'wrench', 'How is it held while you turn one wheel?', 'hold'],
-  ['pack', 'measure', 'All 6 steels, alike', 'measure-all-eared'],
-  ['pack', 'measure', 'All 8 frictions, alike', 'measure-all-splined'],
+  ['pack', 'measure', 'All 6 steels, alike or in a row', 'measure-all-eared'],
+  ['pack', 'measure', 'All 8 frictions, alike or in a row', 'measure-all-splined'],
 ];

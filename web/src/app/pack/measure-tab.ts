@@ -75,6 +75,7 @@ export const INSTRUMENTS = ['Micrometer', 'Caliper', 'Depth gauge', 'Feeler gaug
             [wanted]="kind.wanted"
             [placeholder]="kind.placeholder"
             [enterOnly]="true"
+            [row]="kind.rows.length"
             (taken)="writeAll(kind.rows, $event)"
           />
         }
@@ -203,7 +204,7 @@ export class MeasureTab {
         {
           kind,
           rows: of,
-          label: `All ${open.length} ${kind === 'eared' ? 'steels' : 'frictions'}, alike`,
+          label: `All ${open.length} ${kind === 'eared' ? 'steels' : 'frictions'}, alike or in a row`,
           range: first.kind.range,
           plausible: this.usual(first),
           wanted: first.wanted,
@@ -213,9 +214,13 @@ export class MeasureTab {
     });
   });
 
-  /** A reading of its own for each piece. */
-  protected writeAll(rows: readonly Row[], { entry }: TakenEntry): void {
-    for (const { subject } of rows) this.bench.record(subject, entry, this.instrument());
+  /** A reading of its own for each piece: the same for all, or a row of them in the order in which they lie. */
+  protected writeAll(rows: readonly Row[], { entry, row }: TakenEntry): void {
+    const values = row ?? rows.map(() => entry);
+    values.forEach((value, i) => {
+      const piece = rows[i];
+      if (piece) this.bench.record(piece.subject, value, this.instrument());
+    });
   }
 
   private rows(packs: PackState, side: Side): Row[] {

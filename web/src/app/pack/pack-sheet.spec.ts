@@ -90,11 +90,24 @@ describe('the pack sheet', () => {
   it('what is measured alike is typed once and written for each', async () => {
     const bench = openBench(undefined, []);
     const screen = await Screen.of(PackSheet, { tab: 'measure' });
-    await screen.type('All 4 frictions, alike', '1.99 mm');
+    await screen.type('All 4 frictions, alike or in a row', '1.99 mm');
     const written = readings(bench.ledger());
     expect(written.length).toBe(4);
     expect(new Set(written.map(({ subject }) => JSON.stringify(subject))).size).toBe(4);
     expect(screen.text).not.toContain('All 4 frictions');
+  });
+
+  it('a row that is typed is a reading of its own for each piece, in the order in which they lie', async () => {
+    const bench = openBench(undefined, []);
+    const screen = await Screen.of(PackSheet, { tab: 'measure' });
+    const field = 'All 4 frictions, alike or in a row';
+    await screen.type(field, '1.99 1.98 mm 1.97 2.00');
+    const values = readings(bench.ledger()).map(({ value }) => (value.of === 'number' ? value.entries[0]?.typed : ''));
+    expect(values.join()).toBe('1.99,1.98 mm,1.97,2.00');
+    const before = bench.ledger().length;
+    await screen.type('All 6 steels, alike or in a row', '1 2 3 4 5 6 7 mm');
+    expect(screen.said('All 6 steels, alike or in a row')).toContain('too many');
+    expect(bench.ledger().length).toBe(before);
   });
 
   it('turns a spring round and takes its sizes', async () => {

@@ -59,6 +59,8 @@ export class EngineSheet {
   protected readonly rpmRange: NumberRange = { min: 1, max: LIMITS.rpm.max, unit: 'rpm' };
   protected readonly curveRpm: NumberRange = { min: 0, max: LIMITS.rpm.max, unit: 'rpm' };
   protected readonly curveTorque: NumberRange = { min: 0, max: 20000, unit: 'N·m' };
+  /** Asked about beyond: an engine speed in thousands. */
+  protected readonly usualRpm = [400, 25_000] as const;
   protected readonly launchRange: NumberRange = { min: 0, max: LIMITS.rpm.max, unit: 'rpm' };
   protected readonly timeRange = VEHICLE_LIMITS.shiftTimeS;
   protected readonly multiplyRange = VEHICLE_LIMITS.torqueRatio;
@@ -204,23 +206,25 @@ export class EngineSheet {
           `${ratios.length} ratios from gear ${from + 1} on are too many.`,
           `up to ${MOST_GEARS} gears`,
         );
-      this.editGears((gears) => {
-        ratios.forEach((ratio, i) => {
-          const gear = gears[from + i];
-          if (gear) gear.ratio = ratio;
-          else gears.push({ name: String(gears.length + 1), ratio });
-        });
-      });
+      this.fillGears(from, ratios);
     } catch (error) {
       if (!(error instanceof InputError)) throw error;
       this.bench.refuse(error);
     }
   }
 
-  protected setGear(index: number, { entry }: TakenEntry): void {
+  /** One ratio, or a row of them: this gear and those after it, and more gears where there are more. */
+  protected setGear(index: number, { entry, row }: TakenEntry): void {
+    this.fillGears(index, row ?? [entry]);
+  }
+
+  private fillGears(from: number, ratios: readonly Entry[]): void {
     this.editGears((gears) => {
-      const gear = gears[index];
-      if (gear) gear.ratio = entry;
+      ratios.forEach((ratio, i) => {
+        const gear = gears[from + i];
+        if (gear) gear.ratio = ratio;
+        else gears.push({ name: String(gears.length + 1), ratio });
+      });
     });
   }
 

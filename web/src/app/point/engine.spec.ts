@@ -222,6 +222,21 @@ describe('the torque chart', () => {
     expect(end('power')).toBeCloseTo(100, 2);
   });
 
+  it('ratios typed in a row fill this gear and those after it; an engine speed in thousands is asked about', async () => {
+    const bench = openBench();
+    const screen = await Screen.of(EngineSheet);
+    const ratios = () => bench.build()?.gearbox.gears.map(({ ratio }) => ratio.value);
+    const before = ratios() ?? [];
+    await screen.type('Gear 2', '2,11 1,52 1,14');
+    expect(ratios()).toEqual([...before.slice(0, 1), 2.11, 1.52, 1.14, ...before.slice(4)]);
+    bench.undo();
+    expect(ratios()).toEqual(before);
+    const limit = bench.build()?.engine.limitRpm;
+    await screen.type('Limiter', '5.4 rpm');
+    expect(screen.said('Limiter')).toContain('far from what this usually is');
+    expect(bench.build()?.engine.limitRpm).toBe(limit);
+  });
+
   it('six ratios pasted into the first field fill six, and more gears where there are more', async () => {
     const bench = openBench();
     const screen = await Screen.of(EngineSheet);

@@ -6,6 +6,7 @@ import {
   entryText,
   parseEntry,
   parseLeast,
+  parseRow,
   say,
   saySmall,
   unitLabel,
@@ -25,6 +26,8 @@ export interface TakenEntry {
   readonly base: number;
   /** All readings, where several were and this is the least. */
   readonly several?: readonly Entry[];
+  /** All of a row that was typed at once, this one first. */
+  readonly row?: readonly Entry[];
 }
 
 /** The measuring field used everywhere: takes either system, shows what it understood in both, and how far off it is. */
@@ -84,6 +87,8 @@ export class EntryField {
   /** Takes several readings apart by semicolons; the least counts. */
   readonly several = input(false);
   readonly compact = input(false);
+  /** So many values may be typed in a row: this one and those after it. */
+  readonly row = input(1);
   /** The word of the label that is explained at the place. */
   readonly term = input<TermName | null>(null);
   readonly taken = output<TakenEntry>();
@@ -143,8 +148,20 @@ export class EntryField {
       ...(scale ? { scale } : {}),
     };
     const optional = this.optional();
+    const row = this.row();
     return (text: string): Understood<TakenEntry | null> => {
       if (optional && text.trim() === '') return { value: null, said: 'none' };
+      if (row > 1) {
+        const all = parseRow(text, rules, row);
+        const [first] = all;
+        const odd = all.map((one) => this.ask(one.base)).find((why) => why !== null);
+        if (first && all.length > 1)
+          return {
+            ...(odd ? { ask: odd } : {}),
+            value: { entry: first.entry, base: first.base, row: all.map((one) => one.entry) },
+            said: `${all.length} in a row: ${all.map(({ entry: one }) => this.withUnit(one)).join(', ')}`,
+          };
+      }
       const { entry, base, note, all, doubt } = (several ? parseLeast : parseEntry)(text, rules);
       const value = { entry, base, ...(all ? { several: all } : {}) };
       const said = [this.inBoth(base), note].filter(Boolean).join('; ');

@@ -71,6 +71,7 @@ import { Bench } from '../state/bench';
       white-space: nowrap;
     }
     .ring {
+      flex: none;
       align-self: center;
       width: 11px;
       height: 11px;
@@ -91,6 +92,17 @@ import { Bench } from '../state/bench';
     }
     :host(.small) .unit {
       font-size: var(--text-xs);
+    }
+    /* Label and number on one line, where the sheet needs its room. */
+    :host(.line) button {
+      flex-direction: row;
+      flex-wrap: wrap;
+      align-items: baseline;
+      justify-content: flex-start;
+      gap: 0 8px;
+    }
+    :host(.line) .number {
+      font-size: var(--text-l);
     }
     :host(.tight) .unit {
       display: none;

@@ -14,11 +14,25 @@ export function pairReader(label: string): (text: string) => Understood<ToothPai
   };
 }
 
-/** Reads several of them, apart by commas, semicolons or blanks: `41/11, 43/11`. */
-export function pairsReader(label: string, most = 60): (text: string) => Understood<readonly ToothPair[]> {
-  const one = pairReader(label);
+/**
+ * Reads several of them, apart by commas, semicolons or blanks: `41/11, 43/11`; and a ratio, `3.73`, where `pairOf` knows the teeth that
+ * make it.
+ */
+export function pairsReader(
+  label: string,
+  most = 60,
+  pairOf?: (ratio: number) => ToothPair,
+): (text: string) => Understood<readonly ToothPair[]> {
+  const teeth = pairReader(label);
+  const one = (text: string): Understood<ToothPair> => {
+    const ratio = /[/:]/.test(text) ? undefined : numberReadings(text.trim())[0];
+    if (pairOf === undefined || ratio === undefined) return teeth(text);
+    if (ratio < 1 || ratio > 20) throw new InputError(label, `${label}: ${text.trim()} is no final drive.`, '1 to 20');
+    const pair = pairOf(ratio);
+    return { value: pair, said: `${pair.ring}/${pair.pinion} ${toothPair(pair).ratio.toFixed(3)}` };
+  };
   return (text) => {
-    const parts = text.split(/[,;]\s*|\s+(?=\d+\s*[/:])/).filter((part) => part.trim() !== '');
+    const parts = text.split(/;\s*|,\s+|,(?=\d+\s*[/:])|(?<![/:])\s+(?=\d)/).filter((part) => part.trim() !== '');
     if (parts.length === 0) one(text);
     if (parts.length > most)
       throw new InputError(label, `${label}: ${parts.length} are too many.`, `${most} more at most`);

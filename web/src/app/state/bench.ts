@@ -42,8 +42,6 @@ export class Bench {
   private readonly sound = inject(Sound);
   private readonly shop = inject(ShopSetUps);
   private readonly settings = inject(ShopSettings).settings;
-  /** What separates decimals in this shop; undefined: by plausibility. */
-  readonly decimal = computed(() => this.settings().decimal ?? undefined);
   /** In development and in tests a mistake is thrown; for a builder it becomes a finding and the rest stands. */
   private readonly deriver = new BuildDeriver(!isDevMode());
 
@@ -51,6 +49,9 @@ export class Bench {
   readonly ledger = this.store.selectSignal(editorFeature.selectLedger);
   readonly system = this.store.selectSignal(uiFeature.selectSystem);
   readonly who = this.store.selectSignal(uiFeature.selectWho);
+  private readonly ownSign = this.store.selectSignal(uiFeature.selectDecimal);
+  /** What separates decimals: as the shop says, else this device; undefined: by plausibility. */
+  readonly decimal = computed(() => this.settings().decimal ?? this.ownSign() ?? undefined);
   private readonly chosenAxle = this.store.selectSignal(uiFeature.selectAxle);
   private readonly id = this.store.selectSignal(editorFeature.selectId);
   private readonly present = this.store.selectSignal(editorFeature.selectPresent);

@@ -348,8 +348,8 @@ export const signOutbox = createEffect(
 export const keepUi = createEffect(
   (store = inject(Store)) =>
     store.select(uiFeature.selectUiState).pipe(
-      map(({ system, night, findingsOpen, elsewhereOpen, sound, who }) =>
-        JSON.stringify({ system, night, findingsOpen, elsewhereOpen, sound, who }),
+      map(({ system, night, findingsOpen, elsewhereOpen, sound, decimal, asked, who }) =>
+        JSON.stringify({ system, night, findingsOpen, elsewhereOpen, sound, decimal, asked, who }),
       ),
       distinctUntilChanged(),
       tap((text) => {

@@ -1,4 +1,4 @@
-import { cutText, type UnitSystem } from '@hot-spline/core';
+import { DECIMAL_SIGNS, cutText, type DecimalSign, type UnitSystem } from '@hot-spline/core';
 import type { AxleName } from '@hot-spline/model';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import { deviceStore } from '../base/device-store';
@@ -16,6 +16,10 @@ export interface UiState {
   /** Id of the figure whose working is open. */
   readonly working: string | null;
   readonly keysOpen: boolean;
+  /** What separates decimals on this device where the shop has not said it; null: by plausibility. */
+  readonly decimal: DecimalSign | null;
+  /** Whether units and decimal sign were shown to somebody once. */
+  readonly asked: boolean;
   /** Who works on this device; stamped on every write. Empty while nobody has said. */
   readonly who: string;
 }
@@ -29,6 +33,15 @@ const INCHES = /-(US|LR|MM)\b/i;
 export const unitsOf = (language: string): UnitSystem =>
   INCHES.test(language) || language === 'en' ? 'inch' : 'metric';
 
+/**
+ * Decimal sign of whoever has chosen none: a comma where the language of the browser writes one. Where it writes a point nothing is
+ * assumed: many who work in English write a comma.
+ */
+export const signOf = (language: string): DecimalSign | null =>
+  new Intl.NumberFormat(language).formatToParts(1.5).some(({ type, value }) => type === 'decimal' && value === ',')
+    ? 'comma'
+    : null;
+
 /** What the builder chose before, on this machine; whatever is not readable is left at its default. */
 export function storedUi(text: string | null, prefersNight: boolean, language = 'en-US'): UiState {
   const defaults: UiState = {
@@ -37,6 +50,8 @@ export function storedUi(text: string | null, prefersNight: boolean, language = 
     findingsOpen: true,
     elsewhereOpen: false,
     sound: false,
+    decimal: signOf(language),
+    asked: false,
     axle: 'rear',
     working: null,
     keysOpen: false,
@@ -56,6 +71,10 @@ export function storedUi(text: string | null, prefersNight: boolean, language = 
     findingsOpen: stored.findingsOpen !== false,
     elsewhereOpen: stored.elsewhereOpen === true,
     sound: stored.sound === true,
+    decimal:
+      DECIMAL_SIGNS.find((sign) => sign === stored.decimal) ?? (stored.decimal === null ? null : defaults.decimal),
+    // A device that chose something before is not asked any more.
+    asked: stored.asked !== false,
     who: typeof stored.who === 'string' ? cutText(stored.who, 60) : '',
   };
 }
@@ -64,6 +83,8 @@ export const uiActions = createActionGroup({
   source: 'Interface',
   events: {
     systemChosen: props<{ system: UnitSystem }>(),
+    decimalChosen: props<{ decimal: DecimalSign | null }>(),
+    asked: emptyProps(),
     unitsFlipped: emptyProps(),
     themeFlipped: emptyProps(),
     findingsFlipped: emptyProps(),
@@ -84,6 +105,8 @@ export const uiFeature = createFeature({
   reducer: createReducer<UiState>(
     storedUi(deviceStore.get(UI_KEY), matchMedia('(prefers-color-scheme: dark)').matches, navigator.language),
     on(uiActions.systemChosen, (state, { system }) => ({ ...state, system })),
+    on(uiActions.decimalChosen, (state, { decimal }) => ({ ...state, decimal })),
+    on(uiActions.asked, (state) => ({ ...state, asked: true })),
     on(uiActions.unitsFlipped, (state) => ({ ...state, system: other(state.system) })),
     on(uiActions.themeFlipped, (state) => ({ ...state, night: !state.night })),
     on(uiActions.findingsFlipped, (state) => ({ ...state, findingsOpen: !state.findingsOpen })),

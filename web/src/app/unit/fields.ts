@@ -16,4 +16,8 @@ export const FIELDS: readonly FieldFind[] = [
   ['unit', 'unit', 'Overrun ramp', 'overrun-ramp'],
   ['unit', 'unit', 'Pin radius', 'pin-radius'],
   ['unit', 'unit', 'Ramp friction', 'ramp-friction'],
+  ['unit', 'tune', 'Where in the turn', 'met-where-pushes-wide'],
+  ['unit', 'tune', 'Where in the turn it spins', 'met-where-one-wheel-spins'],
+  ['unit', 'tune', 'Where in the turn it drags', 'met-where-drags-in-turns'],
+  ['unit', 'tune', 'Which wheel', 'met-wheel-one-wheel-spins'],
 ];

@@ -1,17 +1,23 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { entryBase, formatIn, saySmall, type UnitSystem } from '@hot-spline/core';
+import { entryBase, formatIn, say, saySmall, type UnitSystem } from '@hot-spline/core';
 import {
+  MET_WHERE,
+  OF_A_WHEEL,
   WISHES,
   packContext,
   tuneFor,
   type Advice,
   type Behaviour,
   type Complaint,
+  type SideEffect,
   type TuneChange,
+  type Wheel,
+  type Where,
 } from '@hot-spline/model';
 import { COMPLAINT_OPTIONS } from '../identity/words';
 import { attempt } from '../shared/attempt';
+import { Choice } from '../shared/choice';
 import { Toggles } from '../shared/toggles';
 import { Bench } from '../state/bench';
 
@@ -26,10 +32,14 @@ function changeWords(change: TuneChange, system: UnitSystem): string {
       return `drive ramp ${change.from.value}° → ${change.to.value}°`;
     case 'overrun-ramp':
       return `overrun ramp ${change.from.value}° → ${change.to.value}°`;
+    case 'overrun-ramp-alone':
+      return `overrun side alone ${change.from.value}° → ${change.to.value}°: a 1½-way then`;
+    case 'shim-side':
+      return `${saySmall(Math.abs(change.moreMm), system)} ${change.moreMm > 0 ? 'more' : 'less'} shim on the ${change.side} alone`;
     case 'action':
       return `${ACTIONS[change.from]} → ${ACTIONS[change.to]}`;
     case 'shim':
-      return `${saySmall(change.moreMm, system)} ${change.moreMm > 0 ? 'more' : 'less'} shim a side`;
+      return `${saySmall(Math.abs(change.moreMm), system)} ${change.moreMm > 0 ? 'more' : 'less'} shim a side`;
     case 'order':
       return `plates laid for ${change.to} interfaces, now ${change.from}`;
     case 'additive':
@@ -37,10 +47,38 @@ function changeWords(change: TuneChange, system: UnitSystem): string {
   }
 }
 
+/** What a step does that nobody asked for; common practice, no published source. */
+const BESIDES: Readonly<Record<SideEffect, string>> = {
+  'drive-more': 'more lock under power: pushes wider on the throttle',
+  'drive-less': 'less lock under power: the inside wheel spins sooner',
+  'overrun-more': 'more lock on overrun: steadier on the lift, slower to turn in',
+  'overrun-less': 'less lock on overrun: turns in sooner, looser on the lift',
+  'breakaway-more': 'stiffer at walking pace, the tyres scrub',
+  'breakaway-less': 'holds less with a wheel in the air',
+  'apart-more': 'the packs hold farther apart: it pulls to one side',
+  'new-ring': 'new pressure rings, or the ramps cut',
+  'springs-flatter': 'the springs stand flatter and tire sooner',
+  'fewer-plates-heat': 'the same heat on fewer faces',
+  'additive-fades': 'goes with the oil: every oil change is a change of friction',
+  'no-overrun': 'nothing holds on the lift: each rear wheel brakes for itself',
+};
+const WHERE_OPTIONS = [
+  { value: '', label: 'not said' },
+  { value: 'entry', label: 'turning in, off the throttle' },
+  { value: 'middle', label: 'through the middle' },
+  { value: 'exit', label: 'coming out, on the throttle' },
+] as const;
+const WHEEL_OPTIONS = [
+  { value: '', label: 'not said' },
+  { value: 'inside', label: 'the inside one' },
+  { value: 'left', label: 'the left, always' },
+  { value: 'right', label: 'the right, always' },
+] as const;
+
 /** From what the driver says to single steps, each with what it does computed for this unit. */
 @Component({
   selector: 'hs-tune-tab',
-  imports: [RouterLink, Toggles],
+  imports: [Choice, RouterLink, Toggles],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <hs-toggles
@@ -59,7 +97,32 @@ function changeWords(change: TuneChange, system: UnitSystem): string {
     }
     @for (group of groups(); track group.complaint) {
       <section [attr.aria-label]="group.name" [id]="'complaint-' + group.complaint" tabindex="-1">
-        <h3>{{ group.name }}</h3>
+        <div class="met">
+          <h3>{{ group.name }}</h3>
+          @if (group.asksWhere) {
+            <hs-choice
+              [name]="'met-where-' + group.complaint"
+              label="Where in the turn"
+              [of]="group.name"
+              [options]="whereOptions"
+              [value]="group.where"
+              (chosen)="setMet(group.complaint, { where: $event || null })"
+            />
+          }
+          @if (group.asksWheel) {
+            <hs-choice
+              [name]="'met-wheel-' + group.complaint"
+              label="Which wheel"
+              [of]="group.name"
+              [options]="wheelOptions"
+              [value]="group.wheel"
+              (chosen)="setMet(group.complaint, { wheel: $event || null })"
+            />
+          }
+        </div>
+        @if (group.apart) {
+          <p>{{ group.apart }}</p>
+        }
         <div class="scroll">
           <table class="table">
             <thead>
@@ -74,27 +137,36 @@ function changeWords(change: TuneChange, system: UnitSystem): string {
             <tbody>
               @for (row of group.rows; track row.words) {
                 <tr>
-                  <th scope="row">{{ row.words }}</th>
+                  <th scope="row">
+                    <span class="words">{{ row.words }}</span>
+                    @if (row.besides) {
+                      <span class="soft besides">Besides: {{ row.besides }}</span>
+                    }
+                  </th>
                   @for (cell of row.cells; track $index) {
                     <td [class.moved]="cell.moved">
                       <span class="soft mono">{{ cell.before }}</span> <span class="mono">{{ cell.after }}</span>
                     </td>
                   }
                   <td>
-                    <button
-                      type="button"
-                      class="quiet"
-                      [class.go]="$first"
-                      [attr.aria-label]="row.act + ': ' + row.words"
-                      (click)="take(group.complaint, $index)"
-                    >
-                      {{ row.act }}
-                    </button>
+                    @if (row.act === '') {
+                      <a [routerLink]="['../pack']" [queryParams]="{ tab: 'shims' }">Shims</a>
+                    } @else {
+                      <button
+                        type="button"
+                        class="quiet"
+                        [class.go]="$first"
+                        [attr.aria-label]="row.act + ': ' + row.words"
+                        (click)="take(group.complaint, $index)"
+                      >
+                        {{ row.act }}
+                      </button>
+                    }
                   </td>
                 </tr>
               } @empty {
                 <tr>
-                  <td colspan="5">No single step serves it without locking the unit solid.</td>
+                  <td colspan="5">{{ group.nothing }}</td>
                 </tr>
               }
             </tbody>
@@ -123,8 +195,21 @@ function changeWords(change: TuneChange, system: UnitSystem): string {
       font-size: var(--text-m);
     }
     h3::first-letter,
-    th::first-letter {
+    .words::first-letter {
       text-transform: uppercase;
+    }
+    .met {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 6px 16px;
+      align-items: end;
+      margin-bottom: 4px;
+    }
+    .besides {
+      display: block;
+      font-size: var(--text-s);
+      font-weight: 400;
+      line-height: 1.35;
     }
     table {
       min-width: 560px;
@@ -176,6 +261,23 @@ export class TuneTab {
   protected readonly complaints = computed(() =>
     (this.bench.build()?.brief.complaints ?? []).filter((complaint) => WISHES[complaint]),
   );
+  protected readonly whereOptions = WHERE_OPTIONS;
+  protected readonly wheelOptions = WHEEL_OPTIONS;
+
+  /** Where the driver meets it, and at which wheel. */
+  private met(complaint: Complaint): { wheel: Wheel | null; where: Where | null } {
+    const said = this.bench.build()?.brief.complaintAt.find((one) => one.complaint === complaint);
+    return { wheel: said?.wheel ?? null, where: said?.where ?? null };
+  }
+
+  protected setMet(complaint: Complaint, change: { wheel?: Wheel | null; where?: Where | null }): void {
+    const now = this.met(complaint);
+    this.bench.change((draft) => {
+      const others = draft.brief.complaintAt.filter((one) => one.complaint !== complaint);
+      draft.brief.complaintAt = [...others, { complaint, ...now, ...change }];
+    });
+  }
+
   protected readonly torqueUnit = computed(() => formatIn(0, 'torque', this.bench.system()).unit);
   private readonly attempt = attempt(() => {
     const plate = this.plate();
@@ -188,7 +290,7 @@ export class TuneTab {
     return new Map(
       this.complaints().map((complaint): [Complaint, Advice[]] => [
         complaint,
-        tuneFor(complaint, plate, this.bench.axleName(), tuning).slice(0, SHOWN),
+        tuneFor(complaint, plate, this.bench.axleName(), tuning, this.met(complaint)).slice(0, SHOWN),
       ]),
     );
   });
@@ -203,16 +305,47 @@ export class TuneTab {
       after: words(after[key]),
       moved: words(before[key]) !== words(after[key]),
     });
+    const packs = this.bench.derived()?.axles[this.bench.axleName()]?.pack;
     return [...(this.attempt.value() ?? [])].map(([complaint, list]) => ({
       complaint,
+      ...this.asks(complaint),
+      apart: packs ? this.apartWords(complaint, packs.left.breakawayNm, packs.right.breakawayNm) : '',
+      nothing:
+        this.sideOf(complaint) === null
+          ? 'No single step serves it without locking the unit solid.'
+          : 'The packs hold alike: no step of the unit serves one side. Look at that side’s shaft, tyre, spring and corner weight.',
       name: COMPLAINT_OPTIONS.find(({ value }) => value === complaint)?.label ?? complaint,
       rows: list.map((one) => ({
         words: changeWords(one.change, system),
         cells: [cell('drive', lock, one), cell('overrun', lock, one), cell('breakaway', torque, one)],
-        act: one.change.kind === 'shim' ? 'Aim for it' : 'Take it',
+        besides: one.besides.map((effect) => BESIDES[effect]).join('; '),
+        act: one.change.kind === 'shim-side' ? '' : one.change.kind === 'shim' ? 'Aim for it' : 'Take it',
       })),
     }));
   });
+
+  private asks(complaint: Complaint) {
+    const { wheel, where } = this.met(complaint);
+    return {
+      asksWhere: MET_WHERE.includes(complaint),
+      asksWheel: OF_A_WHEEL.includes(complaint),
+      where: where ?? ('' as const),
+      wheel: wheel ?? ('' as const),
+    };
+  }
+
+  /** The side that a complaint is of always; null where it is of none. */
+  private sideOf(complaint: Complaint): 'left' | 'right' | null {
+    const { wheel } = this.met(complaint);
+    return OF_A_WHEEL.includes(complaint) && (wheel === 'left' || wheel === 'right') ? wheel : null;
+  }
+
+  private apartWords(complaint: Complaint, leftNm: number, rightNm: number): string {
+    const side = this.sideOf(complaint);
+    if (side === null) return '';
+    const torque = (nm: number): string => say(nm, 'torque', this.bench.system());
+    return `Always the ${side} wheel: the left pack holds ${torque(leftNm)}, the right ${torque(rightNm)}.`;
+  }
 
   protected setComplaints(chosen: Complaint[]): void {
     this.bench.change((draft) => {

@@ -297,6 +297,24 @@ describe('tuning', () => {
     expect(plateOf(bench).driveRamp.value).toBe(50);
   });
 
+  it('asks where in the turn and which wheel; one side always is of the packs, and each step says what it does besides', async () => {
+    const build = plateBuild();
+    build.brief.complaints = ['pushes-wide', 'one-wheel-spins', 'chatters'];
+    const bench = openBench(build);
+    const screen = await Screen.of(TuneTab);
+    expect(screen.text).toContain('goes with the oil');
+    await screen.choose('Where in the turn , pushes wide', 'middle');
+    expect(bench.build()?.brief.complaintAt).toEqual([{ complaint: 'pushes-wide', wheel: null, where: 'middle' }]);
+    expect(screen.find('#complaint-pushes-wide tbody tr').textContent).toMatch(/shim|interfaces/);
+    await screen.choose('Which wheel , one wheel spins', 'left');
+    expect(screen.find('#complaint-one-wheel-spins').textContent).toMatch(
+      /Always the left wheel: the left pack holds .*, the right .*\./,
+    );
+    bench.undo();
+    bench.undo();
+    expect(bench.build()?.brief.complaintAt).toEqual([]);
+  });
+
   it('keeps complaints that are not the unit’s', async () => {
     const build = plateBuild();
     build.brief.complaints = ['whines', 'chatters'];
