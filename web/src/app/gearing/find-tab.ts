@@ -1,30 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import {
-  LEVEL,
-  entryBase,
-  findFinals,
-  formatIn,
-  say,
-  type BillItem,
-  type FindFigures,
-  type FoundFinal,
-} from '@hot-spline/core';
-import {
-  changeWords,
-  finishName,
-  goalOf,
-  limitWords,
-  limitsOf,
-  findProblemOf,
-  findStandIns,
-  reasonWords,
-  scoreWords,
-} from '@hot-spline/model';
-import { GOAL_OPTIONS } from '../identity/words';
+import { LEVEL, findFinals, formatIn, say, type BillItem, type FindFigures, type FoundFinal } from '@hot-spline/core';
+import { changeWords, goalOf, limitsOf, findProblemOf, findStandIns, reasonWords, scoreWords } from '@hot-spline/model';
 import { attempt } from '../shared/attempt';
 import { VerdictMark } from '../shared/verdict';
 import { Bench } from '../state/bench';
+import { goalWords } from './goal-words';
 import { FrontPicture, type FrontAxis } from './front-picture';
 import { ShopSettings } from '../state/shop-settings';
 
@@ -246,18 +227,7 @@ export class FindTab {
   protected readonly full = computed(() => (this.bench.build()?.candidates.length ?? 0) >= 4);
   protected readonly goalText = computed(() => {
     const build = this.bench.build();
-    if (!build) return '';
-    const goal = goalOf(build);
-    const name = GOAL_OPTIONS.find(({ value }) => value === goal.kind)?.label.toLowerCase() ?? '';
-    const window = 'lowRpm' in goal ? `, ${goal.lowRpm} to ${goal.highRpm} rpm` : '';
-    const where =
-      goal.kind === 'cruise'
-        ? `, ${say(entryBase(build.cruiseSpeed), 'speed', this.bench.system(), 0)}`
-        : goal.kind === 'crawl'
-          ? `, ${goal.ratio.toFixed(0)} to 1`
-          : `, ${finishName(build.brief.distance)}`;
-    const beside = limitWords(limitsOf(build), this.bench.system());
-    return `${name}${where}${window}${beside === '' ? '' : `; ${beside}`}`;
+    return build ? goalWords(build, this.bench.system()) : '';
   });
   protected readonly from = computed(() => {
     const identity = this.bench.axle()?.identity;

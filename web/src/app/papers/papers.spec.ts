@@ -252,6 +252,36 @@ describe('papers', () => {
     expect(made({ svg: '<path d="M a/b"/>' })).toEqual({ svg: '<path d="M a/b"/>' });
   });
 
+  it('what a customer is shown before the job is one page each, with what was computed on it', async () => {
+    const build = plateBuild();
+    build.candidates = [
+      { ring: 37, pinion: 10 },
+      { ring: 31, pinion: 10 },
+      { ring: 43, pinion: 9 },
+      { ring: 47, pinion: 10 },
+    ];
+    build.assumed = [];
+    for (const systems of [['metric'], ['metric', 'inch']] as const)
+      for (const [name, ...told] of [
+        ['units-side-by-side', 'Split grip', '(in the axle)', 'not driven'],
+        ['final-drives', '37/10', '(in it)', 'Top speed', 'level'],
+        ['run', '37/10', '(in it)', 'with the driver', 'not driven'],
+      ] as const) {
+        const document = paperOf(name).make(inputOf(build, [], { systems }));
+        const text = JSON.stringify(document.content);
+        for (const one of told) expect(text).withContext(name).toContain(one);
+        expect(text).not.toContain('NaN');
+        const pdf = new TextDecoder('latin1').decode(await (await pdfOf(document)).arrayBuffer());
+        expect(pdf.match(/\/Type\s*\/Page[^s]/g)?.length)
+          .withContext(name)
+          .toBe(1);
+      }
+    // A car that can't be worked out has a sentence on the paper, and no table.
+    build.road.grade = entryOf(100, '%');
+    for (const name of ['final-drives', 'run'])
+      expect(JSON.stringify(paperOf(name).make(inputOf(build)).content)).toMatch(/No (final drive|run) can be/);
+  });
+
   // Laid out by the package itself: what comes out is a PDF, with as many pages as the readings need.
   it('become a PDF with 1, 40 and 400 readings', async () => {
     for (const [count, least, most] of [

@@ -8,7 +8,6 @@ import {
   formatIn,
   roadRun,
   say,
-  unitLabel,
   type Entry,
   type Run,
 } from '@hot-spline/core';
@@ -24,15 +23,8 @@ import { Choice } from '../shared/choice';
 import { DASHES } from '../gearing/fan-chart';
 import { Bench } from '../state/bench';
 import { uiFeature } from '../state/ui';
+import { markName } from './marks';
 import { runOption } from './run-chart';
-
-const MARK_NAMES: readonly [number, string][] = [
-  [18.288, '60 ft'],
-  [100.584, '330 ft'],
-  [201.168, '⅛ mile'],
-  [304.8, '1000 ft'],
-  [402.336, '¼ mile'],
-];
 
 interface Row {
   readonly label: string;
@@ -101,13 +93,7 @@ export class RoadSheet {
       : runOption({ lines, along: this.along(), system: this.bench.system(), colours: chartColours() });
   });
   protected readonly marks = computed(() =>
-    (this.lines()[0]?.run.marks ?? []).map(({ distanceM }) => {
-      const name = MARK_NAMES.find(([mark]) => Math.abs(mark - distanceM) < 1e-6)?.[1];
-      // A metric shop reads the same marks in metres.
-      if (name && this.bench.system() === 'inch') return name;
-      const { text, unit } = formatIn(distanceM, 'distance', this.bench.system());
-      return `${text} ${unitLabel(unit)}`;
-    }),
+    (this.lines()[0]?.run.marks ?? []).map(({ distanceM }) => markName(distanceM, this.bench.system())),
   );
   protected readonly gearNames = computed(() => this.bench.build()?.gearbox.gears.map((gear) => gear.name) ?? []);
   protected readonly speedName = computed(() => (this.bench.system() === 'inch' ? 'mph' : 'km/h'));

@@ -1,28 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
-import {
-  SITUATIONS,
-  compareUnit,
-  entryBase,
-  formatIn,
-  factsOf,
-  type CompareResult,
-  type SituationName,
-} from '@hot-spline/core';
+import { SITUATIONS, entryBase, formatIn, type CompareResult } from '@hot-spline/core';
 import {
   CRITERIA,
   CRITERION_WORDS,
   UNIT_TYPE_WORDS,
   USE_WEIGHTS,
   axleShares,
-  comparedGround,
   comparedSettings,
-  comparedUnits,
   mostArriving,
   rankUnits,
   speaks,
   assumedOfType,
   unitAs,
-  type ComparedUnit,
   type Criterion,
   type CriterionWeights,
   type Unit,
@@ -34,18 +23,10 @@ import { Choice } from '../shared/choice';
 import { TermButton } from '../shared/term-button';
 import { Bench } from '../state/bench';
 import { Library } from '../state/library';
+import { SITUATION_NAMES, arrivesNm, compareAll, mostTurnG, type ComparedRow } from './compared';
 import { CompareHead } from './compare-head';
 import { CompareWheels } from './compare-wheels';
 
-const NAMES: Readonly<Record<SituationName, string>> = {
-  'split-grip': 'Split grip',
-  'wheel-in-air': 'Wheel in the air',
-  'wheel-in-air-braked': 'In the air, brake dabbed',
-  'corner-exit': 'Corner exit',
-  'overrun-into-corner': 'Overrun into a corner',
-  'drift-transition': 'Drift transition',
-  'crossed-axle': 'Crossed axle',
-};
 const SLIPS: Readonly<Record<CompareResult['slips'], string>> = {
   none: '',
   left: 'left slides',
@@ -66,8 +47,8 @@ export class CompareTab {
   private readonly library = inject(Library);
   private readonly messages = inject(MessageService);
   protected readonly situations = SITUATIONS;
-  protected readonly names = NAMES;
-  protected readonly situationNames = SITUATIONS.map((name) => NAMES[name]);
+  protected readonly names = SITUATION_NAMES;
+  protected readonly situationNames = SITUATIONS.map((name) => SITUATION_NAMES[name]);
 
   protected readonly views = [
     { value: 'rank' as const, label: 'what the use wants' },
@@ -77,11 +58,8 @@ export class CompareTab {
   protected readonly weightProblem = signal('');
   /** The most that arrives at this axle: where nothing slips, every unit is as good as another. */
   private readonly inputNm = computed(() => {
-    const build = this.bench.build();
-    const axle = this.bench.axleName();
-    const gearing = this.bench.derived()?.gearing;
-    const own = gearing?.[axle];
-    return build && own ? Math.max(mostArriving(build, axle, own, axleShares(build, gearing)[axle] ?? 1), 1) : 1;
+    const [build, derived] = [this.bench.build(), this.bench.derived()];
+    return build && derived ? arrivesNm(build, this.bench.axleName(), derived) : 1;
   });
   /** What limits that: the engine in first gear, or what its tyres hold. */
   protected readonly arrives = computed(() => {
@@ -95,10 +73,9 @@ export class CompareTab {
       ? 'the most that arrives in first gear'
       : 'what its tyres hold standing, which is less than arrives in first gear';
   });
-  /** No turn asks for more than the tyres give. */
   private readonly mostG = computed(() => {
     const build = this.bench.build();
-    return build ? Math.min(entryBase(build.road.grip), 1.5) : 1;
+    return build ? mostTurnG(build) : 1;
   });
   private readonly overrunShare = computed(() => {
     const build = this.bench.build();
@@ -170,20 +147,9 @@ export class CompareTab {
       },
     ];
   });
-  private readonly attempt = attempt<{ compared: ComparedUnit; wheelNm: number; results: CompareResult[] }[]>(() => {
-    const build = this.bench.build();
-    const axle = this.bench.axleName();
-    const derived = this.bench.derived();
-    const own = derived?.gearing[axle];
-    if (!build || !derived || !own) return null;
-    const ground = comparedGround(build, axle, own);
-    const situations = SITUATIONS.map((name) => factsOf(name, ground, this.settings()));
-    const wheelNm = (ground.axleLoadN * ground.grip * ground.tyreRadiusMm) / 2000;
-    return comparedUnits(build, axle, derived.axles[axle]?.pack ?? null).map((compared) => ({
-      compared,
-      wheelNm,
-      results: situations.map((situation) => compareUnit(compared.unit, situation)),
-    }));
+  private readonly attempt = attempt<ComparedRow[]>(() => {
+    const [build, derived] = [this.bench.build(), this.bench.derived()];
+    return build && derived ? compareAll(build, this.bench.axleName(), derived, this.settings()) : null;
   });
   protected readonly problem = this.attempt.problem;
   /** Order of the rows while a slider moves: they stand still under the eye, and are sorted when it is let go. */
