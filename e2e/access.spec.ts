@@ -297,3 +297,55 @@ test('a word that not everybody knows is explained at its place, a length with a
   await page.keyboard.press('Escape');
   await expect(panel).toBeHidden();
 });
+
+/** What has the focus, and whether somebody sees it. */
+const focused = (page: Page) =>
+  page.evaluate(() => {
+    const at = document.activeElement as HTMLElement;
+    const { top, bottom } = at.getBoundingClientRect();
+    return {
+      tag: at.tagName,
+      id: at.id,
+      seen: top >= 0 && bottom <= innerHeight,
+      inSheet: at.closest('main') !== null,
+    };
+  });
+
+test.describe('keys alone, at twice the size', () => {
+  // 1280 × 800 at 200 % is a page of 640 × 400: it scrolls as a whole.
+  test.use({ viewport: { width: 640, height: 400 } });
+
+  test('the focus is where the work is: m, a name, a plan that is put in; few stops between the packs', async ({
+    drift,
+    page,
+  }) => {
+    await page.goto('/');
+    await page.getByRole('button', { name: 'New build' }).click();
+    await expect(page.getByLabel('Name of the new build')).toBeFocused();
+
+    await drift.open('pack');
+    await page.keyboard.press('m');
+    await expect.poll(async () => (await focused(page)).tag).toBe('INPUT');
+    await expect.poll(async () => (await focused(page)).seen).toBe(true);
+
+    await drift.open('pack');
+    const left = page.locator('hs-pack-drawing').first().getByRole('option').first();
+    await left.focus();
+    let stops = 0;
+    while (stops < 20 && !(await page.evaluate(() => document.activeElement?.closest('hs-pack-drawing:not(.left)')))) {
+      await page.keyboard.press('Tab');
+      stops++;
+    }
+    expect(stops).toBeLessThanOrEqual(8);
+
+    await drift.open('pack?tab=shims');
+    await drift.field('Drawer').selectOption('Drawer 2, pack shims');
+    const put = page.getByRole('button', { name: /^(Put these in both packs|These are in the packs)$/ });
+    if (await put.isEnabled()) {
+      await put.focus();
+      await page.keyboard.press('Enter');
+      await expect(put).toHaveText('These are in the packs');
+    }
+    await expect.poll(async () => (await focused(page)).inSheet).toBe(true);
+  });
+});

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  afterNextRender,
+  computed,
+  inject,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { USES, startBuild, startLike, type Build, type StartAnswers, type Use } from '@hot-spline/model';
 import { InputError } from '@hot-spline/core';
 import { Store } from '@ngrx/store';
@@ -174,7 +184,10 @@ export class StartSheet {
       .map(({ id, name }) => ({ value: id, label: `like ${name}` })),
   ]);
 
+  private readonly nameBox = viewChild.required<ElementRef<HTMLInputElement>>('name');
+
   constructor() {
+    afterNextRender(() => this.nameBox().nativeElement.focus());
     this.store.dispatch(boardActions.opened());
     this.library.open();
   }

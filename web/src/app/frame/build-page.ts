@@ -15,6 +15,7 @@ import { Finder } from './finder';
 import { Header } from './header';
 import { GaugeDock } from './gauge-dock';
 import { KeyReader } from './keys';
+import { KeepFocus } from './keep-focus';
 import { Line } from './line';
 import { OpenSheet } from './open-sheet';
 import { addressOf } from '../shared/address';
@@ -37,6 +38,7 @@ import { WorkingPanel } from './working-panel';
     Rail,
     RouterLink,
     RouterOutlet,
+    KeepFocus,
     WorkingPanel,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -84,7 +86,7 @@ import { WorkingPanel } from './working-panel';
         }
         <div class="body" [class.wide]="!findingsOpen()">
           <hs-rail class="no-print" />
-          <main id="sheet" tabindex="-1">
+          <main id="sheet" tabindex="-1" hsKeepFocus>
             <p class="print-only">{{ title() }} · {{ today }}</p>
             <router-outlet />
           </main>

@@ -73,6 +73,8 @@ const BESIDE = 50;
             [attr.aria-label]="drawn.name"
             [title]="drawn.name"
             [attr.data-member]="drawn.state.member.id"
+            [tabindex]="drawn.state.member.id === stop() ? 0 : -1"
+            (focus)="at.set(drawn.state.member.id)"
             [style.width.px]="drawn.slot"
             [style.--drawn.px]="drawn.width"
             (click)="pick($event, drawn.state.member.id)"
@@ -126,6 +128,13 @@ export class PackDrawing {
   readonly mark = output<string>();
   readonly moved = output<{ from: number; to: number }>();
   readonly removed = output<string>();
+
+  /** Tab comes to one piece of the pack, the arrow keys go on from there: the one that had it last, the chosen one, the first. */
+  protected readonly at = signal<string | null>(null);
+  protected readonly stop = computed(() => {
+    const ids = this.shown().map(({ state }) => state.member.id);
+    return [this.at(), this.selected()].find((id) => id !== null && ids.includes(id)) ?? ids[0] ?? null;
+  });
 
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly system = inject(Bench).system;
