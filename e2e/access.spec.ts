@@ -349,3 +349,20 @@ test.describe('keys alone, at twice the size', () => {
     await expect.poll(async () => (await focused(page)).inSheet).toBe(true);
   });
 });
+
+test('paper is white by night too, and what is asked for is no value on it', async ({ drift, page }) => {
+  await page.addInitScript(() =>
+    localStorage.setItem('hot-spline.ui', JSON.stringify({ who: 'Edda', night: true, elsewhereOpen: true })),
+  );
+  await drift.open('brief');
+  const colours = () =>
+    page.evaluate(() => ({
+      ink: getComputedStyle(document.body).color,
+      placeholder: getComputedStyle(document.getElementById('brief-tyre') as HTMLElement, '::placeholder').color,
+    }));
+  const luminance = (css: string): number => (/[\d.]+/g.exec(css) ? Number(/\d+/.exec(css)?.[0]) : Number.NaN);
+  expect(luminance((await colours()).ink)).toBeGreaterThan(180);
+  await page.emulateMedia({ media: 'print' });
+  expect(luminance((await colours()).ink)).toBeLessThan(60);
+  expect((await colours()).placeholder).toBe('rgba(0, 0, 0, 0)');
+});

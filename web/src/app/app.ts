@@ -1,9 +1,11 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ApplicationRef, ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
+import { Store } from '@ngrx/store';
 import { Toast } from 'primeng/toast';
 import { FocusKeeper } from './shared/focus-keeper';
 import { Away } from './state/away';
 import { Changes } from './state/changes';
+import { uiActions, uiFeature } from './state/ui';
 
 @Component({
   selector: 'hs-root',
@@ -29,6 +31,22 @@ export class App {
     inject(Away).begin();
     inject(Changes).begin();
     inject(FocusKeeper).begin();
+    this.printByDay();
+  }
+
+  /** Drawings are made of the colours in force: by night they are drawn by day for as long as it is printed. */
+  private printByDay(): void {
+    const store = inject(Store);
+    const app = inject(ApplicationRef);
+    const night = store.selectSignal(uiFeature.selectNight);
+    let turned = false;
+    const turn = (): void => {
+      store.dispatch(uiActions.themeFlipped());
+      app.tick();
+      turned = !turned;
+    };
+    addEventListener('beforeprint', () => night() && turn());
+    addEventListener('afterprint', () => turned && turn());
   }
 
   /** As its own cross does: cleared from outside, a message that the mouse leaves comes back. */

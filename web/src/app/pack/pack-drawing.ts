@@ -27,6 +27,8 @@ interface Drawn {
   /** A working interface against the case wall. */
   readonly litOutside: boolean;
   readonly number: string;
+  /** Its number stands on end: lying it would lie over that of its neighbour. */
+  readonly upright: boolean;
   readonly name: string;
 }
 
@@ -35,6 +37,8 @@ const ROOM = 276;
 const LEAST = 13;
 /** What a thumb needs: so wide is the place of a plate in the hand, however thin it is drawn. */
 const THUMB = 44;
+/** A digit of a number above a piece, px. */
+const DIGIT = 7;
 /** Wall, side gear and some air beside them. */
 const BESIDE = 50;
 
@@ -45,7 +49,7 @@ const BESIDE = 50;
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '[class.left]': "side() === 'left'" },
   template: `
-    <div class="pack" [id]="'stack-' + side()" tabindex="-1">
+    <div class="pack" [class.tall]="tall()" [id]="'stack-' + side()" tabindex="-1">
       <div class="wall" aria-hidden="true"></div>
       <div
         class="members"
@@ -80,7 +84,7 @@ const BESIDE = 50;
             (click)="pick($event, drawn.state.member.id)"
             (keydown)="key($event, drawn)"
           >
-            <span class="number mono" aria-hidden="true">{{ drawn.number }}</span>
+            <span class="number mono" [class.upright]="drawn.upright" aria-hidden="true">{{ drawn.number }}</span>
             @if (outline(drawn); as line) {
               <svg viewBox="0 0 20 100" preserveAspectRatio="none" aria-hidden="true" [class.line]="line.open">
                 <path [attr.d]="line.path" />
@@ -161,21 +165,25 @@ export class PackDrawing {
       const mm = isSpring(member) ? springMm : state.thicknessMm;
       const shown = formatIn(state.thicknessMm, 'length', this.system());
       const turns = state.keyedTo === 'gear' ? 'turns with the side gear' : 'turns with the case';
+      const number =
+        member.kind === 'shim'
+          ? formatSmall(state.thicknessMm, this.system()).text.replace(/\.0$/, '')
+          : String(index + 1);
+      const slot = Math.max(this.thumb ? THUMB : LEAST, mm * this.scale());
       return {
         state,
         index,
         width: Math.max(LEAST, mm * this.scale()),
-        slot: Math.max(this.thumb ? THUMB : LEAST, mm * this.scale()),
+        slot,
+        upright: number.length * DIGIT > slot,
         litInside: pack.gaps[index] ?? false,
         litOutside: index === pack.members.length - 1 && (pack.gaps[index + 1] ?? false),
-        number:
-          member.kind === 'shim'
-            ? formatSmall(state.thicknessMm, this.system()).text.replace(/\.0$/, '')
-            : String(index + 1),
+        number,
         name: `${index + 1} ${member.label}, ${shown.text} ${shown.unit} ${state.reading ? 'measured' : 'catalogue'}, ${turns}${state.lined ? ', lined' : ''}`,
       };
     });
   });
+  protected readonly tall = computed(() => this.outwards().some(({ upright }) => upright));
   /** As drawn from left to right: the left pack has its gear at the right. */
   protected readonly shown = computed(() =>
     this.side() === 'left' ? [...this.outwards()].reverse() : this.outwards(),

@@ -109,8 +109,8 @@ export function courseOption({ lines, limitRpm, log = [], corners = [], system, 
   return {
     animation: false,
     grid: [
-      { ...grid, top: 12, height: '44%' },
-      { ...grid, bottom: 36, height: '32%' },
+      { ...grid, top: 12, height: '40%' },
+      { ...grid, bottom: 36, height: '30%' },
     ],
     xAxis: [
       chartAxis('', colours, { min: 0, ...scale, gridIndex: 0, ...hidden }),

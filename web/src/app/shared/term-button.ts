@@ -60,18 +60,18 @@ import { TERMS, type Term, type TermName } from './terms';
       display: inline-block;
     }
     button {
-      width: 16px;
-      height: 16px;
+      position: relative;
+      width: 20px;
+      height: 20px;
       margin-left: 3px;
       padding: 0;
-      font-size: 11px;
-      line-height: 14px;
+      font-size: 12px;
+      line-height: 18px;
       color: var(--blue);
       background: none;
       border: 1px solid var(--field);
       border-radius: 50%;
       cursor: pointer;
-      position: relative;
     }
     /* The thumb gets more than the eye. */
     button::after {

@@ -172,6 +172,19 @@ const WHEEL_OPTIONS = [
             </tbody>
           </table>
         </div>
+        @if (group.leads.length) {
+          <p class="soft">Where in the turn changes the answer. First of each:</p>
+          <dl class="leads">
+            @for (lead of group.leads; track lead.where) {
+              <dt>
+                <button type="button" class="quiet bare" (click)="setMet(group.complaint, { where: lead.where })">
+                  {{ lead.name }}
+                </button>
+              </dt>
+              <dd>{{ lead.words }}</dd>
+            }
+          </dl>
+        }
       </section>
     }
     @if (groups().length) {
@@ -204,6 +217,19 @@ const WHEEL_OPTIONS = [
       gap: 6px 16px;
       align-items: end;
       margin-bottom: 4px;
+    }
+    .words {
+      display: block;
+    }
+    .leads {
+      display: grid;
+      grid-template-columns: max-content minmax(0, 1fr);
+      gap: 2px 14px;
+      margin-top: 8px;
+      font-size: var(--text-s);
+    }
+    .leads dd {
+      margin: 0;
     }
     .besides {
       display: block;
@@ -279,7 +305,8 @@ export class TuneTab {
   }
 
   protected readonly torqueUnit = computed(() => formatIn(0, 'torque', this.bench.system()).unit);
-  private readonly attempt = attempt(() => {
+  /** What every step is worked out at; null where there is no plate unit. */
+  private readonly tuning = computed(() => {
     const plate = this.plate();
     const inputNm = this.bench.derived()?.inputNm ?? 0;
     const axle = this.bench.axle();
@@ -287,11 +314,16 @@ export class TuneTab {
     if (!plate || !axle || !build) return null;
     const overrunNm = (inputNm * entryBase(build.road.overrun)) / 100;
     const tuning = { ...packContext(axle), readings: this.bench.readings(), inputNm, overrunNm };
+    return { plate, axle: this.bench.axleName(), tuning };
+  });
+  private readonly attempt = attempt(() => {
+    const of = this.tuning();
+    if (!of) return null;
     return new Map(
-      this.complaints().map((complaint): [Complaint, Advice[]] => [
-        complaint,
-        tuneFor(complaint, plate, this.bench.axleName(), tuning, this.met(complaint)).slice(0, SHOWN),
-      ]),
+      this.complaints().map((complaint) => {
+        const all = tuneFor(complaint, of.plate, of.axle, of.tuning, this.met(complaint));
+        return [complaint, { steps: all.slice(0, SHOWN), leads: this.leads(complaint) }] as const;
+      }),
     );
   });
   protected readonly problem = this.attempt.problem;
@@ -306,8 +338,9 @@ export class TuneTab {
       moved: words(before[key]) !== words(after[key]),
     });
     const packs = this.bench.derived()?.axles[this.bench.axleName()]?.pack;
-    return [...(this.attempt.value() ?? [])].map(([complaint, list]) => ({
+    return [...(this.attempt.value() ?? [])].map(([complaint, { steps, leads }]) => ({
       complaint,
+      leads,
       ...this.asks(complaint),
       apart: packs ? this.apartWords(complaint, packs.left.breakawayNm, packs.right.breakawayNm) : '',
       nothing:
@@ -315,7 +348,7 @@ export class TuneTab {
           ? 'No single step serves it without locking the unit solid.'
           : 'The packs hold alike: no step of the unit serves one side. Look at that side’s shaft, tyre, spring and corner weight.',
       name: COMPLAINT_OPTIONS.find(({ value }) => value === complaint)?.label ?? complaint,
-      rows: list.map((one) => ({
+      rows: steps.map((one) => ({
         words: changeWords(one.change, system),
         cells: [cell('drive', lock, one), cell('overrun', lock, one), cell('breakaway', torque, one)],
         besides: one.besides.map((effect) => BESIDES[effect]).join('; '),
@@ -323,6 +356,19 @@ export class TuneTab {
       })),
     }));
   });
+
+  /** What would be the first step for each place in the turn, while nobody has said which it is. */
+  private leads(complaint: Complaint) {
+    const { wheel, where } = this.met(complaint);
+    const of = this.tuning();
+    if (where !== null || !MET_WHERE.includes(complaint) || this.sideOf(complaint) !== null || !of) return [];
+    return WHERE_OPTIONS.flatMap(({ value, label }) => {
+      if (value === '') return [];
+      const [first] = tuneFor(complaint, of.plate, of.axle, of.tuning, { wheel, where: value });
+      const words = first ? changeWords(first.change, this.bench.system()) : 'no single step serves it';
+      return [{ where: value, name: label, words }];
+    });
+  }
 
   private asks(complaint: Complaint) {
     const { wheel, where } = this.met(complaint);
@@ -355,7 +401,7 @@ export class TuneTab {
   }
 
   protected take(complaint: Complaint, index: number): void {
-    const advice = this.attempt.value()?.get(complaint)?.[index];
+    const advice = this.attempt.value()?.get(complaint)?.steps[index];
     if (!advice) return;
     this.bench.changePlate((plate) => Object.assign(plate, structuredClone(advice.plate)));
   }
