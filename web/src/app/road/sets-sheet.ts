@@ -162,10 +162,11 @@ export class SetsSheet {
 
   /** Seconds over the course against the set that is in. */
   protected gainWords(seconds: number): string {
+    if (Math.abs(seconds) < 0.005) return 'the same';
+    const gain = `${Math.abs(seconds).toFixed(2)} s ${seconds > 0 ? 'faster' : 'slower'}`;
     const now = this.presentPace()?.timeS ?? Number.POSITIVE_INFINITY;
     // Nearer than the model can tell.
-    if (Math.abs(seconds) < LEVEL * now) return 'level';
-    return `${Math.abs(seconds).toFixed(2)} s ${seconds > 0 ? 'faster' : 'slower'}`;
+    return Math.abs(seconds) < LEVEL * now ? `level (${gain})` : gain;
   }
 
   constructor() {

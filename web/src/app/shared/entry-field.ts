@@ -92,9 +92,9 @@ export class EntryField {
   /** The word of the label that is explained at the place. */
   readonly term = input<TermName | null>(null);
   readonly taken = output<TakenEntry>();
-  /** Whether it may be emptied: nothing is asked then. Told by `emptied`. */
+  /** Whether it may be emptied: nothing is asked then. Told by `nothing`. */
   readonly optional = input(false);
-  readonly emptied = output<void>();
+  readonly nothing = output<void>();
 
   /** What is there in truth, in the base unit, where a stand-in is to read it; else what is usual. */
   readonly truth = input<number | null>(null);
@@ -186,7 +186,7 @@ export class EntryField {
 
   protected take(taken: TakenEntry | null): void {
     if (taken) this.taken.emit(taken);
-    else this.emptied.emit();
+    else this.nothing.emit();
   }
 
   focus(): void {
