@@ -51,7 +51,7 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
               </p>
               <p class="score">
                 <hs-verdict [verdict]="row.verdict" />
-                <span class="mono big">{{ row.score }}</span>
+                <span class="mono big" [class.long]="row.score.length > 8">{{ row.score }}</span>
                 @if (row.level) {
                   <span class="soft small" title="Nearer to the first than the model can tell">level</span>
                 }
@@ -161,6 +161,10 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
     }
     .big {
       font-size: var(--text-l);
+    }
+    li .big.long {
+      font-size: var(--text-l);
+      white-space: nowrap;
     }
     .why,
     .more {

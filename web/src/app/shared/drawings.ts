@@ -58,16 +58,29 @@ function nameOf(element: Element, fallback: string): string {
 
 const SMALLEST = 60;
 
-/** Every drawing and table that is seen in a part of the page, in its order; marks beside words are no drawings. */
-export function savedIn(root: Element): Saved[] {
-  return [...root.querySelectorAll('svg, hs-chart, table')].flatMap((element): Saved[] => {
-    const { width, height } = element.getBoundingClientRect();
-    if (element.tagName === 'TABLE') return width > 0 ? [{ name: nameOf(element, 'Table'), of: 'table', element }] : [];
-    if (Math.min(width, height) < SMALLEST || element.closest('[hidden], [aria-hidden="true"]')) return [];
-    if (element.tagName === 'HS-CHART' && !made.has(element)) return [];
-    return [{ name: nameOf(element, 'Drawing'), of: 'drawing', element }];
-  });
+const SAVED = 'svg:not([aria-hidden="true"]), hs-chart, table';
+
+/** Whether it can be saved: seen, and more than a mark beside words. */
+function isSaved(element: Element): boolean {
+  if (element.tagName === 'HS-CHART' && !made.has(element)) return false;
+  const table = element.tagName === 'TABLE';
+  if (!table && element.closest('[hidden], [aria-hidden="true"]')) return false;
+  const { width, height } = element.getBoundingClientRect();
+  return table ? width > 0 : Math.min(width, height) >= SMALLEST;
 }
+
+/** Whether there is any. */
+export const anySaved = (root: Element): boolean => [...root.querySelectorAll(SAVED)].some(isSaved);
+
+/** Every drawing and table that is seen in a part of the page, in its order; marks beside words are no drawings. */
+export const savedIn = (root: Element): Saved[] =>
+  [...root.querySelectorAll(SAVED)]
+    .filter(isSaved)
+    .map((element) =>
+      element.tagName === 'TABLE'
+        ? { name: nameOf(element, 'Table'), of: 'table', element }
+        : { name: nameOf(element, 'Drawing'), of: 'drawing', element },
+    );
 
 export function svgOf(element: Element): string {
   const make = made.get(element);

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, ElementRef, afterEveryRender, inject, signal } from '@angular/core';
-import { save, savedIn, type Saved } from './drawings';
+import { anySaved, save, savedIn, type Saved } from './drawings';
 
 /** Every drawing of the sheet as SVG, every table as CSV; nothing where there is neither. */
 @Component({
@@ -81,8 +81,10 @@ export class SaveMenu {
   constructor() {
     // What a sheet draws comes late and goes again with its tabs.
     afterEveryRender({
-      earlyRead: () =>
-        this.sheet()?.querySelector('svg[viewBox]:not(hs-verdict svg, [aria-hidden]), hs-chart, table') !== null,
+      earlyRead: () => {
+        const sheet = this.sheet();
+        return sheet !== null && anySaved(sheet);
+      },
       write: (found) => {
         if (found !== this.any()) this.any.set(found);
       },
