@@ -18,6 +18,7 @@ const MATRIX = {
     pack: ['base', 'unit'],
     shim: ['base', 'pack'],
     mesh: ['base', 'pack', 'shim'],
+    box: ['base', 'gearing', 'road', 'mesh'],
     section: ['base', 'mesh'],
     preload: ['base', 'pack', 'shim'],
     plan: ['base', 'units', 'unit', 'mesh', 'section'],
@@ -37,6 +38,7 @@ const MATRIX = {
     point: below(...calculating),
     joint: below(...calculating, 'identity'),
     mesh: below('library', 'identity'),
+    box: below('mesh'),
     unit: below(...calculating, 'pack', 'identity', 'point'),
     preload: below('library', 'identity', 'mesh'),
     shaft: below(...calculating, 'identity', 'joint', 'unit'),
@@ -49,7 +51,7 @@ const MATRIX = {
     practice: below('library', 'mesh', 'preload', 'start'),
     // The lists of capabilities, and what walks them.
     assembly: below(
-      ...[...calculating, 'inspect', 'pack', 'assumed', 'identity', 'point', 'joint', 'mesh', 'unit'],
+      ...[...calculating, 'inspect', 'box', 'pack', 'assumed', 'identity', 'point', 'joint', 'mesh', 'unit'],
       ...['preload', 'shaft', 'plan', 'runin', 'practice'],
     ),
     document: below('assembly'),

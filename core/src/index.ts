@@ -77,6 +77,48 @@ export {
   type RollingBearing,
 } from './gearing/noise';
 export { greatestCommonDivisor, nearestToothPair, toothPair, type Hunting, type ToothPair } from './gearing/tooth-pair';
+export { BOX_LIMITS } from './box/limits';
+export {
+  LOOSE_SHARE,
+  USUAL_SHIFT,
+  involute,
+  pairOnCentres,
+  type PairFit,
+  type PairOnCentres,
+  type PairVerdict,
+} from './box/pair';
+export { gearLadder, type GearPair, type Rung } from './box/ladder';
+export {
+  axialForce,
+  balancingHelixDeg,
+  reduction,
+  type Hand,
+  type Reduction,
+  type ReductionStage,
+} from './box/reduction';
+export {
+  ARRANGEMENTS,
+  FACE_SHARE,
+  faceOverlap,
+  growthMm,
+  heatedFloat,
+  type Arrangement,
+  type Face,
+  type HeatedFloat,
+} from './box/stack';
+export {
+  STEEPEST_DEG,
+  checkDrum,
+  travelAt,
+  type AtDetent,
+  type Drum,
+  type DrumCheck,
+  type DrumTrack,
+  type Interval,
+} from './box/drum';
+export { dogsMeet } from './box/dogs';
+export { LIFE_EXPONENT, wearAgainst, type Load } from './box/life';
+export { courseLoads, flankStressRatio, wearOfSet, type SetOnCourse } from './box/wear';
 export { closedRatio, type ClosedTurns } from './gearing/closed-ratio';
 
 export {

@@ -1,5 +1,6 @@
 import { Registry } from '../frame/calculations';
 import { defineHeavy } from '../frame/heavy';
+import { boxCalculations } from '../box/calculations';
 import { gearingCalculations } from '../gearing/calculations';
 import { jointCalculations } from '../joint/calculations';
 import { meshCalculations } from '../mesh/calculations';
@@ -15,6 +16,7 @@ import { unitCalculations } from '../unit/calculations';
 /** Every public calculation. They stand apart from the capabilities: scripts call them, a page needs none. */
 export const calculations = new Registry([
   ...gearingCalculations,
+  ...boxCalculations,
   ...roadCalculations,
   ...packCalculations,
   ...unitCalculations,

@@ -116,4 +116,9 @@ export const FIELDS: readonly FieldFind[] = [
   ['depth', '', 'Pieces come from', 'pinion-drawer'],
   ['carrier', '', 'Side pieces come from', 'sides-drawer'],
   ['carrier', '', 'Case spread, indicator', 'spread-{axle}'],
+  ['carrier', '', 'Between the bearings', 'heat-span'],
+  ['carrier', '', 'Shaft is held', 'heat-held'],
+  ['carrier', '', 'Case, 10⁻⁶ per K', 'heat-case'],
+  ['carrier', '', 'Case warmer by, K', 'heat-case-rise'],
+  ['carrier', '', 'Shaft warmer by, K', 'heat-shaft-rise'],
 ];

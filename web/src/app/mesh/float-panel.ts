@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { say, type Entry } from '@hot-spline/core';
-import { floatShimOf, meshFigures, setupSubjects, type SubjectOf } from '@hot-spline/model';
+import { floatOf, floatShimOf, floatWanted, meshFigures, setupSubjects, type SubjectOf } from '@hot-spline/model';
 import { PracticeTruth } from './practice-truth';
 import { EntryField } from '../shared/entry-field';
 import { Field } from '../shared/field';
 import { FigureButton } from '../shared/figure-button';
+import { HeatOfFloat } from './heat-of-float';
 import { packFrom } from './next-assembly';
 import { numberKind } from './number-kind';
 import { piecesMm, piecesReader, piecesText } from './pieces';
@@ -13,7 +14,7 @@ import { NOTHING_IN, SetUp, type Assembly } from './set-up';
 /** One shim and its end float: what is in, what it reads, and the shim that comes next. */
 @Component({
   selector: 'hs-float',
-  imports: [EntryField, Field, FigureButton],
+  imports: [EntryField, Field, FigureButton, HeatOfFloat],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="columns">
@@ -63,6 +64,9 @@ import { NOTHING_IN, SetUp, type Assembly } from './set-up';
             Shaft tapped home, pulled and pushed against the indicator; twice. A shim or a bearing that is not home
             reads false. The motor-side bearing takes its ring with the case bolts finger-tight.
           </p>
+          @if (coldMm() !== null) {
+            <hs-heat-of-float [coldMm]="coldMm()!" />
+          }
           @if (next(); as shim) {
             <div class="advice" role="status" aria-label="Next shim">
               <p>
@@ -114,6 +118,11 @@ export class FloatPanel {
     { stage: 'final', label: 'End float, case bolted up' },
   ] as const;
   protected readonly now = computed(() => this.setUp.mesh()?.now ?? null);
+  /** The float that was read; while none was, the middle of the band. */
+  protected readonly coldMm = computed(() => {
+    const mesh = this.setUp.mesh();
+    return mesh ? ((mesh.now && floatOf(mesh.now)) ?? floatWanted(mesh)) : null;
+  });
   protected readonly number = computed(() => this.setUp.number() + 1);
   protected readonly planned = computed(() => this.setUp.planned() !== null);
   private readonly laid = computed<Assembly>(() => this.setUp.planned() ?? this.now()?.value ?? NOTHING_IN);

@@ -43,6 +43,27 @@ describe('a unit whose one shim sets end float', () => {
     expect(came?.value).toEqual(jasmine.objectContaining({ left: [mm(1.25)], pinion: [], right: [] }));
   });
 
+  it('what heat makes of the float stands beside it, once everything is said; it is kept nowhere', async () => {
+    const bench = openBench(unit(), assemblyOf(0, { pinion: 0, left: 1.25, right: 0 }), 'metric');
+    const screen = await Screen.of(CarrierSheet);
+    await screen.type('End float, while tried', '0.16 mm');
+    expect(screen.find('hs-heat-of-float').textContent).toContain('Say all five');
+    await screen.type('Between the bearings', '300 mm');
+    await screen.choose('Shaft is held', 'X');
+    await screen.choose('Case, 10⁻⁶ per K', 'cast');
+    await screen.type('Case warmer by, K', '80');
+    await screen.type('Shaft warmer by, K', '80');
+    // 300 · 80 · (21.5 − 11.7) · 10⁻⁶ = 0.235 [exact, handbook 14.2]
+    expect(screen.find('hs-heat-of-float').textContent).toMatch(/Hot it has 0\.40\smm of float\./);
+    await screen.choose('Shaft is held', 'O');
+    expect(screen.find('hs-heat-of-float').textContent).toMatch(/Hot it is squeezed by 0\.08\smm\./);
+    await screen.choose('Shaft is held', 'one-end');
+    expect(screen.find('hs-heat-of-float').textContent).toContain('Heat changes nothing there');
+    await screen.type('Case warmer by, K', '9000');
+    expect(screen.said('Case warmer by, K')).toContain('must be a number');
+    expect(readings(bench.ledger()).length).toBe(2);
+  });
+
   it('says the next shim, lays it out, puts it together; float is read tried and bolted up, then signed for', async () => {
     const bench = openBench(unit(), assemblyOf(0, { pinion: 0, left: 1.25, right: 0 }), 'metric');
     const screen = await Screen.of(CarrierSheet);

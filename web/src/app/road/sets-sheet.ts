@@ -3,15 +3,27 @@ import {
   InputError,
   LEVEL,
   againstLog,
+  courseLoads,
   coursePace,
   entryBase,
   entryOf,
   formatIn,
+  wearOfSet,
+  type FoundSet,
+  type GearPair,
   type Pace,
   type PacePoint,
+  type SetOnCourse,
   type Vehicle,
 } from '@hot-spline/core';
-import { againstLogWords, searchProblemOf, vehicleOf, type SearchNews } from '@hot-spline/model';
+import {
+  againstLogWords,
+  searchProblemOf,
+  torqueCurve,
+  vehicleOf,
+  type Build,
+  type SearchNews,
+} from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { TableModule } from 'primeng/table';
 import { attempt } from '../shared/attempt';
@@ -91,11 +103,7 @@ export class SetsSheet {
     const set = this.outcome()?.best[this.chosen()];
     const vehicle = this.vehicle();
     if (!set || !vehicle) return null;
-    return this.drive({
-      ...vehicle,
-      gears: set.pairs.length > 0 ? set.pairs.map(({ driven: d, driver }) => d / driver) : vehicle.gears,
-      finalRatio: set.final.ring / set.final.pinion,
-    });
+    return this.drive(this.withSet(vehicle, set));
   });
   protected readonly pickedPace = computed(() => this.picked.value()?.pace ?? null);
   protected readonly option = computed(() => {
@@ -124,6 +132,41 @@ export class SetsSheet {
     if (!course?.log || course.log.samples.length < 2 || !present) return '';
     return againstLogWords(againstLog(course, course.log.samples, present.points), course, this.bench.system());
   });
+  /** Teeth of the gears that are in the box, where they were typed as teeth. */
+  private readonly teethIn = computed(() =>
+    (this.bench.build()?.gearbox.gears ?? []).map(({ ratio }): GearPair | null => {
+      const teeth = /^\s*(\d{1,3})\s*\/\s*(\d{1,3})\s*$/.exec(ratio.typed);
+      return teeth ? { driven: Number(teeth[1]), driver: Number(teeth[2]) } : null;
+    }),
+  );
+
+  /** What each gear of a set turns on the course, with its teeth. */
+  private onCourse(driven: Driven, pairs: readonly (GearPair | null)[]): SetOnCourse {
+    const curve = torqueCurve(this.bench.build() as Build);
+    return { loads: courseLoads(driven.points, curve, pairs.length), pairs };
+  }
+
+  /** How fast the flanks of each found set wear against those that are in: the gear that wears most, and all of them. */
+  protected readonly wear = computed(() => {
+    const outcome = this.outcome();
+    const now = this.present.value();
+    const vehicle = this.vehicle();
+    const gears = this.bench.build()?.gearbox.gears ?? [];
+    if (!outcome || !now || !vehicle) return [];
+    const before = this.onCourse(now, this.teethIn());
+    return outcome.best.map((set) => {
+      const pairs = set.pairs.length > 0 ? set.pairs : this.teethIn();
+      const driven = this.drive(this.withSet(vehicle, set));
+      if (!driven || pairs.length !== before.pairs.length) return { most: '', all: '' };
+      const times = wearOfSet(this.onCourse(driven, pairs), before);
+      const known = times.flatMap((one, i) => (one === null ? [] : [{ one, name: gears[i]?.name ?? '' }]));
+      const worst = known.reduce<(typeof known)[number] | null>((a, b) => (a && a.one >= b.one ? a : b), null);
+      return {
+        most: worst ? `×${worst.one.toFixed(2)} in ${worst.name}` : 'teeth not said',
+        all: known.map(({ one, name }) => `${name}: ×${one.toFixed(2)}`).join(', '),
+      };
+    });
+  });
   protected readonly rows = computed(() => {
     const outcome = this.outcome();
     const now = this.presentPace();
@@ -143,6 +186,7 @@ export class SetsSheet {
           : this.cells(),
       time: set.timeS.toFixed(2),
       gain: now.timeS - set.timeS,
+      wear: this.wear()[index],
     }));
   });
   protected readonly gearNames = computed(() => this.bench.build()?.gearbox.gears.map((gear) => gear.name) ?? []);
@@ -171,6 +215,14 @@ export class SetsSheet {
 
   constructor() {
     jumpTo(this.at, () => ({ tab: this.active() }));
+  }
+
+  private withSet(vehicle: Vehicle, set: FoundSet): Vehicle {
+    return {
+      ...vehicle,
+      gears: set.pairs.length > 0 ? set.pairs.map(({ driven: d, driver }) => d / driver) : vehicle.gears,
+      finalRatio: set.final.ring / set.final.pinion,
+    };
   }
 
   private drive(vehicle: Vehicle): Driven | null {

@@ -68,6 +68,32 @@ describe('gear sets', () => {
     expect(`${ring}/${pinion}`).toBe(first ?? '');
   });
 
+  it('each set says how fast it wears against the one that is in; without teeth it says that', async () => {
+    const build = hillBuild();
+    const teeth = [
+      [66, 20],
+      [40, 20],
+      [28, 20],
+      [22, 20],
+      [18, 20],
+    ] as const;
+    build.gearbox.gears.forEach((gear, i) => {
+      const [driven, driver] = teeth[i] ?? [20, 20];
+      gear.ratio = { typed: `${driven}/${driver}`, value: driven / driver, unit: '' };
+    });
+    const bench = openBench(build);
+    const screen = await Screen.of(SetsSheet);
+    await screen.click('Search the shelf');
+    await until(() => screen.text.includes('Proven best of'));
+    await screen.fixture.whenStable();
+    const wears = () =>
+      screen.all('tbody tr:not(.present)').map((row) => row.querySelector('td:nth-last-child(2)')?.textContent?.trim());
+    for (const one of wears()) expect(one).toMatch(/^×\d+\.\d\d in \d$/);
+    bench.change((draft) => draft.gearbox.gears.forEach((gear) => (gear.ratio = entryOf(gear.ratio.value, ''))));
+    await screen.fixture.whenStable();
+    expect(new Set(wears())).toEqual(new Set(['teeth not said']));
+  });
+
   it('another question makes the answer an old one', async () => {
     const bench = openBench(hillBuild());
     const screen = await Screen.of(SetsSheet);

@@ -231,7 +231,9 @@ describe('the outbox', () => {
   });
 
   describe('a reload in the moment of a write, and the same field changed again: no change of somebody else’s', () => {
-    const bodies = () => server.sent.map(({ body }) => [body.build.name, body.baseVersion]);
+    // Of this build: what another test still had on its way is none of these.
+    const bodies = () =>
+      server.sent.filter(({ url }) => url.includes(buildId)).map(({ body }) => [body.build.name, body.baseVersion]);
 
     it('a change goes behind one that is about to be sent, never into its place', async () => {
       let open = (): void => undefined;
@@ -295,6 +297,28 @@ describe('the outbox', () => {
     await outbox.putBuild(buildId, 3, named('three'));
     await until(() => events.length === 3);
     expect(server.sent.at(-1)?.body.baseVersion).toBe(7);
+  });
+
+  it('once it is closed it sends nothing more, though its turn comes then', async () => {
+    let release = (): void => undefined;
+    let granted = (): void => undefined;
+    const taken = new Promise<void>((go) => (granted = go));
+    const held = navigator.locks.request('hot-spline-outbox', () => {
+      granted();
+      return new Promise<void>((go) => (release = go));
+    });
+    await taken;
+    await outbox.putLibrary(crypto.randomUUID(), 0, newAxleSpec('Heron'));
+    TestBed.resetTestingModule();
+    release();
+    await held;
+    // Behind its turn.
+    await navigator.locks.request('hot-spline-outbox', () => Promise.resolve());
+    expect(server.sent).toEqual([]);
+    // The next page does.
+    outbox = await freshOutbox();
+    await until(() => outbox.waiting() === 0);
+    expect(server.sent.length).toBe(1);
   });
 
   it('keeps and sends specs of the library like builds, each on top of its version', async () => {

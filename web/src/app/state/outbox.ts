@@ -451,7 +451,7 @@ export class Outbox {
         this.trouble.set(error.message);
         const wait = RETRY_MS[Math.min(this.failures, RETRY_MS.length - 1)];
         this.failures += 1;
-        this.timer = setTimeout(() => this.flush(), wait);
+        if (!this.closed) this.timer = setTimeout(() => this.flush(), wait);
       } finally {
         await this.count();
         this.sending = false;
@@ -498,8 +498,10 @@ export class Outbox {
           // Nothing that carries a name goes out while it is asked for.
           (this.who === null && isSigned(write)),
       );
-      if (!next) break;
+      // Whoever closed it sends nothing more: what waits is the next page's.
+      if (!next || this.closed) break;
       await this.meetShop();
+      if (this.closed) break;
       if (next.write.shop !== null && next.write.shop !== this.shop) {
         resting.add(next.write.record);
         this.paused.set(OTHER_SHOP);
