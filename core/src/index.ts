@@ -142,6 +142,7 @@ export {
   type RingBounds,
   LEVEL,
   findFinals,
+  goalOverRatio,
   type Bill,
   type BillItem,
   type Bought,
@@ -152,6 +153,7 @@ export {
   type FindLimits,
   type FindProblem,
   type FoundFinal,
+  type GoalAtRatio,
   type FindFigures,
   type Reason,
 } from './road/find';

@@ -41,6 +41,7 @@ export function gearLadder(of: {
   const input = of.inputPair ? requirePair('inputPair', of.inputPair) : 1;
   const ratios = of.pairs.map((pair, i) => input * requirePair(`pairs[${i}]`, pair));
   ratios.forEach((ratio, i) => {
+    requireNumber(`pairs[${i}]`, ratio, LIMITS.ratio);
     if (i > 0 && ratio >= (ratios[i - 1] as number))
       throw new InputError(`pairs[${i}]`, `pairs[${i}] is no taller than the gear below it.`, 'ratios that fall');
   });

@@ -65,6 +65,8 @@ describe('box: reductions and ladders', () => {
     });
     fc.assert(
       fc.property(fc.array(stage, { minLength: 1, maxLength: 4 }), (stages) => {
+        // more than that is no reduction, and is refused
+        fc.pre(stages.reduce((ratio, one) => (ratio * one.driven) / one.driver, 1) <= 200);
         const found = reduction({ ...OF, stages, torqueNm: 120 }).thrustsN ?? [];
         const apart = byVectors(stages, 120);
         const most = Math.max(1, ...apart.map(Math.abs));
@@ -133,6 +135,11 @@ describe('box: reductions and ladders', () => {
       ['pairs', () => gearLadder({ ...ladder, pairs: Array.from({ length: 13 }, () => ({ driver: 20, driven: 30 })) })],
       ['pairs[0].driver', () => gearLadder({ ...ladder, pairs: [{ driver: 0, driven: 30 }] })],
       ['stages', () => reduction({ ...OF, stages: [] })],
+      ['stages', () => reduction({ ...OF, stages: Array.from({ length: 3 }, () => ({ driver: 10, driven: 70 })) })],
+      [
+        'pairs[0]',
+        () => gearLadder({ ...ladder, pairs: [{ driver: 3, driven: 300 }], inputPair: { driver: 3, driven: 30 } }),
+      ],
       [
         'stages[0].helixDeg',
         () => reduction({ ...OF, stages: [{ driver: 20, driven: 40, normalModuleMm: 2 }], torqueNm: 1 }),

@@ -43,7 +43,7 @@ export function axialForce(
  * first, carrier last: + away from the motor, for a motor shaft that turns clockwise seen from the motor, under power. At overrun all of
  * them turn over. A right-hand driver that turns clockwise is pushed away from who sees it so; the driven gear the other way [exact].
  * Not counted: losses, the tilting couples that stay where forces cancel, bearings' own thrust.
- * @throws InputError naming the field; on a stage's keys where a torque is given and they are not
+ * @throws InputError naming the field; on a stage's keys where a torque is given and they are not, on `stages` for a ratio above 200
  */
 export function reduction(of: Reduction): {
   readonly ratio: number;
@@ -53,6 +53,8 @@ export function reduction(of: Reduction): {
   requireNumber('stages', of.stages.length, BOX_LIMITS.stages);
   const ratios = of.stages.map((stage, i) => requirePair(`stages[${i}]`, stage));
   const ratio = ratios.reduce((product, one) => product * one, 1);
+  if (!(ratio <= LIMITS.ratio.max))
+    throw new InputError('stages', `stages multiply to ${ratio.toFixed(1)}.`, `a ratio up to ${LIMITS.ratio.max}`);
   requireNumber('motorLimitRpm', of.motorLimitRpm, LIMITS.rpm);
   const speed = roadSpeed(
     { rollingCircumferenceMm: of.rollingCircumferenceMm, gearRatio: 1, rangeRatio: 1, finalRatio: ratio, hubRatio: 1 },

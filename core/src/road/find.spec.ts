@@ -1,4 +1,4 @@
-import { findFinals, type FindProblem } from './find';
+import { findFinals, goalOverRatio, type FindProblem } from './find';
 import { topSpeed } from './run';
 import { readyCar } from './vehicle';
 
@@ -259,6 +259,19 @@ describe('gearing: a goal with limits beside it', () => {
     });
     expect(topSpeed(light)).toBeCloseTo(light.gears[0]?.limitMps ?? 0, 9);
     expect(topSpeed(readyCar({ ...TRUCK.vehicle, gradePercent: 15 }))).toBeLessThan(top);
+  });
+
+  it('the goal over any ratio is what a set of that ratio would score; ratios that do not move off are left out', () => {
+    const curve = goalOverRatio(quick);
+    expect(curve.length).toBeGreaterThan(10);
+    expect(curve[0]?.ratio).toBeCloseTo(4.1 / 1.35, 9);
+    expect(curve.at(-1)?.ratio).toBeCloseTo(4.1 * 1.35, 9);
+    curve.slice(1).forEach(({ ratio }, i) => expect(ratio).toBeGreaterThan(curve[i]?.ratio ?? 0));
+    // the present ratio lies in its middle: the same as the candidate 41/10
+    const present = findFinals(quick).find(({ ratio }) => Math.abs(ratio - 4.1) < 1e-9);
+    expect(curve[8]?.score).toBeCloseTo(present?.score ?? Number.NaN, 9);
+    const steep = { ...quick, vehicle: { ...quick.vehicle, gradePercent: 100 } };
+    expect(goalOverRatio(steep)).toEqual([]);
   });
 
   it('refuses limits that are none, by their field', () => {

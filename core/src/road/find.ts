@@ -481,6 +481,37 @@ function assess(problem: FindProblem, candidate: Candidate): Assessed {
   };
 }
 
+/** The goal over any ratio, whether a set of it exists or not. */
+export interface GoalAtRatio {
+  readonly ratio: number;
+  /** As for `findFinals`: seconds, rpm outside the window, or share of crawl missing. */
+  readonly score: number;
+}
+
+/** Ratios looked at from the shortest to the tallest; ours, close enough that a curve bends nowhere between. */
+const SWEPT = 17;
+/** How far from the present one, either way, as a factor; ours. */
+const SWEEP = 1.35;
+
+/**
+ * What the goal would be with any ratio round the present one: where a better set would have to lie, before one is looked for.
+ * A ratio with which the car does not move off is left out.
+ * Not counted: limits, stops and whether anybody makes it.
+ * @throws InputError naming the field
+ */
+export function goalOverRatio(problem: FindProblem): GoalAtRatio[] {
+  checkGoal(problem.goal);
+  const { finalRatio } = problem.vehicle;
+  return Array.from({ length: SWEPT }, (_, i) => finalRatio * SWEEP ** ((2 * i) / (SWEPT - 1) - 1)).flatMap((ratio) => {
+    try {
+      return [{ ratio, score: byGoal(problem.goal, tryFinal(problem, ratio).figures).score }];
+    } catch (error) {
+      if (!(error instanceof InputError) || error.field !== 'gears[0]') throw error;
+      return [];
+    }
+  });
+}
+
 /**
  * Ranks final drives by a goal: each makes the run of {@link roadRun}; those that something stops come last, before them those that
  * miss a limit beside the goal, least missed first. Where the goal can't tell two apart (both inside the window), the quicker one is

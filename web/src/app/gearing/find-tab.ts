@@ -1,11 +1,21 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { RouterLink } from '@angular/router';
-import { LEVEL, findFinals, formatIn, say, type BillItem, type FindFigures, type FoundFinal } from '@hot-spline/core';
+import {
+  LEVEL,
+  findFinals,
+  goalOverRatio,
+  formatIn,
+  say,
+  type BillItem,
+  type FindFigures,
+  type FoundFinal,
+} from '@hot-spline/core';
 import { changeWords, goalOf, limitsOf, findProblemOf, findStandIns, reasonWords, scoreWords } from '@hot-spline/model';
 import { attempt } from '../shared/attempt';
 import { VerdictMark } from '../shared/verdict';
 import { Bench } from '../state/bench';
 import { goalWords } from './goal-words';
+import { RatioCurve } from './ratio-curve';
 import { FrontPicture, type FrontAxis } from './front-picture';
 import { ShopSettings } from '../state/shop-settings';
 
@@ -19,7 +29,7 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
 /** Final drives that exist for this axle, ranked by the goal of the brief, each with its reasons. */
 @Component({
   selector: 'hs-find-tab',
-  imports: [FrontPicture, RouterLink, VerdictMark],
+  imports: [FrontPicture, RatioCurve, RouterLink, VerdictMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (problem(); as p) {
@@ -111,6 +121,11 @@ const BILL_WORDS: Readonly<Record<BillItem['code'], string>> = {
         <figure>
           <figcaption>What is given for what; nothing beats those on the line</figcaption>
           <hs-front-picture [points]="p.points" [along]="p.along" [up]="p.up" />
+        </figure>
+      } @else if (curve(); as c) {
+        <figure>
+          <figcaption>{{ c.words }}</figcaption>
+          <hs-ratio-curve [points]="c.points" [present]="c.present" [say]="c.say" [label]="c.words" />
         </figure>
       }
     }
@@ -364,6 +379,34 @@ export class FindTab {
         y: one.score,
         present: own?.ring === one.candidate.ring && own.pinion === one.candidate.pinion,
       })),
+    };
+  });
+
+  /** With so few sets that nothing is chosen yet: what any ratio would do. */
+  protected readonly curve = computed(() => {
+    const build = this.bench.build();
+    const main = this.bench.axleName();
+    const own = this.bench.derived()?.gearing[main];
+    if (!build || !own || this.picture() !== null || this.ranked().length === 0) return null;
+    const points = goalOverRatio(findProblemOf(build, main, own));
+    const { kind } = goalOf(build);
+    const [first, last] = [points[0], points.at(-1)];
+    if (!first || !last || points.length < 3) return null;
+    const best = points.reduce((a, b) => (b.score < a.score ? b : a));
+    const flat = Math.max(...points.map(({ score }) => score)) - best.score <= LEVEL * Math.abs(best.score);
+    const end = best === first || best === last ? ', or beyond' : '';
+    return {
+      points,
+      present: own.finalRatio,
+      say: (score: number) =>
+        kind === 'time'
+          ? score.toFixed(2)
+          : kind === 'crawl'
+            ? `${(100 * score).toFixed(0)} %`
+            : String(Math.round(score)),
+      words: flat
+        ? 'Any ratio round the present one does as well for this goal.'
+        : `Of any ratio, best near ${best.ratio.toFixed(2)}${end}: ${scoreWords(kind, best.score)}; whether such a set is made is another matter.`,
     };
   });
 

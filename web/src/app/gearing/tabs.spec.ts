@@ -189,6 +189,27 @@ describe('find a ratio', () => {
     expect(screen.text).toContain('recalibration not asked');
   });
 
+  it('with one set, what any ratio would do is drawn, and where the best would lie', async () => {
+    const bench = openBench();
+    bench.change((draft) => {
+      draft.brief.goal = 'time';
+      draft.candidates = [];
+      draft.assumed = [];
+    });
+    const screen = await Screen.of(FindTab);
+    expect(screen.find('figcaption').textContent).toMatch(/best near \d\.\d\d|does as well/);
+    expect(screen.all('hs-ratio-curve polyline').length).toBe(1);
+    bench.change((draft) => {
+      draft.candidates = [
+        { ring: 31, pinion: 10 },
+        { ring: 47, pinion: 10 },
+      ];
+    });
+    await screen.fixture.whenStable();
+    expect(screen.all('hs-ratio-curve').length).toBe(0);
+    expect(screen.all('hs-front-picture').length).toBe(1);
+  });
+
   it('what is asked beside the goal is kept first, and what is given for what is drawn', async () => {
     const bench = openBench();
     bench.change((draft) => {

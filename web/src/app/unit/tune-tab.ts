@@ -224,6 +224,7 @@ const WHEEL_OPTIONS = [
     .leads {
       display: grid;
       grid-template-columns: max-content minmax(0, 1fr);
+      align-items: baseline;
       gap: 2px 14px;
       margin-top: 8px;
       font-size: var(--text-s);
