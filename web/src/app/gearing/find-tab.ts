@@ -251,7 +251,7 @@ export class FindTab {
   protected readonly from = computed(() => {
     const identity = this.bench.axle()?.identity;
     return identity && identity.sets.length > 0
-      ? `${identity.sets.length} sets are known for ${identity.name}.`
+      ? `${identity.sets.length === 1 ? 'One set is' : `${identity.sets.length} sets are`} known for ${identity.name}.`
       : 'No sets are known for this axle: identify it in the brief. Ranked here are the present one and the candidates.';
   });
   protected readonly rows = computed(() => {
