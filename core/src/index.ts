@@ -98,8 +98,8 @@ export {
 } from './box/reduction';
 export {
   ARRANGEMENTS,
-  FACE_SHARE,
   faceOverlap,
+  floatChangeMm,
   growthMm,
   heatedFloat,
   type Arrangement,

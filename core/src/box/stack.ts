@@ -10,9 +10,6 @@ export interface Face {
   readonly floatMm: number;
 }
 
-/** Share of the narrower face that should lie on its partner at the worst of both floats, where the set says nothing: ours. */
-export const FACE_SHARE = 0.95;
-
 const common = (a: Face, b: Face, shift: number): number =>
   Math.max(0, Math.min(a.toMm + shift, b.toMm) - Math.max(a.fromMm + shift, b.fromMm));
 
@@ -75,6 +72,18 @@ export function growthMm(
 }
 
 /**
+ * What heat adds to an end float, mm: what the case outgrows the shaft where it holds it from outside (X), as much less with cups back to
+ * back (O), nothing where it is located at one end [exact].
+ * @throws InputError naming the field
+ */
+export function floatChangeMm(of: Omit<HeatedFloat, 'shimMm' | 'measuredMm' | 'wantedMm'>): number {
+  const growth = growthMm(of);
+  if (!ARRANGEMENTS.includes(of.arrangement))
+    throw new InputError('arrangement', 'arrangement is none of a shaft.', ARRANGEMENTS.join(', '));
+  return of.arrangement === 'X' ? growth : of.arrangement === 'O' ? -growth : 0;
+}
+
+/**
  * The shim for an end float that is set cold, and what heat makes of it: held from outside (X) it grows by what the case outgrows the
  * shaft, with cups back to back (O) it shrinks by as much, located at one end it stays. Hot below nought is squeeze, no mistake.
  * Not counted: a case or a shaft that is warmer at one end, a press fit that loosens, the outer ring that creeps.
@@ -86,9 +95,5 @@ export function heatedFloat(of: HeatedFloat): {
   readonly hotMm: number;
 } {
   const shimMm = floatShim(of);
-  const growth = growthMm(of);
-  if (!ARRANGEMENTS.includes(of.arrangement))
-    throw new InputError('arrangement', 'arrangement is none of a shaft.', ARRANGEMENTS.join(', '));
-  const change = of.arrangement === 'X' ? growth : of.arrangement === 'O' ? -growth : 0;
-  return { shimMm, coldMm: of.wantedMm, hotMm: of.wantedMm + change };
+  return { shimMm, coldMm: of.wantedMm, hotMm: of.wantedMm + floatChangeMm(of) };
 }

@@ -25,7 +25,7 @@ export function courseLoads(
     const seconds = to.timeS - from.timeS;
     if (to.gear !== from.gear || seconds <= 0 || to.speedMps <= from.speedMps) return;
     const rpm = (from.rpm + to.rpm) / 2;
-    loads[to.gear]?.push({ turns: (seconds * rpm) / 60, torqueNm: Math.max(0, torqueAt(rpm)) });
+    loads[to.gear]?.push({ turns: (seconds * rpm) / 60, torqueNm: torqueAt(rpm) });
   });
   return loads;
 }

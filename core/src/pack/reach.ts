@@ -1,7 +1,7 @@
 import { requireNumber } from '../base/errors';
 import { LIMITS } from '../base/limits';
 import { frictionRadius, packBreakaway } from './breakaway';
-import { columnPeak, columnTravel, groupFreeHeight, isDiscs, springColumn, type SpringGroup } from './spring-column';
+import { columnTravel, groupFreeHeight, isDiscs, springColumn, type SpringGroup } from './spring-column';
 import { LISTED_TRAVEL, plateOrders, type WantedProblem } from './wanted';
 
 /** One pack of a way, as it would stand with the middle of the band held. */
@@ -64,7 +64,7 @@ export function waysToReach({ sides, friction, bandNm: [low, high] }: WantedProb
     platesMm: number,
   ): WaySide | null => {
     const travel = columnTravel(springs, aimNm / (friction.frictionCoefficient * interfaces * armM));
-    if (travel === null || travel > columnPeak(springs).travelMm) return null;
+    if (travel === null) return null;
     const { forceN, flattest } = springColumn(springs, travel);
     const free = springs.reduce((sum, group) => sum + groupFreeHeight(group), 0);
     const needsMm = platesMm + free - travel;

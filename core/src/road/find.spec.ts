@@ -282,5 +282,10 @@ describe('gearing: a goal with limits beside it', () => {
       ['limits.crawlRatio', { crawlRatio: 0 }],
     ] as const)
       expect(() => findFinals({ ...quick, limits })).toThrowMatching((error) => error.field === field);
+    // a limit that nothing can be held against is no limit that is kept
+    const { cruiseMps: _, ...nowhere } = quick;
+    expect(() => findFinals({ ...nowhere, limits: { cruiseRpm: 2500 } })).toThrowMatching(
+      (error) => error.field === 'cruiseMps',
+    );
   });
 });

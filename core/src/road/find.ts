@@ -526,6 +526,8 @@ export function findFinals(problem: FindProblem): FoundFinal[] {
     throw new InputError('candidates', `candidates has ${candidates.length} entries.`, `1 to ${MOST_CANDIDATES}`);
   checkGoal(goal);
   checkLimits(problem.limits ?? {});
+  if (problem.limits?.cruiseRpm !== undefined && goal.kind !== 'cruise' && problem.cruiseMps === undefined)
+    throw new InputError('cruiseMps', 'cruiseMps is missing: a limit of the cruise needs one.', 'a speed in m/s');
   if (problem.lowRange !== undefined) requireNumber('lowRange', problem.lowRange, LIMITS.ratio);
   if (problem.extras?.ringBolts) requireBought('extras.ringBolts', problem.extras.ringBolts);
   if (problem.extras?.recalibration) requireBought('extras.recalibration', problem.extras.recalibration);

@@ -194,9 +194,11 @@ describe('a speed trace', () => {
           (perMetre * (210 + height(10 * i))).toFixed(3),
         ]),
       ];
-      const { course, log } = feed(rows);
+      const { course, log, notices } = feed(rows);
       expect(meanGrade(course.slopes ?? [], 100, 500)).toBeCloseTo(3, 1);
       expect(meanGrade(course.slopes ?? [], 700, 1100)).toBeCloseTo(-5, 1);
+      expect(notices.join()).toContain('Slopes are from “GPS Altitude');
+      expect(notices.join()).not.toContain('does not say');
       expect(log.samples[0]).toEqual({ atM: 0, speedMps: 20 });
       expect(log.samples.at(-1)?.atM).toBe(1200);
       expect(log.timeS).toBeGreaterThan(60);
@@ -207,6 +209,17 @@ describe('a speed trace', () => {
         ...Array.from({ length: 30 }, (_, i) => [`${i * 10}`, `${20 + (i % 3)}`, '0.1']),
       ]).course.slopes,
     ).toBeUndefined();
+  });
+
+  it('an altitude without a unit, and one that jumps, are said', () => {
+    const rows = (height: (i: number) => number) => [
+      ['Distance (m)', 'Speed (m/s)', 'Altitude'],
+      ...Array.from({ length: 60 }, (_, i) => [`${i * 10}`, `${20 + (i % 2)}`, String(height(i))]),
+    ];
+    expect(feed(rows((i) => 100 + i)).notices.join()).toContain('does not say');
+    const jumps = feed(rows((i) => (i < 25 ? 100 : 400)));
+    expect(jumps.notices.join()).toContain('steeper than 40 %');
+    expect(Math.max(...(jumps.course.slopes ?? []).map(({ gradePercent }) => gradePercent))).toBe(40);
   });
 
   it('what stands before the names is skipped, and a line of units below them is read', () => {

@@ -1,4 +1,5 @@
 import {
+  GRADE,
   UNITS,
   cutText,
   InputError,
@@ -22,7 +23,7 @@ export interface TraceColumns {
   readonly alongAt: number;
   readonly speedAt: number;
   /** Where the altitude stands, in metres per unit; null for a file without one. */
-  readonly altitude: { readonly at: number; readonly perUnit: number } | null;
+  readonly altitude: { readonly at: number; readonly perUnit: number; readonly said: boolean } | null;
   /** Unit of distance, where the trace runs along one. */
   readonly distanceUnit: UnitName;
   readonly timeUnit: TraceTimeUnit;
@@ -115,14 +116,15 @@ export function traceColumns(columns: readonly Column[], chosen: TraceChosen = {
   const found = speedAt >= 0 && named >= 0;
   const altitudeAt = bestColumn(columns, ALTITUDE, [at, alongAt]);
   // A height without a unit is in metres: loggers and receivers know no other default [common practice].
-  const altitudeUnit = unit(altitudeAt, 'distance') ?? unit(altitudeAt, 'length') ?? ('metre' as const);
+  const altitudeSaid = unit(altitudeAt, 'distance') ?? unit(altitudeAt, 'length');
+  const altitudeUnit = altitudeSaid ?? ('metre' as const);
   const perUnit =
     toBase(1, altitudeUnit) / (UNITS[altitudeUnit as keyof typeof UNITS].quantity === 'length' ? 1000 : 1);
   return {
     along,
     alongAt,
     speedAt: at,
-    altitude: altitudeAt < 0 ? null : { at: altitudeAt, perUnit },
+    altitude: altitudeAt < 0 ? null : { at: altitudeAt, perUnit, said: altitudeSaid !== null },
     distanceUnit: chosen.distanceUnit ?? distanceUnit ?? 'metre',
     timeUnit: chosen.timeUnit ?? timeUnit ?? 's',
     speedUnit: chosen.speedUnit ?? speedUnit ?? 'km/h',
@@ -279,6 +281,15 @@ export class TraceReader {
         `${gaps.count === 1 ? 'A gap' : `${gaps.count} gaps, the longest`} of ${gaps.longest.toFixed(1)} ${unit} before row ${gaps.at}: a straight line there.`,
       );
     }
+    const course = courseFromTrace(this.samples);
+    if (columns.altitude && course.slopes) {
+      const unsaid = columns.altitude.said
+        ? ''
+        : ', in metres: the file does not say; take the slopes out again if it is feet';
+      notices.push(`Slopes are from “${names[columns.altitude.at]}”${unsaid}.`);
+      if (course.slopes.some(({ gradePercent }) => Math.abs(gradePercent) >= GRADE.max))
+        notices.push(`The altitude jumps: what is steeper than ${GRADE.max} % is taken as ${GRADE.max} %.`);
+    }
     return {
       columns,
       rows,
@@ -288,7 +299,7 @@ export class TraceReader {
       badCount,
       bad,
       notices,
-      course: courseFromTrace(this.samples),
+      course,
       log: this.log(),
     };
   }

@@ -15,7 +15,6 @@ import { Finder } from './finder';
 import { Header } from './header';
 import { GaugeDock } from './gauge-dock';
 import { KeyReader } from './keys';
-import { KeepFocus } from './keep-focus';
 import { Line } from './line';
 import { OpenSheet } from './open-sheet';
 import { addressOf } from '../shared/address';
@@ -38,7 +37,6 @@ import { WorkingPanel } from './working-panel';
     Rail,
     RouterLink,
     RouterOutlet,
-    KeepFocus,
     WorkingPanel,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -86,7 +84,7 @@ import { WorkingPanel } from './working-panel';
         }
         <div class="body" [class.wide]="!findingsOpen()">
           <hs-rail class="no-print" />
-          <main id="sheet" tabindex="-1" hsKeepFocus>
+          <main id="sheet" tabindex="-1">
             <p class="print-only">{{ title() }} · {{ today }}</p>
             <router-outlet />
           </main>

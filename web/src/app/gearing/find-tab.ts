@@ -383,13 +383,18 @@ export class FindTab {
   });
 
   /** With so few sets that nothing is chosen yet: what any ratio would do. */
-  protected readonly curve = computed(() => {
+  private readonly swept = attempt(() => {
     const build = this.bench.build();
     const main = this.bench.axleName();
     const own = this.bench.derived()?.gearing[main];
     if (!build || !own || this.picture() !== null || this.ranked().length === 0) return null;
-    const points = goalOverRatio(findProblemOf(build, main, own));
-    const { kind } = goalOf(build);
+    return { points: goalOverRatio(findProblemOf(build, main, own)), present: own.finalRatio, goal: goalOf(build) };
+  });
+  protected readonly curve = computed(() => {
+    const found = this.swept.value();
+    if (!found) return null;
+    const { points, present, goal } = found;
+    const { kind } = goal;
     const [first, last] = [points[0], points.at(-1)];
     if (!first || !last || points.length < 3) return null;
     const best = points.reduce((a, b) => (b.score < a.score ? b : a));
@@ -397,7 +402,7 @@ export class FindTab {
     const end = best === first || best === last ? ', or beyond' : '';
     return {
       points,
-      present: own.finalRatio,
+      present,
       say: (score: number) =>
         kind === 'time'
           ? score.toFixed(2)

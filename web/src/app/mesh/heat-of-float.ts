@@ -1,14 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import {
-  BOX_LIMITS,
-  InputError,
-  entryBase,
-  heatedFloat,
-  say,
-  saySmall,
-  type Arrangement,
-  type Entry,
-} from '@hot-spline/core';
+import { BOX_LIMITS, entryBase, floatChangeMm, say, saySmall, type Arrangement, type Entry } from '@hot-spline/core';
 import { attempt } from '../shared/attempt';
 import { Choice } from '../shared/choice';
 import { EntryField } from '../shared/entry-field';
@@ -139,12 +130,7 @@ export class HeatOfFloat {
     const expansion = CASES.find(({ value }) => value === this.alloy())?.expansion ?? 0;
     if (!span || arrangement === '' || caseRiseK === null || shaftRiseK === null || expansion === 0) return null;
     const coldMm = this.coldMm();
-    if (coldMm < 0) throw new InputError('float', 'The float is less than nought.', 'a float that was read');
-    // No shim is worked out here: what is measured is what is wanted.
-    const { hotMm } = heatedFloat({
-      shimMm: 1,
-      measuredMm: coldMm,
-      wantedMm: coldMm,
+    const change = floatChangeMm({
       lengthMm: entryBase(span),
       caseRiseK,
       shaftRiseK,
@@ -152,7 +138,7 @@ export class HeatOfFloat {
       shaftExpansion: STEEL,
       arrangement,
     });
-    return { coldMm, hotMm };
+    return { coldMm, hotMm: coldMm + change };
   });
   protected readonly problem = this.result.problem;
   protected readonly words = computed(() => {

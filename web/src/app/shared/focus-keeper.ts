@@ -6,7 +6,7 @@ const FIELDS =
 const AFTER_MS = 80;
 
 /**
- * Where what had the focus is removed – a row deleted, a reading voided, a panel closed – the focus goes to what is next in the
+ * Where what had the focus is removed or can't be pressed any more – a row deleted, a reading voided, a plan put in – the focus goes to what is next in the
  * same place, not to the top of the page.
  */
 @Injectable({ providedIn: 'root' })
@@ -33,7 +33,8 @@ export class FocusKeeper {
 
   private mend(): void {
     const { last } = this;
-    if (!last || last.element.isConnected || this.document.activeElement !== this.document.body) return;
+    const there = last?.element.isConnected && !last.element.matches(':disabled');
+    if (!last || there || this.document.activeElement !== this.document.body) return;
     this.last = null;
     const near = last.around.find((one) => one.isConnected && one.querySelector(FIELDS) !== null);
     // Where the page itself is another one, its sheet begins; what stands next in the frame is nobody's place.
