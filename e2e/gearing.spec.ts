@@ -81,6 +81,11 @@ test.describe('story 1: tyre and ratio', () => {
     await drift.enter('Compare with', '37/9');
     await expect(page.locator('tbody tr')).toHaveCount(7); // present, its shift drops, the planned tyre, four candidates
     await expect(drift.field('Compare with')).toHaveCount(0);
+    // All four are to be compared at one look: the last one stands on the page, not below it.
+    const rows = await page
+      .locator('tbody tr')
+      .evaluateAll((all) => all.map((row) => row.getBoundingClientRect().bottom));
+    expect(Math.max(...rows.slice(0, 6))).toBeLessThanOrEqual(await page.evaluate(() => innerHeight));
     await page.getByRole('button', { name: 'Take 41/11' }).click();
     await expect(drift.figure('gearing.rear.final')).toHaveText('3.727');
     await expect(page.getByRole('button', { name: 'Take 43/10' })).toBeVisible();

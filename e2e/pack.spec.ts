@@ -232,7 +232,7 @@ test.describe('pack story: from a wanted breakaway', () => {
     await expect(drift.finding('below what is wanted')).toBeVisible();
     const first = page.locator('tbody tr').first();
     await expect(first.locator('.big')).toHaveText(/2[1-4]\.\d/);
-    await page.getByRole('button', { name: 'Lay plan 1' }).click();
+    await page.getByRole('button', { name: 'Put in: plan 1' }).click();
     await page
       .getByRole('alertdialog', { name: 'Before it is laid' })
       .getByRole('button', { name: /^Put these in(, the target moves| all the same)$/ })

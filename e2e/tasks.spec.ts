@@ -171,7 +171,7 @@ task('6 packs to the wanted breakaway, out of the drawer', 7, '32', async (hand)
   await hand.type('Breakaway from', '7 lbf·ft');
   await hand.type('to', '9 lbf·ft');
   await hand.choose('Drawer', 'Drawer 2, pack shims');
-  await hand.press('Lay plan 1');
+  await hand.press('Put in: plan 1');
   const asked = page.getByRole('alertdialog', { name: 'Before it is laid' });
   const done = bench.finding('Breakaway in the wanted band');
   await expect(asked.or(done).first()).toBeVisible();

@@ -63,7 +63,7 @@ import { GEARBOX_OPTIONS, ORIGIN_OPTIONS } from './words';
     <h3>
       Gears
       <button type="button" class="quiet bare" [disabled]="s.gears.length >= 12" (click)="addGear()">
-        <i class="pi pi-plus" aria-hidden="true"></i>Gear
+        <i class="pi pi-plus" aria-hidden="true"></i>Add gear
       </button>
     </h3>
     <ul>

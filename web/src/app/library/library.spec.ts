@@ -33,7 +33,7 @@ describe('the library', () => {
     expect(screen.text).toContain('Heron');
     const curlew = screen.all('.list button').find((button) => button.textContent?.includes('Curlew'));
     await screen.click(curlew ?? 'Curlew');
-    await screen.click('Gear');
+    await screen.click('Add gear');
     await screen.type('Gear 2', '2.1');
     const box = specs().find((one) => one.id === id(2))?.spec;
     expect(box?.kind === 'gearbox' ? box.gears.map((gear) => gear.ratio.value) : []).toEqual([3.3, 2.1]);

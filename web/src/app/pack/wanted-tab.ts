@@ -161,7 +161,7 @@ interface LaidPlate {
                   class="quiet"
                   [class.go]="row.index === 0"
                   [disabled]="row.same"
-                  [attr.aria-label]="'Lay plan ' + (row.index + 1)"
+                  [attr.aria-label]="(row.same ? 'In the packs' : 'Put in') + ': plan ' + (row.index + 1)"
                   (click)="ask(row.index)"
                 >
                   {{ row.same ? 'In the packs' : 'Put in' }}

@@ -78,11 +78,11 @@ describe('a wanted breakaway', () => {
     const said = Number(rows[0]?.querySelector('.big')?.textContent);
     expect(said).toBeGreaterThan(low - 0.1);
     expect(said).toBeLessThan(high + 0.1);
-    await screen.click('Lay plan 1');
+    await screen.click('Put in: plan 1');
     expect(screen.find('[role="alertdialog"]').textContent).toMatch(/target stack height would move from .* to /);
     await screen.click('Not');
     expect(plateOf(bench).packs).toEqual(before.packs);
-    await screen.click('Lay plan 1');
+    await screen.click('Put in: plan 1');
     await screen.click('Put these in, the target moves');
     expect(predicted()).toBeCloseTo(said, 1);
     expect(screen.text).toContain('In the packs');
@@ -100,7 +100,7 @@ describe('a wanted breakaway', () => {
     bench.undo();
     expect(plateOf(bench).packs).toEqual(before.packs);
     await screen.fixture.whenStable();
-    await screen.click('Lay plan 1');
+    await screen.click('Put in: plan 1');
     await screen.click('Put these in, keep the target');
     expect(plateOf(bench).targetHeight).toEqual(before.targetHeight);
     expect(plateOf(bench).packs).toEqual(laid.packs);

@@ -41,11 +41,11 @@ describe('the engine sheet', () => {
   it('adds and removes points and gears; the operating point stays on a gear that is there', async () => {
     const bench = openBench();
     const screen = await Screen.of(EngineSheet);
-    await screen.click('Point');
+    await screen.click('Add point');
     expect(bench.build()?.engine.torqueCurve.length).toBe(4);
     await screen.click('Remove point 4');
     expect(bench.build()?.engine.torqueCurve.length).toBe(3);
-    await screen.click('Gear');
+    await screen.click('Add gear');
     // the new gear is 0.82 of the last one, to be replaced by the builder's
     expect(bench.build()?.gearbox.gears.at(-1)?.ratio.value).toBeCloseTo(0.9 * 0.82, 3);
     bench.lookAt({ gear: 5 });

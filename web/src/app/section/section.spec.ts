@@ -1,8 +1,12 @@
+import { TestBed } from '@angular/core/testing';
 import { FIGURES, axleSection, type SectionAid } from '@hot-spline/core';
 import { sectionOfAxle } from '@hot-spline/model';
+import { Store } from '@ngrx/store';
 import { plateBuild } from '../../testing/drift';
-import { Screen, openBench } from '../../testing/harness';
+import { BUILD_ID, Screen, openBench } from '../../testing/harness';
 import { assemblyOf, setUpBuild } from '../../testing/set-up';
+import { editorActions } from '../state/editor';
+import { AxleSection } from './axle-section';
 import { layLabels, wide, type Label } from './layout';
 import { SectionDrawing } from './section-drawing';
 import { ShimPlay } from './shim-play';
@@ -123,5 +127,21 @@ describe('what a shim does', () => {
     // What of it is to scale, and that nobody has said how this one is put together, is said.
     expect(screen.text).toContain('shims thicker than they are');
     expect(screen.text.includes('Nobody has said how')).toBe(bench.axle()?.identity === null);
+  });
+
+  it('what is touched stays touched while a reading arrives from elsewhere', async () => {
+    const entries = assemblyOf(1, { backlash: 0.3 });
+    openBench(setUpBuild(), entries.slice(0, -1));
+    const screen = await Screen.of(ShimPlay, { open: true });
+    await screen.click(screen.all('.parts button')[0] as HTMLElement);
+    const said = screen.find('.text').textContent;
+    const before = TestBed.inject(AxleSection).touches();
+    TestBed.inject(Store).dispatch(
+      editorActions.loaded({ id: BUILD_ID, version: 2, build: setUpBuild(), ledger: entries }),
+    );
+    await screen.fixture.whenStable();
+    expect(TestBed.inject(AxleSection).touches()).not.toBe(before);
+    expect(screen.find('.text').textContent).toBe(said);
+    expect(screen.find('[data-part="pinion-shim"]').classList).toContain('touched');
   });
 });

@@ -106,10 +106,13 @@ export class ShimPlay {
     return this.axle.touches().filter(({ part }) => of === null || of.includes(part));
   });
   protected readonly touchable = computed(() => this.parts().map(({ part }) => part));
-  /** What somebody has touched; nothing of it is kept. */
-  protected readonly chosen = linkedSignal<unknown, Touchable | null>({
-    source: () => [this.axle.touches(), this.proposed()],
-    computation: () => null,
+  /** What somebody has touched; nothing of it is kept. What arrives from elsewhere meanwhile does not untouch it. */
+  protected readonly chosen = linkedSignal<{ of: readonly Touchable[]; proposed: Proposed | null }, Touchable | null>({
+    source: () => ({ of: this.parts(), proposed: this.proposed() }),
+    computation: ({ of, proposed }, before) =>
+      before?.value && before.source.proposed === proposed
+        ? (of.find(({ part, label }) => part === before.value?.part && label === before.value.label) ?? null)
+        : null,
   });
   private readonly effect = computed(() => {
     const [chosen, mesh] = [this.chosen(), this.axle.mesh()];

@@ -16,9 +16,7 @@ import { Bench } from '../state/bench';
         [title]="f.explain ? 'Show the working' : ''"
         (click)="bench.openWorking(f.id)"
       >
-        @if (label() !== '') {
-          <span class="label">{{ label() ?? f.label }}</span>
-        }
+        <span [class]="label() === '' ? 'visually-hidden' : 'label'">{{ label() || f.label }}</span>
         <span class="value"
           ><span class="number mono">{{ shown().text }}</span
           >&ngsp;<span class="unit mono">{{ shown().unit }}{{ suffix() }}</span>

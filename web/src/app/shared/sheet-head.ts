@@ -51,7 +51,7 @@ import { SaveMenu } from './save-menu';
     /* On a phone the answer comes first. */
     @media #{$narrow} {
       header {
-        margin-bottom: 0;
+        margin-bottom: 4px;
       }
       p {
         display: none;

@@ -245,6 +245,9 @@ const WHEEL_OPTIONS = [
     td {
       white-space: nowrap;
     }
+    thead th {
+      white-space: normal;
+    }
     thead th:first-child {
       width: 38%;
     }
