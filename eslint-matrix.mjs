@@ -38,7 +38,7 @@ const MATRIX = {
     point: below(...calculating),
     joint: below(...calculating, 'identity'),
     mesh: below('library', 'identity'),
-    box: below('mesh'),
+    box: below('library', 'gearing', 'road', 'mesh'),
     unit: below(...calculating, 'pack', 'identity', 'point'),
     preload: below('library', 'identity', 'mesh'),
     shaft: below(...calculating, 'identity', 'joint', 'unit'),

@@ -117,6 +117,25 @@ export {
   type Interval,
 } from './box/drum';
 export { dogsMeet } from './box/dogs';
+export {
+  BOX_PIECES,
+  BOX_SHAFTS,
+  boxRatio,
+  handOn,
+  layStack,
+  otherShaft,
+  teethOn,
+  type BoxPair,
+  type BoxPiece,
+  type BoxPieceKind,
+  type BoxShaft,
+  type BoxStack,
+  type Laid,
+  type StackedBox,
+} from './box/stacked';
+export { judgeBox, rollingRadius, type BoxJudged, type DogGap, type PairJudged, type StackJudged } from './box/judge';
+export { assemblyOrder, restack, takingApart, type BoxAct, type Restack, type RestackMove } from './box/restack';
+export { boxThrusts, loadedEnd, type GearThrust } from './box/thrust';
 export { LIFE_EXPONENT, wearAgainst, type Load } from './box/life';
 export { courseLoads, flankStressRatio, wearOfSet, type SetOnCourse } from './box/wear';
 export { closedRatio, type ClosedTurns } from './gearing/closed-ratio';

@@ -305,6 +305,32 @@ export { MATERIALS, MATERIAL_KEYS, type Shaft, type Shafts, type Twisted } from 
 export { fastestProp, propState, shaftMargin, shearOf, thinnestMm, type ShaftTorque } from './shaft/state';
 export { newEnd, newShafts } from './shaft/new-shafts';
 export { weakestLinks, type Link } from './shaft/links';
+export { boxFigures } from './box/ids';
+export { hubName, pairName, teethText } from './box';
+export * as boxSubjects from './box/readings';
+export { NEW_BOX_ASSUMED, newBox, newPair, pairThatGoes, takeGears, withPair, type OtherTeeth } from './box/new-box';
+export {
+  REPEATS_MM,
+  cutPieces,
+  drumState,
+  gearPairs,
+  stackedBox,
+  type BoxState,
+  type DrumState,
+  type FloatJob,
+  type FloatTry,
+} from './box/state';
+export {
+  CASE_ALLOYS,
+  FITS,
+  OVERLAP_PERCENT,
+  type BoxInside,
+  type BoxPairSpec,
+  type BoxPieceSpec,
+  type BoxShaftSpec,
+  type CaseAlloy,
+  type DrumSpec,
+} from './library/box';
 export { DECISIONS, type PartDecision, type PartState } from './inspect';
 export { wholeJob, type WholeJob } from './inspect/whole-job';
 export * as inspectSubjects from './inspect/readings';

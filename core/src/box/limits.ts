@@ -12,6 +12,7 @@ export const BOX_LIMITS = {
   lengthMm: { above: 0, max: 5000, unit: 'mm' },
   riseK: { min: -100, max: 400, unit: 'K' },
   expansion: { above: 0, max: 1e-4, unit: '1/K' },
+  pieces: { min: 1, max: 60, integer: true },
   gears: { min: 1, max: 12, integer: true },
   stages: { min: 1, max: 4, integer: true },
   drumDeg: { min: -3600, max: 3600, unit: '°' },

@@ -1,5 +1,6 @@
 import type { Capability } from '../frame/capability';
 import { assumed } from '../assumed';
+import { box } from '../box';
 import { gearing } from '../gearing';
 import { identity } from '../identity';
 import { inspect } from '../inspect';
@@ -22,6 +23,7 @@ export const capabilities = [
   gearing,
   identity,
   road,
+  box,
   point,
   pack,
   unit,

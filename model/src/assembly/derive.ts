@@ -6,6 +6,8 @@ import { inForce, signaturesInForce, type LedgerEntry, type Readings, type Signa
 import { subjectKey, type Subject, type SubjectOf } from '../frame/subjects';
 import { capabilities } from './capabilities';
 import { subjects } from './subjects';
+import { box } from '../box';
+import type { BoxState } from '../box/state';
 import { drivenAxles } from '../gearing/axle-gearing';
 import { gearing } from '../gearing';
 import type { GearingState } from '../gearing/derive';
@@ -48,6 +50,8 @@ export interface Derived extends Results {
   readonly shafts: Partial<Record<AxleName, ShaftTorque>>;
   readonly inspect: Inspections;
   readonly runin: RunIns;
+  /** The gearbox from inside; null where nobody has described it. */
+  readonly box: BoxState | null;
   /** Torque into the unit of the followed axle at the operating point, N·m. */
   readonly inputNm: number;
 }
@@ -140,6 +144,7 @@ export class BuildDeriver {
       shafts: of(shaft) ?? {},
       inspect: of(inspect) ?? {},
       runin: of(runin) ?? {},
+      box: of(box),
       inputNm: of(point)?.[main] ?? 0,
     };
   }

@@ -1,3 +1,4 @@
+import { boxSlice } from '../box/schema';
 import { gearingSlice } from '../gearing/schema';
 import { identitySlice } from '../identity/schema';
 import { jointSlice } from '../joint/schema';
@@ -29,4 +30,5 @@ export const buildShape = {
   ...identitySlice.build,
   ...roadSlice.build,
   ...practiceSlice.build,
+  ...boxSlice.build,
 } as const;

@@ -1,4 +1,5 @@
 import type { Subject } from '../frame/subjects';
+import { boxSubjects } from '../box/readings';
 import { identitySubjects } from '../identity/readings';
 import { inspectSubjects } from '../inspect/readings';
 import { jointSubjects } from '../joint/readings';
@@ -22,4 +23,5 @@ export const subjects: readonly Subject[] = [
   ...inspectSubjects,
   ...workSubjects,
   ...runInSubjects,
+  ...boxSubjects,
 ];

@@ -366,6 +366,7 @@ function withEleventhKeys(build: Plain): Plain {
     brief: isPlain(brief)
       ? { ...brief, limits: { cruiseRpm: null, time: null, topSpeed: null, crawl: null }, complaintAt: [] }
       : brief,
+    box: null,
   };
 }
 
@@ -464,7 +465,7 @@ const STEPS: readonly Step[] = [
     upgrade: {
       build: (build) => ({ ...withEleventhKeys(build), formatVersion: 11 }),
       'ledger-entry': (entry) => entry,
-      'library-spec': (spec) => spec,
+      'library-spec': (spec) => (spec['kind'] === 'gearbox' ? { ...spec, inside: null } : spec),
     },
   },
 ];

@@ -132,6 +132,8 @@ function gearboxLines(spec: GearboxSpec): (Line | null)[] {
     ['box', spec.box.value, spec.box.origin],
     spec.torqueLimit && ['torque limit', spec.torqueLimit.value.typed, spec.torqueLimit.origin],
     ...spec.gears.map((g): Line => ['gear', list(g.name, g.ratio.typed), g.origin]),
+    // Shafts, pieces and tracks in one cell: no table holds them without losing which belongs where.
+    spec.inside && ['inside, as JSON', JSON.stringify(spec.inside), ''],
   ];
 }
 
@@ -305,9 +307,19 @@ const PUT: Readonly<Record<string, (raw: Raw, given: Given) => void>> = {
       origin,
     }),
   'torque limit': sourced('torqueLimit', (value) => entry(value, 'torque')),
+  'inside, as json': (raw, { value }) => (raw['inside'] = jsonOf(value)),
   gear: (raw, { parts: [name = '', ratio = ''], origin }) =>
     append(raw, 'gears', { name, ratio: entry(ratio, 'ratio'), origin }),
 };
+
+/** @throws InputError on `value` */
+function jsonOf(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch (error) {
+    throw new InputError('value', 'value is no JSON.', 'what an exported file has');
+  }
+}
 
 /** Puts one line into the raw spec. @throws InputError on `field` or `value` */
 function put(raw: Raw, field: string, value: string, origin: string): void {
@@ -396,7 +408,7 @@ function empty(kind: LibrarySpec['kind'], name: string): Record<string, unknown>
         sheet: emptySheet(),
       };
     case 'gearbox':
-      return { kind, name, torqueLimit: null, gears: [] };
+      return { kind, name, torqueLimit: null, gears: [], inside: null };
     case 'shims':
       return { kind, name, seat: 'pack', bore: null, outside: null, pieces: [] };
     case 'friction':

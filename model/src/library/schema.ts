@@ -19,6 +19,7 @@ import '../base/zod';
 import * as z from 'zod';
 import { ORIGINS } from './origins';
 import { schoolsSchema } from './schools';
+import { boxInsideSchema } from './box';
 import { adjusterSequenceSchema } from './adjuster-sequence';
 import { sheetSchema } from './sheet';
 
@@ -108,6 +109,8 @@ export const gearboxSpecSchema = z.strictObject({
     )
     .min(1)
     .max(12),
+  /** What is inside it, made once; null while nobody has. */
+  inside: boxInsideSchema.nullable(),
 });
 
 /** What a drawer is for: a shim belongs to a seat, with its bore and outside diameter. */

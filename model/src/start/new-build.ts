@@ -124,6 +124,7 @@ export function newBuild(name: string): Build {
     course: null,
     points: [],
     practice: null,
+    box: null,
     startPoint: { gear: 2, range: 0, rpm: 4000 },
   };
 }

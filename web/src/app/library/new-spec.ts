@@ -8,6 +8,7 @@ export function newGearboxSpec(name: string): GearboxSpec {
     box: { value: 'synchro', origin: 'guess' },
     torqueLimit: null,
     gears: [{ name: '1', ratio: entryOf(3.3, ''), origin: 'guess' }],
+    inside: null,
   };
 }
 
