@@ -90,6 +90,7 @@ const MATRIX = {
     point: sheet('library'),
     gearing: sheet('identity'),
     road: sheet('gearing'),
+    box: sheet('library'),
     unit: sheet('library', 'identity'),
     pack: sheet('library'),
     mesh: sheet('library'),

@@ -308,6 +308,8 @@ export { weakestLinks, type Link } from './shaft/links';
 export { boxFigures } from './box/ids';
 export { hubName, pairName, teethText } from './box';
 export * as boxSubjects from './box/readings';
+export { WHOLE_BOX, boxRound, pieceName, piecesOf, stepWords, type BoxRound, type BoxRoundStep } from './box/round';
+export type { BoxWork } from './box/schema';
 export { NEW_BOX_ASSUMED, newBox, newPair, pairThatGoes, takeGears, withPair, type OtherTeeth } from './box/new-box';
 export {
   REPEATS_MM,

@@ -68,7 +68,7 @@ const small = (): StackedBox => ({
   },
 });
 const changed = (change: (box: { -readonly [K in keyof StackedBox]: StackedBox[K] }) => void): StackedBox => {
-  const box = structuredClone(small());
+  const box = { ...small() };
   change(box);
   return box;
 };

@@ -7,7 +7,7 @@ import type { BoxInside, BoxPairSpec } from '../library/box';
 import { road } from '../road';
 import { torqueCurve } from '../road/torque-curve';
 import { boxFigures } from './ids';
-import { pairThatGoes } from './new-box';
+import { NEW_BOX_ASSUMED, pairThatGoes } from './new-box';
 import { SHAFT_WORDS, SYNCHRO_PARTS, boxRunOut, boxSubjects, hubPlay, synchroDrag, synchroPart } from './readings';
 import {
   dogsOf,
@@ -56,7 +56,9 @@ export const box = defineCapability({
     build,
     readings,
   }),
-  derive: ({ inside, gears, build, overrun, readings }, d): BoxState | null => {
+  derive: ({ inside, gears, build, overrun, readings }, all): BoxState | null => {
+    // A box that was just begun stands on lengths that nobody has said.
+    const d = all.using(NEW_BOX_ASSUMED);
     if (!inside) return null;
     const jobs = Object.fromEntries(
       BOX_SHAFTS.map((shaft) => [shaft, floatJob(shaft, inside.shafts[shaft], inside, readings)]),

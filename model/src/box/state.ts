@@ -7,7 +7,6 @@ import {
   entryBase,
   floatChangeMm,
   floatShim,
-  judgeBox,
   type BoxJudged,
   type BoxShaft,
   type DrumCheck,

@@ -367,6 +367,7 @@ function withEleventhKeys(build: Plain): Plain {
       ? { ...brief, limits: { cruiseRpm: null, time: null, topSpeed: null, crawl: null }, complaintAt: [] }
       : brief,
     box: null,
+    boxWork: null,
   };
 }
 

@@ -316,7 +316,7 @@ const PUT: Readonly<Record<string, (raw: Raw, given: Given) => void>> = {
 function jsonOf(text: string): unknown {
   try {
     return JSON.parse(text);
-  } catch (error) {
+  } catch {
     throw new InputError('value', 'value is no JSON.', 'what an exported file has');
   }
 }

@@ -125,6 +125,7 @@ export function newBuild(name: string): Build {
     points: [],
     practice: null,
     box: null,
+    boxWork: null,
     startPoint: { gear: 2, range: 0, rpm: 4000 },
   };
 }

@@ -1,4 +1,5 @@
 import type { Routes } from '@angular/router';
+import { box } from './box';
 import { gearing } from './gearing';
 import { inspect } from './inspect';
 import { joint } from './joint';
@@ -25,6 +26,7 @@ export const CAPABILITIES: readonly WebCapability[] = [
   point,
   gearing,
   road,
+  box,
   unit,
   pack,
   plan,

@@ -1,4 +1,4 @@
-import { InputError, numberReadings, toothPair, tyreSize, type ToothPair } from '@hot-spline/core';
+import { InputError, LIMITS, numberReadings, toothPair, tyreSize, type ToothPair } from '@hot-spline/core';
 import type { Understood } from './field';
 
 /** Reads `41/11` as ring and pinion. */
@@ -38,6 +38,20 @@ export function pairsReader(
       throw new InputError(label, `${label}: ${parts.length} are too many.`, `${most} more at most`);
     const read = parts.map((part) => one(part));
     return { value: read.map(({ value }) => value), said: read.map(({ said }) => said).join('; ') };
+  };
+}
+
+/** Reads `34/21` as the teeth of a gear pair, driven over driver; `21:34` driver first, as a train of gears runs. */
+export function gearTeethReader(label: string): (text: string) => Understood<{ driver: number; driven: number }> {
+  return (text) => {
+    const match = /^\s*(\d{1,3})\s*([/:])\s*(\d{1,3})\s*$/.exec(text);
+    if (!match) throw new InputError(label, `${label} must be driven / driver teeth.`, 'e.g. 34/21');
+    const [a, b] = [Number(match[1]), Number(match[3])];
+    const [driven, driver] = match[2] === ':' ? [b, a] : [a, b];
+    const { min, max } = LIMITS.teeth;
+    if (Math.min(driven, driver) < min || Math.max(driven, driver) > max)
+      throw new InputError(label, `${label}: no gear has that many teeth.`, `${min} to ${max} each`);
+    return { value: { driver, driven }, said: (driven / driver).toFixed(3) };
   };
 }
 

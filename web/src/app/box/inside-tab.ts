@@ -1,0 +1,280 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import {
+  ARRANGEMENTS,
+  BOX_LIMITS,
+  BOX_PIECES,
+  LIMITS,
+  entryBase,
+  entryOf,
+  type Arrangement,
+  type BoxPieceKind,
+  type BoxShaft,
+  type Entry,
+  type NumberRange,
+} from '@hot-spline/core';
+import {
+  CASE_ALLOYS,
+  FITS,
+  freshId,
+  pieceName,
+  takeGears,
+  type BoxInside,
+  type BoxPairSpec,
+  type BoxPieceSpec,
+  type BoxShaftSpec,
+  type CaseAlloy,
+} from '@hot-spline/model';
+import { Assumed } from '../shared/assumed';
+import { Choice } from '../shared/choice';
+import { EntryField } from '../shared/entry-field';
+import { Field } from '../shared/field';
+import { countReader, numberReader, textReader } from '../shared/readers';
+import { RemoveButton } from '../shared/remove-button';
+import { Library } from '../state/library';
+import { BoxBench, SHAFTS } from './box-bench';
+
+type LengthKey = 'centre' | 'dogGap' | 'hubPlay';
+type ShaftLength = 'from' | 'length' | 'between' | 'runOut';
+interface LengthField<K> {
+  readonly key: K;
+  readonly name: string;
+  readonly label: string;
+  readonly range: NumberRange;
+  readonly small: boolean;
+}
+
+const LENGTHS: readonly LengthField<LengthKey>[] = [
+  { key: 'centre', name: 'box-centre', label: 'Centre distance', range: BOX_LIMITS.centreMm, small: false },
+  { key: 'dogGap', name: 'box-dog-gap', label: 'Dogs apart in neutral', range: BOX_LIMITS.floatMm, small: true },
+  { key: 'hubPlay', name: 'box-hub-play', label: 'Most play of a hub', range: BOX_LIMITS.floatMm, small: true },
+];
+const SHAFT_LENGTHS: readonly LengthField<ShaftLength>[] = [
+  { key: 'from', name: 'box-from', label: 'Shoulder at', range: BOX_LIMITS.placeMm, small: false },
+  { key: 'length', name: 'box-length', label: 'Shoulder to nut or clip', range: BOX_LIMITS.lengthMm, small: false },
+  { key: 'between', name: 'box-between', label: 'Between its bearings', range: BOX_LIMITS.lengthMm, small: false },
+  { key: 'runOut', name: 'box-run-out-limit', label: 'Run-out at most', range: BOX_LIMITS.floatMm, small: true },
+];
+const HELD: Readonly<Record<Arrangement, string>> = {
+  X: 'by the case, from outside (X)',
+  O: 'cups back to back (O)',
+  'one-end': 'at one end',
+};
+const ENDS = [
+  { value: 'engine', label: 'engine end' },
+  { value: 'far', label: 'far end' },
+] as const;
+const or = <T extends string>(nobody: string, options: readonly { value: T; label: string }[]) => [
+  { value: '' as T | '', label: nobody },
+  ...options,
+];
+const FIT_WORDS = { slide: 'slides', press: 'pressed', warm: 'warmed' } as const;
+
+/** What is inside the box: what is the same for all of it, every pair, both shafts piece by piece. */
+@Component({
+  selector: 'hs-box-inside',
+  imports: [Assumed, Choice, EntryField, Field, RemoveButton],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './inside-tab.html',
+  styleUrl: './inside-tab.scss',
+})
+export class InsideTab {
+  protected readonly box = inject(BoxBench);
+  protected readonly bench = this.box.bench;
+  private readonly library = inject(Library);
+  protected readonly shafts = SHAFTS;
+  protected readonly lengths = LENGTHS;
+  protected readonly shaftLengths = SHAFT_LENGTHS;
+  protected readonly helixRange = BOX_LIMITS.helixDeg;
+  protected readonly pressureRange = BOX_LIMITS.pressureAngleDeg;
+  protected readonly overlapRange = { min: 1, max: 100, unit: '%' };
+  protected readonly widthRange = BOX_LIMITS.lengthMm;
+  protected readonly smallRange = BOX_LIMITS.floatMm;
+  protected readonly dogRange = BOX_LIMITS.widthDeg;
+  protected readonly torqueRange = { above: 0, max: LIMITS.torqueNm.max, unit: 'N·m' };
+  protected readonly alloys = or(
+    'not said',
+    Object.entries(CASE_ALLOYS).map(([value, { label, expansion }]) => ({
+      value: value as CaseAlloy,
+      label: `${label}, ${(expansion * 1e6).toFixed(1)} · 10⁻⁶/K`,
+    })),
+  );
+  protected readonly held = or(
+    'not said',
+    ARRANGEMENTS.map((value) => ({ value, label: HELD[value] })),
+  );
+  protected readonly hands = or('not said', [
+    { value: 'right', label: 'right-hand' },
+    { value: 'left', label: 'left-hand' },
+  ] as const);
+  protected readonly ends = ENDS;
+  protected readonly closings = [
+    { value: 'nut', label: 'a nut' },
+    { value: 'clip', label: 'a clip' },
+  ] as const;
+  protected readonly kinds = BOX_PIECES.map((value) => ({ value, label: value }));
+  protected readonly fits = FITS.map((value) => ({ value, label: FIT_WORDS[value] }));
+  protected readonly readTeeth = countReader('Teeth', LIMITS.teeth.min, LIMITS.teeth.max);
+  protected readonly readShift = numberReader('Shifts together', BOX_LIMITS.shiftSum);
+  /** A module is millimetres by its name, whatever else is in inches. */
+  protected readonly readModule = numberReader('Normal module', { min: 0.1, max: BOX_LIMITS.normalModuleMm.max });
+  protected readonly readHours = numberReader('Hours', { min: 1, max: 1e5 });
+  protected readonly readRise = numberReader('Warmer by', BOX_LIMITS.riseK);
+  protected readonly readCount = countReader('Dogs', BOX_LIMITS.dogs.min, BOX_LIMITS.dogs.max);
+  protected readonly readFace = textReader('Which face', 80);
+  protected readonly readName = textReader('Name', 40);
+  protected readonly inside = this.box.inside;
+  protected readonly open = signal<string | null>(null);
+
+  protected readonly pairs = computed(() => {
+    const inside = this.inside();
+    return inside?.pairs.map((pair) => ({ ...pair, name: this.box.name(pair) })) ?? [];
+  });
+  protected readonly pairOptions = computed(() => this.pairs().map(({ id, name }) => ({ value: id, label: name })));
+  protected readonly stacks = computed(() => {
+    const [inside, judged] = [this.inside(), this.box.state()?.judged];
+    if (!inside) return [];
+    return SHAFTS.map(({ shaft, name }) => ({
+      shaft,
+      name,
+      spec: inside.shafts[shaft],
+      spare: judged?.shafts[shaft].spareMm ?? null,
+      pieces: inside.shafts[shaft].pieces.map((piece) => ({ piece, name: pieceName(inside, piece) })),
+    }));
+  });
+  protected readonly moduleMm = computed(() => {
+    const module = this.inside()?.module;
+    return module ? Number(entryBase(module).toFixed(4)) : null;
+  });
+  protected readonly helical = computed(() => (this.inside()?.helix.value ?? 0) !== 0);
+
+  /** Gearboxes of the library that somebody described from inside. */
+  protected readonly known = computed(() =>
+    this.library
+      .active()
+      .flatMap(({ id, spec }) => (spec.kind === 'gearbox' && spec.inside ? [{ value: id, label: spec.name }] : [])),
+  );
+
+  protected take(id: string): void {
+    const found = this.library.active().find((one) => one.id === id)?.spec;
+    if (found?.kind !== 'gearbox' || !found.inside) return;
+    const inside = structuredClone(found.inside) as BoxInside;
+    this.bench.change((draft) => {
+      draft.box = inside;
+      takeGears(draft);
+    });
+  }
+
+  /** Kept under the build’s name, as a gearbox of the shop’s own. */
+  protected keep(): void {
+    const [build, inside] = [this.bench.build(), this.box.kept()];
+    if (!build || !inside) return;
+    this.library.add({
+      kind: 'gearbox',
+      name: `Box of ${build.name}`,
+      box: { value: build.gearbox.kind, origin: 'said' },
+      torqueLimit: null,
+      gears: build.gearbox.gears.map(({ name, ratio }) => ({ name, ratio, origin: 'said' as const })),
+      inside,
+    });
+  }
+
+  protected set(change: Partial<BoxInside>): void {
+    this.box.change((inside) => Object.assign(inside, change));
+  }
+
+  protected setModule(mm: number | null): void {
+    if (mm !== null) this.set({ module: entryOf(mm, 'mm') });
+  }
+
+  protected setLength(key: LengthKey, entry: Entry | null): void {
+    this.set({ [key]: entry });
+  }
+
+  protected setShaftLength(shaft: BoxShaft, key: ShaftLength, entry: Entry | null): void {
+    this.box.changeShaft(shaft, { [key]: entry });
+  }
+
+  protected setFloat(shaft: BoxShaft, key: 'low' | 'high', entry: Entry): void {
+    const band = this.inside()?.shafts[shaft].float ?? { low: entry, high: entry };
+    this.box.changeShaft(shaft, { float: { ...band, [key]: entry } });
+  }
+
+  protected setShaft(shaft: BoxShaft, change: Partial<BoxShaftSpec>): void {
+    this.box.changeShaft(shaft, change);
+  }
+
+  protected setDogs(change: Partial<NonNullable<BoxInside['dogs']>>): void {
+    const now = this.inside()?.dogs ?? { count: 6, ring: entryOf(20, '°'), gear: entryOf(20, '°') };
+    this.set({ dogs: { ...now, ...change } });
+  }
+
+  protected setPair(id: string, change: Partial<BoxPairSpec>): void {
+    this.bench.change((draft) => {
+      const pair = draft.box?.pairs.find((one) => one.id === id);
+      if (!pair) return;
+      Object.assign(pair, change);
+      if (change.driver !== undefined || change.driven !== undefined || change.constant !== undefined) takeGears(draft);
+    });
+  }
+
+  protected setPiece(shaft: BoxShaft, id: string, change: Partial<BoxPieceSpec>): void {
+    this.box.change((inside) => {
+      const piece = inside.shafts[shaft].pieces.find((one) => one.id === id);
+      if (piece) Object.assign(piece, change);
+    });
+  }
+
+  /** What is no gear is of no pair, and turns with its shaft. */
+  protected setKind(shaft: BoxShaft, id: string, kind: BoxPieceKind): void {
+    const first = this.inside()?.pairs[0]?.id ?? null;
+    this.setPiece(
+      shaft,
+      id,
+      kind === 'gear' ? { kind, pair: first } : { kind, pair: null, loose: false, sleeve: null, dogs: null },
+    );
+  }
+
+  protected remove(shaft: BoxShaft, id: string): void {
+    this.box.change((inside) => {
+      const of = inside.shafts[shaft];
+      of.pieces = of.pieces.filter((one) => one.id !== id);
+      if (inside.drum) inside.drum.tracks = inside.drum.tracks.filter(({ hub }) => hub !== id);
+      if (inside.drum?.tracks.length === 0) inside.drum = null;
+    });
+  }
+
+  protected move(shaft: BoxShaft, index: number, by: 1 | -1): void {
+    this.box.change((inside) => {
+      const { pieces } = inside.shafts[shaft];
+      const [one] = pieces.splice(index, 1);
+      if (one) pieces.splice(index + by, 0, one);
+    });
+  }
+
+  protected add(shaft: BoxShaft): void {
+    this.box.change((inside) => {
+      inside.shafts[shaft].pieces.push({
+        id: freshId(
+          [...inside.shafts.driving.pieces, ...inside.shafts.driven.pieces].map(({ id }) => id),
+          'piece',
+        ),
+        kind: 'spacer',
+        name: '',
+        width: entryOf(1, 'mm'),
+        pair: null,
+        loose: false,
+        cut: false,
+        sleeve: null,
+        dogs: null,
+        ring: null,
+        fit: 'slide',
+        oiled: true,
+        face: '',
+      });
+    });
+  }
+
+  protected text(value: number | null): string {
+    return value === null ? '' : String(value);
+  }
+}

@@ -1,0 +1,3 @@
+import type { PaperLines } from '../shared/paper';
+
+export const paper: PaperLines = {};
