@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import axe, { type AxeResults, type RunOptions } from 'axe-core';
 import { CAPABILITIES } from '../web/src/app/sheets';
-import { alone as test, boxOf, expect } from './bench';
+import { alone as test, boxOf, expect, type Bench } from './bench';
 
 /** Every screen that a build has, from the descriptors: a sheet or tab that is added is looked at. */
 const screens = CAPABILITIES.flatMap(({ sheets }) => sheets).flatMap(({ sheet, tabs }) =>
@@ -85,6 +85,29 @@ const small = (page: Page): Promise<string[]> =>
         .map((one) => one.id || (one.textContent ?? '')),
     );
 
+/** Every one of these screens by day and night, on a page and on a phone, by eye, thumb and axe. */
+async function walk(bench: Bench, of: readonly string[]): Promise<void> {
+  const { page } = bench;
+  const device = await page.context().newCDPSession(page);
+  const thumb = (enabled: boolean) => device.send('Emulation.setTouchEmulationEnabled', { enabled });
+  for (const [i, screen] of of.entries()) {
+    await bench.open(screen);
+    await expect(page.locator('h1')).toBeVisible();
+    const where = i === 0 ? undefined : '#sheet';
+    expect(await serious(page, 'all', where), screen).toEqual([]);
+    // Both themes are the same variables on every tab of a sheet: one of each is looked at by night.
+    if (FIRST.has(screen)) await byNight(page, screen, where);
+    await page.setViewportSize({ width: 1280, height: 800 });
+    await expect.poll(() => overflow(page), screen).toEqual([0, 0]);
+    await page.setViewportSize({ width: 390, height: 844 });
+    await expect.poll(async () => (await overflow(page))[0], `${screen} on a phone`).toBe(0);
+    await thumb(true);
+    expect(await small(page), `${screen} on a phone`).toEqual([]);
+    await thumb(false);
+    await page.setViewportSize({ width: 1280, height: 1800 });
+  }
+}
+
 for (const half of [0, 1])
   test(`screens, every ${half === 0 ? 'first' : 'second'} one: axe finds nothing serious by day or night; the frame never scrolls, a phone only down; a thumb hits everything`, async ({
     drift,
@@ -92,25 +115,24 @@ for (const half of [0, 1])
   }) => {
     test.setTimeout(240_000);
     await calmly(page);
-    const device = await page.context().newCDPSession(page);
-    const thumb = (enabled: boolean) => device.send('Emulation.setTouchEmulationEnabled', { enabled });
-    for (const [i, screen] of screens.filter((_, n) => n % 2 === half).entries()) {
-      await drift.open(screen);
-      await expect(page.locator('h1')).toBeVisible();
-      const where = i === 0 ? undefined : '#sheet';
-      expect(await serious(page, 'all', where), screen).toEqual([]);
-      // Both themes are the same variables on every tab of a sheet: one of each is looked at by night.
-      if (FIRST.has(screen)) await byNight(page, screen, where);
-      await page.setViewportSize({ width: 1280, height: 800 });
-      await expect.poll(() => overflow(page), screen).toEqual([0, 0]);
-      await page.setViewportSize({ width: 390, height: 844 });
-      await expect.poll(async () => (await overflow(page))[0], `${screen} on a phone`).toBe(0);
-      await thumb(true);
-      expect(await small(page), `${screen} on a phone`).toEqual([]);
-      await thumb(false);
-      await page.setViewportSize({ width: 1280, height: 1800 });
-    }
+    await walk(
+      drift,
+      screens.filter((screen, n) => n % 2 === half && !screen.startsWith('box')),
+    );
   });
+
+test('the box, once it is described: the same', async ({ hill, page }) => {
+  test.setTimeout(120_000);
+  await calmly(page);
+  await hill.open('box');
+  await page.getByRole('button', { name: 'Describe the box' }).click();
+  await hill.open('box?tab=drum');
+  await page.getByRole('button', { name: 'Describe the drum' }).click();
+  await walk(
+    hill,
+    screens.filter((screen) => screen.startsWith('box')),
+  );
+});
 
 test('the theme is chosen by its button, and stays', async ({ drift, page }) => {
   await drift.open('engine');

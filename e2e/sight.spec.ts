@@ -24,6 +24,7 @@ const SHEETS = [
   'gearing',
   'road',
   'sets',
+  'box',
   'unit',
   'pack',
   'work',

@@ -180,11 +180,9 @@ export class DrumTab {
 
   /** A corner by its picture, while it is dragged: whole degrees, tenths of a millimetre, never past its neighbours. */
   private cornerAt(event: PointerEvent, row: number, points: readonly Corner[], index: number): [number, number] {
-    const svg = (event.currentTarget as Element).closest('svg') ?? (event.currentTarget as Element);
-    const box = svg.getBoundingClientRect();
-    const { width, height } = this.size();
-    const px = ((event.clientX - box.left) / box.width) * width;
-    const py = ((event.clientY - box.top) / box.height) * height;
+    const into = (event.currentTarget as SVGGraphicsElement).ownerSVGElement?.getScreenCTM()?.inverse();
+    const { x: px, y: py } = new DOMPoint(event.clientX, event.clientY).matrixTransform(into);
+    const { width } = this.size();
     const [from, to] = this.span();
     const angle = from + ((px - WIDE.left) / (width - WIDE.left - WIDE.right)) * (to - from);
     const travel = ((WIDE.top + row * WIDE.row + WIDE.row / 2 - py) / WIDE.half) * this.most();
