@@ -6,7 +6,7 @@ import { jobOf } from './job';
 test.describe('the board', () => {
   test('shows the demo builds and opens one', async ({ page }) => {
     await page.goto('/');
-    for (const name of ['Kittiwake', 'Bracken', 'Wren', 'Plover'])
+    for (const name of ['Kittiwake', 'Bracken', 'Wren', 'Plover', 'Skua'])
       await expect(page.getByRole('link', { name: new RegExp(name) }).first()).toBeVisible();
     await page
       .getByRole('link', { name: /Plover/ })

@@ -128,6 +128,11 @@ function otherText(inside: BoxInside, { driver, driven }: Pick<BoxPairSpec, 'dri
   return other ? teethText(other) : '';
 }
 
+/** A reduction unit has one pair and no hub: it is always in. */
+const alwaysIn = (inside: BoxInside): boolean =>
+  gearPairs(inside).length === 1 &&
+  !BOX_SHAFTS.some((shaft) => inside.shafts[shaft].pieces.some(({ kind }) => kind === 'hub'));
+
 function pairFindings(inside: BoxInside, judged: PairJudged, asked: number, d: Derivation): void {
   const { pair } = judged;
   const gear = pairName(inside, pair);
@@ -177,7 +182,7 @@ function pairFindings(inside: BoxInside, judged: PairJudged, asked: number, d: D
       ? driving === 0 || driven === 0
         ? 'one of its gears is on no shaft'
         : 'one of its gears is on its shaft twice'
-      : pair.constant
+      : pair.constant || alwaysIn(inside)
         ? null
         : judged.looseOn === null
           ? 'none of its gears turns loosely, or both do'

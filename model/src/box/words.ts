@@ -114,7 +114,7 @@ export const count = (f: { inBox: N; said: N }): Words => ({
 
 export const whole = (f: { pairs: N; worst: N }): Words => ({
   title: 'The box goes together',
-  detail: `${f.pairs.value} pairs on their centres, faces ${sayPlain(100 * f.worst.value, 0)} % on each other at worst.`,
+  detail: `${f.pairs.value === 1 ? '1 pair on its' : `${f.pairs.value} pairs on their`} centres, faces ${sayPlain(100 * f.worst.value, 0)} % on each other at worst.`,
 });
 
 export const drum = (f: { ok: boolean; faults: string; steepest: N; through: boolean }): Words =>

@@ -51,13 +51,6 @@ export class BoxBench {
     this.change((inside) => Object.assign(inside.shafts[shaft], change));
   }
 
-  changePair(id: string, change: Partial<BoxPairSpec>): void {
-    this.change((inside) => {
-      const pair = inside.pairs.find((one) => one.id === id);
-      if (pair) Object.assign(pair, change);
-    });
-  }
-
   /** Whether something of this subject has been written and stands. */
   done(subject: SubjectOf): boolean {
     return this.bench.readings().has(keyOfSubject(subject));

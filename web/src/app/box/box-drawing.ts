@@ -28,9 +28,8 @@ interface DrawnPiece {
   readonly d: string;
   /** The cross of a bearing, the dogs of a hub. */
   readonly lines: string;
-  readonly title: string;
 }
-export interface DrawnPair {
+interface DrawnPair {
   readonly id: string;
   readonly name: string;
   readonly x: number;
@@ -41,7 +40,6 @@ export interface DrawnPair {
   readonly lowerTeeth: number;
   readonly look: string;
   readonly plane: string;
-  readonly says: string;
 }
 
 /** Room beside the shafts, above the upper gears and below the lower ones, px. */
@@ -164,7 +162,6 @@ export class BoxDrawing {
                   })
                   .join('')
               : '',
-          title: piece.id,
         };
       }),
     );
@@ -190,7 +187,7 @@ export class BoxDrawing {
     const box = this.stacked();
     const { scale, x, axis } = this.frame();
     const { shafts, pairs } = this.judged();
-    return pairs.flatMap(({ pair, planesApartMm }): DrawnPair[] => {
+    return pairs.flatMap(({ pair }): DrawnPair[] => {
       const at = (shaft: BoxShaft) => shafts[shaft].laid.find(({ piece }) => piece.pair === pair.id);
       const [upper, lower] = [at('driven'), at('driving')];
       const some = upper ?? lower;
@@ -199,7 +196,6 @@ export class BoxDrawing {
       const top = axis.driven - scale * (rollingRadius(box, pair, 'driven') + box.normalModuleMm);
       const foot = axis.driving + scale * (rollingRadius(box, pair, 'driving') + box.normalModuleMm);
       const verdict = this.verdicts()[pair.id] ?? 'fits';
-      const meets = Math.abs(planesApartMm ?? 0) < 0.05;
       return [
         {
           id: pair.id,
@@ -215,7 +211,6 @@ export class BoxDrawing {
             upper && lower
               ? `M${middle(upper).toFixed(1)} ${top.toFixed(1)}V${axis.driven.toFixed(1)}L${middle(lower).toFixed(1)} ${axis.driving.toFixed(1)}V${foot.toFixed(1)}`
               : '',
-          says: verdict === 'fits' && !meets ? 'aside' : '',
         },
       ];
     });
@@ -231,16 +226,7 @@ export class BoxDrawing {
       if (!laid || words === '') return [];
       const at = far ? x(laid.toMm) : x(laid.fromMm) - 4;
       const half = scale * this.half(laid, shaft);
-      return [
-        {
-          shaft,
-          words,
-          d: rect(at, axis[shaft] - half, 4, 2 * half),
-          x: at,
-          y: shaft === 'driven' ? axis[shaft] - half - 5 : axis[shaft] + half + 13,
-          far,
-        },
-      ];
+      return [{ shaft, words, d: rect(at, axis[shaft] - half, 4, 2 * half) }];
     });
   }
 }

@@ -37,7 +37,6 @@ function readCorners(text: string): Understood<[number, number][]> {
 export class DrumTab {
   protected readonly box = inject(BoxBench);
   protected readonly bench = inject(Bench);
-  protected readonly limits = BOX_LIMITS;
   protected readonly radiusRange = BOX_LIMITS.radiusMm;
   protected readonly smallRange = BOX_LIMITS.floatMm;
   protected readonly readCorners = readCorners;

@@ -112,7 +112,9 @@ export class StackTab {
     const floats = this.state()?.floats;
     const words = (shaft: BoxShaft): string => {
       const mm = floats?.[shaft].tries.at(-1)?.shimMm ?? null;
-      return mm === null ? '' : `shim ${say(mm, 'length', this.bench.system(), undefined, 'small')}`;
+      return mm === null
+        ? ''
+        : `${shaft === 'driven' ? 'Driven' : 'Driving'} shaft: shim ${say(mm, 'length', this.bench.system(), undefined, 'small')}`;
     };
     return { driving: words('driving'), driven: words('driven') };
   });
