@@ -154,3 +154,28 @@ test.describe('on a phone', () => {
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   });
 });
+
+test('an electric unit is counted out and in: the gate waits for the last bolt, and the cover for the gate', async ({
+  hatch,
+  page,
+}) => {
+  await described(hatch);
+  await hatch.open('box?tab=counted');
+  const add = page.getByRole('button', { name: 'Add a place' });
+  await add.click();
+  await hatch.enter('Place', 'Case joint');
+  await hatch.enter('How many', '14');
+  await page.getByRole('button', { name: 'All 14 out: Case joint' }).click();
+  for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'One in: Case joint' }).click();
+  await expect(hatch.finding('Still out')).toContainText('12 of Case joint');
+  await hatch.open('gates');
+  const gate = page.getByRole('region', { name: 'Gate B' });
+  await expect(gate).toContainText('Everything counted in again');
+  await expect(gate).toContainText('not all, on Box');
+  await hatch.open('box?tab=counted');
+  await page.getByRole('button', { name: 'All 14 in: Case joint' }).click();
+  await expect(hatch.finding('Everything is counted in')).toBeVisible();
+  await hatch.saved();
+  await hatch.open('gates');
+  await expect(gate).toContainText('all of it');
+});

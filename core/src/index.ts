@@ -116,6 +116,7 @@ export {
   type DrumTrack,
   type Interval,
 } from './box/drum';
+export { circleOf, countedBack, type Counted, type CountedPlace } from './box/counted';
 export { dogsMeet } from './box/dogs';
 export {
   BOX_PIECES,

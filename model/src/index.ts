@@ -332,6 +332,7 @@ export {
   type BoxShaftSpec,
   type CaseAlloy,
   type DrumSpec,
+  type PlaceSpec,
 } from './library/box';
 export { DECISIONS, type PartDecision, type PartState } from './inspect';
 export { wholeJob, type WholeJob } from './inspect/whole-job';

@@ -1,4 +1,15 @@
-import { BOX_SHAFTS, boxRatio, entryBase, judgeBox, type BoxShaft, type PairJudged } from '@hot-spline/core';
+import {
+  BOX_SHAFTS,
+  boxRatio,
+  entryBase,
+  judgeBox,
+  type BoxShaft,
+  type Counted,
+  type PairJudged,
+} from '@hot-spline/core';
+import type { AxleName } from '../base/names';
+import type { Build } from '../frame/document';
+import type { AxleWork } from '../frame/work';
 import { defineCapability } from '../frame/capability';
 import type { Derivation } from '../frame/derivation';
 import { fact, type Verdict } from '../frame/finding';
@@ -10,6 +21,7 @@ import { boxFigures } from './ids';
 import { NEW_BOX_ASSUMED, pairThatGoes } from './new-box';
 import { SHAFT_WORDS, SYNCHRO_PARTS, boxRunOut, boxSubjects, hubPlay, synchroDrag, synchroPart } from './readings';
 import {
+  countOf,
   dogsOf,
   drumState,
   floatJob,
@@ -114,10 +126,35 @@ export const box = defineCapability({
             uses: ['engine.torqueCurve'],
           });
       }
-      return { stacked, judged, drum, dogs, floats: jobs, thrusts, hours };
+      const counted = d.attempt(at('box-places', 'counted'), STATION, () =>
+        countOf(inside, build.boxWork?.round ?? 1, readings),
+      );
+      if (counted) countFinding(inside, counted, d);
+      return { stacked, judged, drum, dogs, floats: jobs, thrusts, hours, counted };
     });
   },
+  knows: (axle, result, { build }) => countedAtGate(build, axle, result?.counted ?? null),
 });
+
+/** What waits at the gate of a unit that is its axle: everything counted in. */
+function countedAtGate(build: Build, axle: AxleName, counted: Counted | null): AxleWork<never> {
+  if (!counted || build.axles[axle]?.identity?.construction.value !== 'electric-reduction') return {};
+  return {
+    needs: {
+      B: ({ asks }) =>
+        asks.B.includes('float')
+          ? [
+              {
+                of: 'together',
+                need: 'Everything counted in again',
+                met: counted.closed,
+                says: counted.closed ? 'all of it' : 'not all, on Box',
+              },
+            ]
+          : [],
+    },
+  };
+}
 
 /** The float that counts in an overlap: as it was read, else the middle of its band, else none. */
 const floatMm = ({ now, wantedMm }: FloatJob): number => now?.floatMm ?? wantedMm ?? 0;
@@ -464,6 +501,25 @@ function hourFindings(inside: BoxInside, hours: ReadonlyMap<string, number>, d: 
       say: words.hours,
     });
   }
+}
+
+function countFinding(inside: BoxInside, { out, over, early, closed }: Counted, d: Derivation): void {
+  const name = (id: string): string => inside.places.find((place) => place.id === id)?.name ?? id;
+  d.finding({
+    id: 'box.counted',
+    verdict: over.length > 0 || early.length > 0 ? 'stop' : closed ? 'fits' : 'not-yet',
+    place: at('box-places', 'counted'),
+    station: STATION,
+    figures: [],
+    rule: 'what is counted out is counted in, what waits for something goes in behind it; nothing loose or trapped (common practice)',
+    facts: {
+      closed,
+      out: out.map(({ id, missing }) => `${missing} of ${name(id)}`).join(', '),
+      over: over.map(({ id, by }) => `${by} too many of ${name(id)}`).join(', '),
+      early: early.map(({ id, waitsFor }) => `${name(id)} before ${waitsFor.map(name).join(' and ')}`).join('; '),
+    },
+    say: words.counted,
+  });
 }
 
 function synchroFindings(inside: BoxInside, judged: BoxState['judged'], readings: Readings, d: Derivation): void {

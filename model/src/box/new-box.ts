@@ -94,6 +94,8 @@ export function newBox({ gearbox }: Pick<Build, 'gearbox'>): BoxInside | null {
   const teeth = gearbox.gears.map(({ ratio }) => typedTeeth(ratio.typed));
   if (teeth.includes(null)) return null;
   const pairs = teeth.flatMap((one, i) => (one ? [newPair(`p${i + 1}`, one)] : []));
+  // A reduction of one gear has no hub: it is always in.
+  const fixed = pairs.length === 1;
   const [driving, driven]: BoxPieceSpec[][] = [[], []];
   const put = (shaft: BoxShaft, one: BoxPieceSpec): void => void (shaft === 'driving' ? driving : driven)?.push(one);
   for (const shaft of ['driving', 'driven'] as const) put(shaft, piece(`${shaft}-first`, 'bearing', STAND_IN.bearing));
@@ -106,8 +108,14 @@ export function newBox({ gearbox }: Pick<Build, 'gearbox'>): BoxInside | null {
     put('driving', piece(`driving-${id}`, 'gear', STAND_IN.gear, { pair: id }));
     put(
       'driven',
-      piece(`driven-${id}`, 'gear', STAND_IN.gear, { pair: id, loose: true, dogs: entryOf(STAND_IN.dogs, 'mm') }),
+      piece(
+        `driven-${id}`,
+        'gear',
+        STAND_IN.gear,
+        fixed ? { pair: id } : { pair: id, loose: true, dogs: entryOf(STAND_IN.dogs, 'mm') },
+      ),
     );
+    if (fixed) return;
     if (i === pairs.length - 1 && !between) {
       put('driving', piece('driving-space-last', 'spacer', STAND_IN.hub));
       put('driven', piece('hub-last', 'hub', STAND_IN.hub, { ring: entryOf(STAND_IN.ring, 'mm') }));
@@ -133,6 +141,7 @@ export function newBox({ gearbox }: Pick<Build, 'gearbox'>): BoxInside | null {
     shafts: { driving: newShaft(driving ?? []), driven: newShaft(driven ?? []) },
     drum: null,
     hubPlay: null,
+    places: [],
   };
 }
 

@@ -100,6 +100,14 @@ export const hubPlay = defineSubject({
   words: ({ hub }) => `Box: play of hub ${hub} on its spline`,
 });
 
+/** How many came out of a place, or went in again, in a round. */
+export const placeCount = defineSubject({
+  what: 'box-count',
+  keys: { round: attempt, place: id, way: z.enum(['out', 'in']) },
+  value: { of: 'number', counts: 'one', quantity: 'count', range: { min: 0, max: 99 }, plausible: [0, 99] },
+  words: ({ place, way, round }) => `Unit, round ${round}: counted ${way} of ${place}`,
+});
+
 export const boxSubjects = [
   boxShim,
   boxFloat,
@@ -111,4 +119,5 @@ export const boxSubjects = [
   synchroPart,
   synchroDrag,
   hubPlay,
+  placeCount,
 ] as const;

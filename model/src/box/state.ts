@@ -3,19 +3,21 @@ import {
   InputError,
   boxThrusts,
   checkDrum,
+  countedBack,
   dogsMeet,
   entryBase,
   floatChangeMm,
   floatShim,
   type BoxJudged,
   type BoxShaft,
+  type Counted,
   type DrumCheck,
   type GearThrust,
   type StackedBox,
 } from '@hot-spline/core';
 import { CASE_ALLOYS, SHAFT_EXPANSION, type BoxInside, type BoxPairSpec, type BoxShaftSpec } from '../library/box';
 import { readingBase, type InForce, type Readings } from '../frame/readings';
-import { boxApproved, boxFloat, boxHours, boxNew, boxShim } from './readings';
+import { boxApproved, boxFloat, boxHours, boxNew, boxShim, placeCount } from './readings';
 
 /** Repeats of a float that lie farther apart do not count: ours; one reading alone does not either. */
 export const REPEATS_MM = 0.02;
@@ -236,6 +238,19 @@ export function hoursOf(inside: BoxInside, readings: Readings): ReadonlyMap<stri
   );
 }
 
+/** What was counted in the round in hand, place by place; null where no place is described. */
+export function countOf(inside: BoxInside, round: number, readings: Readings): Counted | null {
+  if (inside.places.length === 0) return null;
+  const of = (way: 'out' | 'in') =>
+    new Map(
+      inside.places.flatMap(({ id }) => {
+        const read = readings.get(placeCount.key({ round: String(round), place: id, way }));
+        return read ? [[id, readingBase(read)] as const] : [];
+      }),
+    );
+  return countedBack(inside.places, of('out'), of('in'));
+}
+
 export interface BoxState {
   readonly stacked: StackedBox;
   readonly judged: BoxJudged;
@@ -244,6 +259,7 @@ export interface BoxState {
   readonly floats: Readonly<Record<BoxShaft, FloatJob>>;
   readonly thrusts: readonly GearThrust[];
   readonly hours: ReadonlyMap<string, number>;
+  readonly counted: Counted | null;
 }
 
 export function dogsOf({ dogs }: BoxInside): BoxState['dogs'] {

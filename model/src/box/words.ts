@@ -226,3 +226,14 @@ export const play = (f: { hub: string; play: N; limit: N; fits: boolean }, syste
     ? `At most ${mm(f.limit, system)}.`
     : `At most ${mm(f.limit, system)}: hub or shaft new, by which of them is worn.`,
 });
+
+export const counted = (f: { closed: boolean; out: string; over: string; early: string }): Words =>
+  f.early !== ''
+    ? { title: 'Gone in too early', detail: `${f.early}: out again, in its order.` }
+    : f.over !== ''
+      ? { title: 'The counts do not agree', detail: `${f.over}: open again, or count again.` }
+      : f.closed
+        ? { title: 'Everything is counted in', detail: 'Nothing loose, nothing trapped.' }
+        : f.out === ''
+          ? { title: 'Nothing is counted out yet', detail: 'Every bolt, seal, ring and sensor, hidden ones too.' }
+          : { title: 'Still out', detail: `${f.out}.` };

@@ -1,4 +1,12 @@
-import { ARRANGEMENTS, BOX_LIMITS, BOX_PIECES, LIMITS, type Arrangement, type NumberRange } from '@hot-spline/core';
+import {
+  ARRANGEMENTS,
+  BOX_LIMITS,
+  BOX_PIECES,
+  LIMITS,
+  circleOf,
+  type Arrangement,
+  type NumberRange,
+} from '@hot-spline/core';
 import { entrySchema } from '../base/entry-schema';
 import { id, percent } from '../base/fields';
 import '../base/zod';
@@ -109,6 +117,20 @@ const drumSchema = z.strictObject({
     .max(BOX_LIMITS.tracks.max),
 });
 
+/** A place of a unit that is counted: so many of it, where it is, what has to be in before it. */
+const placeSchema = z.strictObject({
+  id,
+  name: z.string().trim().min(1).max(60),
+  /** The face or side that it is found on; empty where nobody has said. */
+  face: z.string().trim().max(40),
+  count: z.int().min(1).max(99),
+  /** Not seen from outside. */
+  hidden: z.boolean(),
+  torque: entrySchema('torque', { above: 0, max: LIMITS.torqueNm.max, unit: 'N·m' }).nullable(),
+  /** Places that have to be in before it goes in. */
+  after: z.array(id).max(20),
+});
+
 const unique = (ids: readonly string[]): boolean => new Set(ids).size === ids.length;
 
 /** What is inside a gearbox: both shafts in their order, every pair, and how it is shifted. */
@@ -141,8 +163,10 @@ export const boxInsideSchema = z
     drum: drumSchema.nullable(),
     /** Most play of a hub on its spline, at the radius of the ring; null where nobody has said. */
     hubPlay: small.nullable(),
+    /** Bolts, seals, rings and sensors that are counted out and in. */
+    places: z.array(placeSchema).max(60),
   })
-  .superRefine(({ pairs, shafts, drum }, context) => {
+  .superRefine(({ pairs, shafts, drum, places }, context) => {
     const pieces = [...shafts.driving.pieces, ...shafts.driven.pieces];
     if (!unique(pairs.map((one) => one.id)))
       context.addIssue({ code: 'custom', path: ['pairs'], message: 'two pairs carry one id' });
@@ -158,6 +182,15 @@ export const boxInsideSchema = z
         else if (pair !== null && !pairs.some((one) => one.id === pair))
           context.addIssue({ code: 'custom', path, message: 'is no pair of this box' });
       });
+    if (!unique(places.map((one) => one.id)))
+      context.addIssue({ code: 'custom', path: ['places'], message: 'two places carry one id' });
+    places.forEach(({ after }, i) => {
+      if (after.some((one) => !places.some((place) => place.id === one)))
+        context.addIssue({ code: 'custom', path: ['places', i, 'after'], message: 'is no place of this unit' });
+    });
+    const circle = circleOf(places);
+    if (circle.length > 0)
+      context.addIssue({ code: 'custom', path: ['places'], message: `wait for each other: ${circle.join(', ')}` });
     drum?.tracks.forEach(({ hub, points }, k) => {
       const path = ['drum', 'tracks', k];
       if (!pieces.some(({ id: one, kind }) => one === hub && kind === 'hub'))
@@ -179,4 +212,5 @@ export type BoxInside = z.infer<typeof boxInsideSchema>;
 export type BoxShaftSpec = BoxInside['shafts']['driving'];
 export type BoxPieceSpec = BoxShaftSpec['pieces'][number];
 export type BoxPairSpec = BoxInside['pairs'][number];
+export type PlaceSpec = BoxInside['places'][number];
 export type DrumSpec = NonNullable<BoxInside['drum']>;

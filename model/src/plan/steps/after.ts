@@ -68,6 +68,7 @@ export const afterSteps = [
       'close-case',
       (c) => !c.mesh && c.opened,
       (c) => ({
+        shows: ['sealantOpen'],
         drawing: section(['case-bolts', 'carrier']),
         title: 'Close the electric unit',
         does: [

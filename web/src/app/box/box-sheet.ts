@@ -5,6 +5,7 @@ import { jumpTo } from '../shared/jump';
 import { SheetHead } from '../shared/sheet-head';
 import { Tabs } from '../shared/tabs';
 import { BoxBench } from './box-bench';
+import { CountedTab } from './counted-tab';
 import { DrumTab } from './drum-tab';
 import { FloatTab } from './float-tab';
 import { InsideTab } from './inside-tab';
@@ -17,7 +18,7 @@ import { BOX_TABS } from './tabs';
 /** The gearbox from inside: both shafts stacked, floated, shifted, taken apart and put together. */
 @Component({
   selector: 'hs-box-sheet',
-  imports: [DrumTab, FloatTab, InsideTab, LifeTab, SheetHead, StackTab, StepsTab, SynchroTab, Tabs],
+  imports: [CountedTab, DrumTab, FloatTab, InsideTab, LifeTab, SheetHead, StackTab, StepsTab, SynchroTab, Tabs],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <hs-sheet-head title="Box" about="Both shafts as they are stacked. Drag a pair on; what does not go is said." />
@@ -41,6 +42,9 @@ import { BOX_TABS } from './tabs';
         }
         @case ('synchro') {
           <hs-box-synchro />
+        }
+        @case ('counted') {
+          <hs-box-counted />
         }
         @case ('inside') {
           <hs-box-inside />

@@ -82,8 +82,9 @@ describe('the box sheet', () => {
     });
     openBench(build);
     const known = new Set(FIELDS.map(([, , label]) => label));
-    for (const tab of ['drum', 'float', 'life', 'synchro', 'inside']) {
+    for (const tab of ['drum', 'float', 'life', 'synchro', 'counted', 'inside']) {
       const screen = await open(tab);
+      if (tab === 'counted') await screen.click('Add a place');
       const labels = screen
         .all('label[for]')
         .map((label) => label.textContent?.replace(/\s+/g, ' ').trim() ?? '')
@@ -322,6 +323,48 @@ describe('drum, float, steps, hours, synchro', () => {
       choice: 'worn',
     });
     expect(screen.text).toContain('1 of 30');
+  });
+});
+
+describe('what holds it together', () => {
+  it('is counted out and in again, each behind what it waits for; a round more begins anew', async () => {
+    const bench = openBench(boxed());
+    const screen = await open('counted');
+    await screen.click('Add a place');
+    await screen.type('Place', 'Spring');
+    await screen.click('What Spring are');
+    await screen.click('Add a place');
+    await screen.type('Place', 'Case joint');
+    await screen.type('How many', '12');
+    const waits = screen.all('fieldset label').find((label) => label.textContent?.includes('Spring'));
+    waits?.querySelector('input')?.click();
+    await screen.fixture.whenStable();
+    expect(inside(bench).places.map(({ name, count, after }) => [name, count, after.length])).toEqual([
+      ['Spring', 1, 0],
+      ['Case joint', 12, 1],
+    ]);
+    const counted = () => bench.derived()?.box?.counted;
+    await screen.click('All 1 out: Spring');
+    await screen.click('All 12 out: Case joint');
+    expect(screen.find('[data-answer]').textContent).toBe('Still out');
+    await screen.click('All 12 in: Case joint');
+    expect(screen.find('[data-answer]').textContent).toBe('Gone in too early');
+    await screen.click('All 1 in: Spring');
+    expect(counted()?.closed).toBeTrue();
+    await screen.click('One in: Case joint');
+    expect(screen.find('[data-answer]').textContent).toBe('The counts do not agree');
+    bench.change((draft) => (draft.boxWork = { round: 2, pieces: null }));
+    await screen.fixture.whenStable();
+    expect(screen.find('[data-answer]').textContent).toBe('Nothing is counted out yet');
+    // Places that wait for each other are no order: refused, and nothing is lost.
+    await screen.click('What Spring are');
+    screen
+      .all('fieldset label')
+      .find((label) => label.textContent?.includes('Case joint'))
+      ?.querySelector('input')
+      ?.click();
+    await screen.fixture.whenStable();
+    expect(inside(bench).places[0]?.after).toEqual([]);
   });
 });
 

@@ -47,4 +47,8 @@ export const FIELDS: readonly FieldFind[] = [
   ['box', 'synchro', 'Bands', 'synchro-p1-bands'],
   ['box', 'synchro', 'Clip', 'synchro-p1-clip'],
   ['box', 'synchro', 'Drag', 'synchro-p1-drag'],
+  ['box', 'counted', 'Place', 'place-name'],
+  ['box', 'counted', 'Found on', 'place-face'],
+  ['box', 'counted', 'How many', 'place-count'],
+  ['box', 'counted', 'Torque by its sheet', 'place-torque'],
 ];
