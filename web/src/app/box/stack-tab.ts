@@ -119,6 +119,11 @@ export class StackTab {
     return { driving: words('driving'), driven: words('driven') };
   });
 
+  protected readonly worst = computed(() => {
+    const share = this.bench.figure('box.worst-overlap')?.value ?? null;
+    return share === null ? '' : `, ${share.toFixed(0)} % of the faces at worst`;
+  });
+
   /** What is wrong at a pair, in the words of the findings. */
   protected readonly said = computed(() => {
     const id = this.tried()[0]?.id ?? this.chosen();
