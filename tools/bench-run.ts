@@ -26,6 +26,7 @@ import { readConfig } from '../server/src/config';
 import { runAgainstPackage, searchBySize } from './bench-road.mjs';
 // @ts-expect-error -- plain JavaScript, beside the other yardsticks
 import { shimsAgainstSolver } from './bench-pack.mjs';
+import { boxInHand } from './bench-box';
 import { boardAtSize, pdfTime, planTime } from './bench-board';
 import { archiveAtSize, loopBeside, setUpsAtSize } from './bench-server';
 import { advisorOnAxles } from './bench-mesh';
@@ -328,6 +329,7 @@ const SECTIONS: Readonly<Record<string, () => unknown>> = {
   roadSearch: searchBySize,
   packShims: shimsAgainstSolver,
   packSure: monteCarlo,
+  box: boxInHand,
   advisor: advisorOnAxles,
   sliders,
   plan: planTime,

@@ -92,7 +92,7 @@ export {
   type Void,
 } from './frame/readings';
 export { defineSubject, type Subject, type SubjectOf } from './frame/subjects';
-export { countedEntry, numberValue, type ReadingValue, type ValueKind } from './frame/values';
+export { MOST_READINGS, countedEntry, numberValue, type ReadingValue, type ValueKind } from './frame/values';
 export { defineCapability, type Capability, type Given, type Inputs } from './frame/capability';
 export { HEAVY, calculations } from './assembly/calculations';
 export { capabilities, type FigureId } from './assembly/capabilities';
@@ -310,12 +310,23 @@ export { hubName, pairName, teethText } from './box';
 export * as boxSubjects from './box/readings';
 export { WHOLE_BOX, boxRound, pieceName, piecesOf, stepWords, type BoxRound, type BoxRoundStep } from './box/round';
 export type { BoxWork } from './box/schema';
-export { NEW_BOX_ASSUMED, newBox, newPair, pairThatGoes, takeGears, withPair, type OtherTeeth } from './box/new-box';
+export {
+  NEW_BOX_ASSUMED,
+  newBox,
+  newPair,
+  pairThatGoes,
+  takeGears,
+  unrun,
+  withPair,
+  type OtherTeeth,
+} from './box/new-box';
 export {
   REPEATS_MM,
   cutPieces,
   drumState,
   gearPairs,
+  lastRunOf,
+  runsOf,
   stackedBox,
   type BoxState,
   type DrumState,

@@ -31,6 +31,7 @@ export const FIGURES = [
   'end-float',
   'heat-cycles',
   'dummy-pin',
+  'v-blocks',
 ] as const;
 export type FigureOfStep = (typeof FIGURES)[number];
 

@@ -2,6 +2,7 @@ import { entryBase, entryOf, restack } from '@hot-spline/core';
 import { deriveBuild } from '../assembly/derive';
 import { buildSchema, type Build } from '../document/schema';
 import type { LedgerEntry } from '../frame/readings';
+import { libraryCsv, readLibraryCsv } from '../library/library-csv';
 import { newBuild } from '../start/new-build';
 import { reading } from '../testing/builds';
 import { NEW_BOX_ASSUMED, newBox, takeGears, withPair } from './new-box';
@@ -130,18 +131,18 @@ describe('a box that was just begun', () => {
 describe('what is said of a box', () => {
   it('teeth that jam, and teeth that are another gear than the one every speed is worked out by', () => {
     const build = boxed(
-      (b) => (b.box = withPair(inside(b), 'p2', { driver: 19, driven: 36, fits: [], shiftSum: null })),
+      (b) => (b.box = withPair(inside(b), 'p2', { driver: 19, driven: 36, fits: [], shiftSum: null }, 0)),
     );
     // 19 + 36 = 55 teeth of module 2.5 on 67.5 mm: plain on 68.75, they need −0.48 and still could; 56 do not.
     expect(finding(build, 'box.pair.p2.ratio')?.verdict).toBe('watch');
     const jams = boxed(
-      (b) => (b.box = withPair(inside(b), 'p2', { driver: 20, driven: 37, fits: [], shiftSum: null })),
+      (b) => (b.box = withPair(inside(b), 'p2', { driver: 20, driven: 37, fits: [], shiftSum: null }, 0)),
     );
     const said = finding(jams, 'box.pair.p2.centres');
     expect(said?.verdict).toBe('stop');
     expect(said?.say('metric').title).toContain('jams');
     const none = boxed(
-      (b) => (b.box = withPair(inside(b), 'p2', { driver: 25, driven: 40, fits: [], shiftSum: null })),
+      (b) => (b.box = withPair(inside(b), 'p2', { driver: 25, driven: 40, fits: [], shiftSum: null }, 0)),
     );
     expect(finding(none, 'box.pair.p2.centres')?.say('metric').title).toContain('does not meet');
   });
@@ -162,7 +163,7 @@ describe('what is said of a box', () => {
 
   it('one set of gears: what is put into the box is what every speed is worked out by', () => {
     const build = boxed();
-    build.box = withPair(inside(build), 'p3', { driver: 22, driven: 32, fits: [3], shiftSum: null });
+    build.box = withPair(inside(build), 'p3', { driver: 22, driven: 32, fits: [3], shiftSum: null }, 0);
     takeGears(build);
     expect(build.gearbox.gears.map(({ ratio }) => ratio.typed)).toEqual(['39/13', '35/17', '32/22']);
     expect(entryBase(nth(build.gearbox.gears, 2).ratio)).toBeCloseTo(32 / 22, 12);
@@ -288,6 +289,10 @@ describe('hours and synchros', () => {
     expect(finding(build, 'box.hours.p1', ledger)?.verdict).toBe('stop');
     expect(finding(build, 'box.hours.p2', ledger)).toBeUndefined();
     expect(finding(build, 'box.hours.p1', [run('1', 165)])?.verdict).toBe('watch');
+    // A pair that was put in behind the first run has not run it.
+    const other = structuredClone(build);
+    other.box = withPair(inside(other), 'p1', { driver: 14, driven: 40, fits: [], shiftSum: null }, 1);
+    expect(deriveBuild(buildSchema.parse(other), [run('1', 90), run('2', 30)]).box?.hours.get('p1')).toBe(0.5);
   });
 
   it('worn stops, borrowed is watched, no drag stops, play of a hub against its limit', () => {
@@ -309,7 +314,7 @@ describe('hours and synchros', () => {
 describe('a round of opening', () => {
   it('of a pair: only what lies above it, both shafts out of the case, in words of the stack', () => {
     const before = inside(boxed());
-    const after = withPair(before, 'p3', { driver: 22, driven: 32, fits: [], shiftSum: null });
+    const after = withPair(before, 'p3', { driver: 22, driven: 32, fits: [], shiftSum: null }, 0);
     const zero = { driving: 0, driven: 0 };
     const list = restack(stackedBox(before, zero), stackedBox(after, zero), cutPieces(before));
     const round = boxRound(after, { round: 2, pieces: piecesOf(list) });
@@ -347,5 +352,20 @@ describe('a round of opening', () => {
     const box = inside(boxed((b) => Object.assign(nth(inside(b).shafts.driving.pieces, 1), { fit: 'warm' })));
     const step = boxRound(box, null).together.find(({ piece }) => piece?.id === 'driving-p1');
     expect(step && stepWords(box, step, 'together', 'metric').caution).toContain('gloves');
+  });
+});
+
+describe('a box in the library', () => {
+  it('goes through CSV and back as it was; what is no JSON is refused by its line', () => {
+    const spec = {
+      ...{ kind: 'gearbox' as const, name: 'Ours', torqueLimit: null },
+      box: { value: 'sequential' as const, origin: 'said' as const },
+      gears: gears.map((gear) => ({ ...gear, origin: 'said' as const })),
+      inside: inside(boxed()),
+    };
+    const text = libraryCsv([{ id: null, spec }]);
+    expect(readLibraryCsv(text)).toEqual({ specs: [{ id: null, spec }], bad: [] });
+    const torn = readLibraryCsv(text.replace(/"\{.*\}"/, '"{ no"'));
+    expect(torn.bad.map(({ why }) => why)).toEqual(['value is no JSON.']);
   });
 });

@@ -84,6 +84,7 @@ export const newPair = (
   drivenHand: null,
   fits: [...fits],
   lifeHours: null,
+  fromRun: 0,
 });
 
 /**
@@ -154,24 +155,24 @@ export interface OtherTeeth {
   readonly shiftSum: number | null;
 }
 
-/** A box with another pair in the place of one: its gears stay where they are on their shafts, its hands too; its hours are another’s. */
-export function withPair(inside: BoxInside, id: string, teeth: OtherTeeth): BoxInside {
+/**
+ * A box with another pair in the place of one: its gears stay where they are on their shafts, its hands too; its hours begin.
+ * @param lastRun the last run that was logged: what was run before was not run with it
+ */
+export function withPair(inside: BoxInside, id: string, teeth: OtherTeeth, lastRun: number): BoxInside {
   return {
     ...inside,
     pairs: inside.pairs.map((pair) =>
-      pair.id === id
-        ? {
-            ...pair,
-            driver: teeth.driver,
-            driven: teeth.driven,
-            fits: [...teeth.fits],
-            shiftSum: teeth.shiftSum,
-            lifeHours: null,
-          }
-        : pair,
+      pair.id === id ? { ...pair, ...teeth, fits: [...teeth.fits], lifeHours: null, fromRun: lastRun } : pair,
     ),
   };
 }
+
+/** A box out of the library, or kept in it: nothing has been run with it. */
+export const unrun = (inside: BoxInside, lastRun: number): BoxInside => ({
+  ...inside,
+  pairs: inside.pairs.map((pair) => ({ ...pair, fromRun: lastRun })),
+});
 
 /** Puts the gears of the box where every speed is worked out by: one set of gears in both places. */
 export function takeGears(draft: Pick<Build, 'gearbox' | 'box'>): void {

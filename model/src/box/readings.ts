@@ -7,6 +7,8 @@ import * as z from 'zod';
 const shaft = z.enum(BOX_SHAFTS);
 /** Each shim that was tried, from 1 on. */
 const attempt = z.string().regex(/^[1-9]\d?$/, 'must be 1 to 99');
+/** Each time that it was opened, or run. */
+const numbered = z.string().regex(/^[1-9]\d{0,3}$/, 'must be 1 to 9999');
 
 const small = { quantity: 'length', scale: 'small', range: BOX_LIMITS.floatMm } as const;
 export const SHAFT_WORDS = { driving: 'driving shaft', driven: 'driven shaft' } as const;
@@ -39,7 +41,7 @@ export const boxStep = defineSubject({
   what: 'box-step',
   keys: {
     way: z.enum(['together', 'apart']),
-    round: attempt,
+    round: numbered,
     step: z.string().regex(/^[A-Za-z0-9_.-]{1,80}$/, 'must be letters, digits, ., - and _'),
   },
   value: { of: 'choice', choices: ['done'] },
@@ -56,7 +58,7 @@ export const boxRunOut = defineSubject({
 /** Hours that the box has run, each time out. */
 export const boxHours = defineSubject({
   what: 'box-run',
-  keys: { run: z.string().regex(/^[1-9]\d{0,3}$/, 'must be 1 to 9999') },
+  keys: { run: numbered },
   value: {
     of: 'number',
     counts: 'one',
@@ -103,7 +105,7 @@ export const hubPlay = defineSubject({
 /** How many came out of a place, or went in again, in a round. */
 export const placeCount = defineSubject({
   what: 'box-count',
-  keys: { round: attempt, place: id, way: z.enum(['out', 'in']) },
+  keys: { round: numbered, place: id, way: z.enum(['out', 'in']) },
   value: { of: 'number', counts: 'one', quantity: 'count', range: { min: 0, max: 99 }, plausible: [0, 99] },
   words: ({ place, way, round }) => `Unit, round ${round}: counted ${way} of ${place}`,
 });

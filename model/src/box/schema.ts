@@ -6,7 +6,7 @@ import { boxInsideSchema, type BoxInside } from '../library/box';
 
 const boxWorkSchema = z.strictObject({
   /** How often it has been opened, from 1 on: what was ticked off belongs to its round. */
-  round: z.int().min(1).max(99),
+  round: z.int().min(1).max(9999),
   /** Pieces in hand, where only a part of the stack is; null: all of it. */
   pieces: z
     .array(id)

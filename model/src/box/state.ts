@@ -228,15 +228,28 @@ export function drumState(inside: BoxInside, { gaps }: BoxJudged): DrumState | n
 
 /** Hours that each pair has run since it went in new, or in all; by the order of the ledger. */
 export function hoursOf(inside: BoxInside, readings: Readings): ReadonlyMap<string, number> {
-  const runs = [...readings.values()].filter(({ subject }) => boxHours.read(subject));
+  const runs = runsOf(readings);
   return new Map(
-    inside.pairs.map(({ id }) => {
+    inside.pairs.map(({ id, fromRun }) => {
       const since = readings.get(boxNew.key({ pair: id }))?.seq ?? -1;
-      const seconds = runs.filter(({ seq }) => seq > since).reduce((sum, run) => sum + readingBase(run), 0);
+      const seconds = runs
+        .filter(({ seq, run }) => seq > since && run > fromRun)
+        .reduce((sum, one) => sum + one.seconds, 0);
       return [id, seconds / 3600];
     }),
   );
 }
+
+/** Every time out that was logged, the first one first. */
+export const runsOf = (readings: Readings) =>
+  [...readings.values()]
+    .flatMap((reading) => {
+      const of = boxHours.read(reading.subject);
+      return of ? [{ id: reading.id, run: Number(of.run), seq: reading.seq, seconds: readingBase(reading) }] : [];
+    })
+    .sort((a, b) => a.run - b.run);
+/** Number of the last run that was logged; 0 where none was. */
+export const lastRunOf = (readings: Readings): number => runsOf(readings).at(-1)?.run ?? 0;
 
 /** What was counted in the round in hand, place by place; null where no place is described. */
 export function countOf(inside: BoxInside, round: number, readings: Readings): Counted | null {

@@ -580,6 +580,7 @@ export const DESCRIPTIONS: Readonly<Record<string, string>> = {
   shiftSum: 'Profile shifts of both gears together, in modules, by their maker; null where he does not say.',
   driverHand: 'Hand of the driver’s teeth; null of straight-cut ones, or while nobody has said.',
   drivenHand: 'Hand of the driven gear’s teeth; null of straight-cut ones, or while nobody has said.',
+  fromRun: 'The last run before the pair went in; its hours are of what was run behind it.',
   'pairs.fits': 'Gears that the pair fits by its maker, 1 for first; every one where the list is empty.',
   lifeHours: 'Hours at which its maker wants the pair out; null while nobody has said.',
   'shafts.driving': 'The shaft whose gears drive: input, or layshaft.',

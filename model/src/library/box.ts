@@ -69,6 +69,8 @@ const pairSchema = z.strictObject({
   fits: z.array(z.int().min(1).max(BOX_LIMITS.gears.max)).max(BOX_LIMITS.gears.max),
   /** Hours at which its maker wants it out; null where nobody has said. */
   lifeHours: z.number().gt(0).max(1e5).nullable(),
+  /** The last run before it went in: its hours are of what was run behind it. */
+  fromRun: z.int().min(0).max(9999),
 });
 
 const shaftSchema = z.strictObject({

@@ -57,20 +57,22 @@ describe('backups', () => {
     });
     expect(sent.status).toBeLessThan(300);
     const before = await allOf(shop);
+    const builds = ((await call(shop, 'GET', '/api/builds')).body as unknown[]).length;
+    expect(builds).toBeGreaterThan(5);
     const { backup } = await made(shop);
     expect(backup?.problem).toContain('The second place for backups');
     await shop.stop();
     const [name = ''] = backupsOf(folder).slice(-1);
     const zip = path.join(mkdtempSync(path.join(tmpdir(), 'hot-spline-backup-')), name);
     writeFileSync(zip, readFileSync(path.join(folder, 'backups', name)));
-    expect((await verifyArchive(zip)).counts).toEqual(jasmine.objectContaining({ builds: 6, photos: 1 }));
+    expect((await verifyArchive(zip)).counts).toEqual(jasmine.objectContaining({ builds, photos: 1 }));
 
     rmSync(path.join(folder, 'pg', 'base'), { recursive: true });
     await expectAsync(startShop(folder)).toBeRejectedWithError(/not whole/);
     const { status, stdout, stderr } = keep(folder, 'restore', zip);
     expect(stderr).toBe('');
     expect(status).toBe(0);
-    expect(stdout).toContain('6 builds');
+    expect(stdout).toContain(`${builds} builds`);
     const again = await startShop(folder);
     expect(await allOf(again)).toEqual(before);
     const bytes = await (await fetch(new URL(`/api/photos/${photo}`, again.url))).arrayBuffer();
@@ -91,7 +93,7 @@ describe('backups', () => {
     expect(((await call(other, 'GET', '/api/builds')).body as unknown[]).length).toBe(0);
     const answer = await send(whole);
     expect(answer.status).toBe(200);
-    expect(await answer.json()).toEqual(jasmine.objectContaining({ builds: 6, photos: 1 }));
+    expect(await answer.json()).toEqual(jasmine.objectContaining({ builds, photos: 1 }));
     expect(await allOf(other)).toEqual(before);
     expect((await send(whole)).status).toBe(409);
     await other.stop();

@@ -41,6 +41,7 @@ const boxSteps = (when: (c: Case) => boolean) =>
       records: [yes('drag', 'Ring turns with firm drag'), yes('clip', 'Clip in its groove')],
       pass: 'Firm drag, clip in its groove.',
       fails: 'Play of the hub: hub or shaft new.',
+      place: { sheet: 'box', tab: 'synchro' },
       minutes: 60,
     }),
     operation(
@@ -74,6 +75,7 @@ const boxSteps = (when: (c: Case) => boolean) =>
         ],
         pass: 'Below 0.08 mm after the torque (ours), or as its builder says.',
         fails: 'Loosen, tap, again.',
+        place: { sheet: 'box', tab: 'steps' },
         minutes: 60,
       },
     ),
@@ -89,6 +91,7 @@ const boxSteps = (when: (c: Case) => boolean) =>
       records: [yes('through', 'All gears and back, neutral between, one engaged')],
       pass: 'One engaged at a time, neutral between.',
       fails: 'Dog on dog: turn the shaft and try again.',
+      place: { sheet: 'box', tab: 'drum' },
       minutes: 60,
     }),
   ] as const;
@@ -145,6 +148,7 @@ export const boxWork = [
       ],
       pass: 'In the band of the box’s sheet; straight-cut boxes have their builder’s.',
       fails: 'New shim = old + measured − wanted.',
+      place: { sheet: 'box', tab: 'float' },
       minutes: 30,
     }),
   ]),

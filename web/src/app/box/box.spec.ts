@@ -3,11 +3,13 @@ import { entryOf } from '@hot-spline/core';
 import { boxSubjects, gearPairs, newBox, NEW_BOX_ASSUMED, type Build, type LedgerEntry } from '@hot-spline/model';
 import { plateBuild } from '../../testing/drift';
 import { Screen, openBench } from '../../testing/harness';
+import type { PaperInput } from '../shared/paper';
 import type { Bench } from '../state/bench';
 import { Library } from '../state/library';
 import { BoxDrawing } from './box-drawing';
 import { BoxSheet } from './box-sheet';
 import { FIELDS } from './fields';
+import { paper } from './paper';
 
 // A box of our own invention: six gears, a hub between each two.
 const TEETH = ['38/14', '35/17', '33/20', '31/22', '28/24', '26/25'];
@@ -365,6 +367,17 @@ describe('what holds it together', () => {
       ?.click();
     await screen.fixture.whenStable();
     expect(inside(bench).places[0]?.after).toEqual([]);
+  });
+});
+
+describe('what the build sheet says of it', () => {
+  it('every pair with its teeth and hours, and nothing of a box that nobody described', async () => {
+    const bench = openBench(boxed());
+    const input = { build: bench.build(), derived: bench.derived(), systems: ['metric'] } as unknown as PaperInput;
+    const said = JSON.stringify(paper.why?.(input));
+    for (const teeth of TEETH) expect(said).toContain(teeth);
+    expect(said).toContain('can fit');
+    expect(JSON.stringify(paper.why?.({ ...input, build: geared() }))).toBe('[]');
   });
 });
 

@@ -121,6 +121,24 @@ export class DrumTab {
     };
   });
 
+  /** Each ring between the dogs of its gears, as it stands at this angle: to scale along the shaft. */
+  protected readonly rings = computed(() => {
+    const [inside, drum, box] = [this.box.inside(), this.drum(), this.box.state()];
+    if (!inside || !drum || !box) return [];
+    return drum.tracks.map(({ hub, points }) => {
+      const travel = travelAt({ name: hub, points }, this.at());
+      const gaps = box.judged.gaps.filter((one) => one.hub === hub);
+      const scale = 4;
+      const gear = (side: '+' | '-') => {
+        const gap = gaps.find((one) => one.side === side);
+        const number = gearPairs(inside).findIndex(({ id }) => id === gap?.pair) + 1;
+        const edge = 14 + scale * (gap?.gapMm ?? 0);
+        return gap ? { number, x: side === '+' ? 80 + edge : 80 - edge - 26 } : null;
+      };
+      return { hub, gears: [gear('-'), gear('+')].filter((one) => one !== null), x: 80 - 14 + scale * travel };
+    });
+  });
+
   /** Which gear is in at the angle where it stands. */
   protected readonly now = computed(() => {
     const [inside, drum, state] = [this.box.inside(), this.drum(), this.state()];

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { entryBase, say, type BoxShaft, type Entry } from '@hot-spline/core';
-import { boxFigures, boxSubjects, type FloatTry } from '@hot-spline/model';
+import { InputError, entryBase, say, type BoxShaft, type Entry } from '@hot-spline/core';
+import { MOST_READINGS, boxFigures, boxSubjects, type FloatTry } from '@hot-spline/model';
 import { EntryField, type TakenEntry } from '../shared/entry-field';
 import { FigureButton } from '../shared/figure-button';
 import { VerdictMark } from '../shared/verdict';
@@ -91,8 +91,17 @@ export class FloatTab {
     const subject = boxSubjects.boxFloat.of(keys);
     const before = this.box.bench.readingOf(subject)?.value;
     const had = before?.of === 'number' ? before.entries : [];
-    const now = taken.several ?? [taken.entry];
-    this.box.bench.record(subject, [...had, ...now].slice(-12), 'Dial indicator, magnetic base');
+    const all = [...had, ...(taken.several ?? [taken.entry])];
+    // Old ones are not let go of in silence: what they say would change with them.
+    if (all.length > MOST_READINGS)
+      this.box.bench.refuse(
+        new InputError(
+          'float',
+          `${MOST_READINGS} repeats are enough: void them, or read another shim.`,
+          `${MOST_READINGS} at most`,
+        ),
+      );
+    else this.box.bench.record(subject, all, 'Dial indicator, magnetic base');
   }
 
   protected approve(keys: { readonly shaft: BoxShaft; readonly attempt: string }): void {

@@ -16,8 +16,10 @@ import {
   CASE_ALLOYS,
   FITS,
   freshId,
+  lastRunOf,
   pieceName,
   takeGears,
+  unrun,
   type BoxInside,
   type BoxPairSpec,
   type BoxPieceSpec,
@@ -157,7 +159,7 @@ export class InsideTab {
   protected take(id: string): void {
     const found = this.library.active().find((one) => one.id === id)?.spec;
     if (found?.kind !== 'gearbox' || !found.inside) return;
-    const inside = structuredClone(found.inside) as BoxInside;
+    const inside = unrun(structuredClone(found.inside) as BoxInside, lastRunOf(this.bench.readings()));
     this.bench.change((draft) => {
       draft.box = inside;
       takeGears(draft);
@@ -174,7 +176,7 @@ export class InsideTab {
       box: { value: build.gearbox.kind, origin: 'said' },
       torqueLimit: null,
       gears: build.gearbox.gears.map(({ name, ratio }) => ({ name, ratio, origin: 'said' as const })),
-      inside,
+      inside: unrun(inside, 0),
     });
   }
 

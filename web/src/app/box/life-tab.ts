@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { boxRatio, entryBase, loadedEnd, say, type BoxShaft, type Entry } from '@hot-spline/core';
-import { boxSubjects, gearPairs, pairName, teethText } from '@hot-spline/model';
+import { boxSubjects, gearPairs, pairName, runsOf, teethText } from '@hot-spline/model';
 import { EntryField } from '../shared/entry-field';
 import { VoidButton } from '../shared/void-button';
 import { BoxBench, SHAFTS } from './box-bench';
@@ -70,15 +70,13 @@ export class LifeTab {
     });
     return gearPairs(inside).length === rows.length ? rows : [...rows].sort((a, b) => a.name.localeCompare(b.name));
   });
-  protected readonly runs = computed(() => {
-    const readings = [...this.box.bench.readings().values()];
-    return readings
-      .flatMap((reading) => {
-        const run = boxSubjects.boxHours.read(reading.subject);
-        return run ? [{ id: reading.id, number: Number(run.run), typed: textOf(reading.value) }] : [];
-      })
-      .sort((a, b) => a.number - b.number);
-  });
+  protected readonly runs = computed(() =>
+    runsOf(this.box.bench.readings()).map(({ id, run }) => ({
+      id,
+      number: run,
+      typed: this.box.entry(boxSubjects.boxHours.of({ run: String(run) }))?.typed ?? '',
+    })),
+  );
   protected readonly worst = computed(() => {
     const all = this.pairs().filter(({ share }) => share > 0);
     return all.length === 0 ? null : all.reduce((a, b) => (b.share > a.share ? b : a));
@@ -93,5 +91,3 @@ export class LifeTab {
     this.box.bench.record(boxSubjects.boxNew.of({ pair }), { of: 'choice', choice: 'new' }, 'By hand');
   }
 }
-
-const textOf = (value: { of: string; entries?: readonly Entry[] }): string => value.entries?.[0]?.typed ?? '';

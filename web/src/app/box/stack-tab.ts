@@ -6,6 +6,7 @@ import {
   WHOLE_BOX,
   cutPieces,
   gearPairs,
+  lastRunOf,
   pieceName,
   piecesOf,
   stackedBox,
@@ -62,7 +63,8 @@ export class StackTab {
   }
 
   private with(inside: BoxInside, tried: readonly Tried[]): BoxInside {
-    return tried.reduce((one, { id, ...teeth }) => withPair(one, id, teeth), inside);
+    const lastRun = lastRunOf(this.bench.readings());
+    return tried.reduce((one, { id, ...teeth }) => withPair(one, id, teeth, lastRun), inside);
   }
 
   /** Gears of Engine and gearbox that the box does not have: a set that the course chose, say. */
@@ -273,7 +275,7 @@ export class StackTab {
       draft.box = this.with(draft.box, tried);
       takeGears(draft);
       const { round } = draft.boxWork ?? WHOLE_BOX;
-      draft.boxWork = { round: Math.min(99, round + 1), pieces };
+      draft.boxWork = { round: round + 1, pieces };
     });
     this.tried.set([]);
   }

@@ -1,7 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import type { FigureOfStep } from '@hot-spline/core';
 import { WHOLE_BOX, stepWords, type BoxRoundStep } from '@hot-spline/model';
 import { Radios } from '../shared/radios';
 import { VoidButton } from '../shared/void-button';
+import { StepFigure } from '../section/step-figure';
 import { BoxBench } from './box-bench';
 
 type Way = 'apart' | 'together';
@@ -9,7 +11,7 @@ type Way = 'apart' | 'together';
 /** One step at a time: taken apart, put together, in the order of the stack itself; what is ticked off stays. */
 @Component({
   selector: 'hs-box-steps',
-  imports: [Radios, VoidButton],
+  imports: [Radios, StepFigure, VoidButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './steps-tab.html',
   styleUrl: './steps-tab.scss',
@@ -46,6 +48,23 @@ export class StepsTab {
       entry: this.box.bench.readingOf(this.box.step(way, step.id)),
     }));
   });
+  /** What the hand does at it, drawn; null where words are enough. */
+  protected readonly figure = computed<FigureOfStep | null>(() => {
+    const step = this.now()?.step;
+    if (!step) return null;
+    switch (step.act) {
+      case 'run-out-before':
+      case 'run-out-after':
+        return 'v-blocks';
+      case 'into-case':
+      case 'lock':
+        return 'box-shaft';
+      case 'piece':
+        return step.piece?.fit === 'press' ? 'press' : step.piece?.kind === 'hub' ? 'drum' : null;
+      default:
+        return null;
+    }
+  });
   protected readonly looked = signal<string | null>(null);
   protected readonly next = computed(() => this.list().find(({ entry }) => entry === null) ?? null);
   protected readonly now = computed(() => this.list().find(({ step }) => step.id === this.looked()) ?? this.next());
@@ -76,7 +95,7 @@ export class StepsTab {
   protected again(): void {
     this.box.bench.change((draft) => {
       const { round } = draft.boxWork ?? WHOLE_BOX;
-      draft.boxWork = { round: Math.min(99, round + 1), pieces: null };
+      draft.boxWork = { round: round + 1, pieces: null };
     });
     this.picked.set(null);
   }

@@ -32,6 +32,7 @@ const SAID: Readonly<Record<FigureOfStep, string>> = {
   'end-float': 'Shaft pushed and pulled against the indicator',
   'heat-cycles': 'Short drives, full cooling, again',
   'dummy-pin': 'Dummy pin in place of the cross pin, so that nothing falls',
+  'v-blocks': 'Shaft on V-blocks at its bearing seats, indicator in the middle; not on gears, not between centres',
 };
 
 let made = 0;

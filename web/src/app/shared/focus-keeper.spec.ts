@@ -3,6 +3,20 @@ import { until } from '../../testing/harness';
 import { FocusKeeper } from './focus-keeper';
 
 describe('focus', () => {
+  it('goes on where what was pressed can’t be pressed any more only after a while', async () => {
+    TestBed.inject(FocusKeeper).begin();
+    const list = document.createElement('div');
+    list.innerHTML = '<button>slow</button><button>next</button>';
+    document.body.append(list);
+    const [slow] = [...list.querySelectorAll('button')];
+    slow?.addEventListener('click', () => setTimeout(() => (slow.disabled = true), 400));
+    slow?.focus();
+    slow?.click();
+    await until(() => document.activeElement?.textContent === 'next');
+    expect(slow?.disabled).toBeTrue();
+    list.remove();
+  });
+
   it('goes to what is next in the same place where what had it is removed, and stays elsewhere', async () => {
     TestBed.inject(FocusKeeper).begin();
     const list = document.createElement('ul');

@@ -4,6 +4,8 @@ const FIELDS =
   'input:not([type="hidden"]):not([disabled]), select:not([disabled]), textarea, button:not([disabled]), a[href]';
 /** Long enough for what was clicked to have gone, too short to be noticed. */
 const AFTER_MS = 80;
+/** What is worked out first goes later: so long it is looked after. */
+const LOOKS = 30;
 
 /**
  * Where what had the focus is removed or can't be pressed any more – a row deleted, a reading voided, a plan put in – the focus goes to what is next in the
@@ -16,12 +18,14 @@ export class FocusKeeper {
   private last: { readonly element: HTMLElement; readonly around: readonly HTMLElement[]; readonly at: number } | null =
     null;
 
+  private looking: ReturnType<typeof setTimeout> | undefined;
+
   begin(): void {
     this.document.addEventListener('focusin', ({ target }) => {
       if (target instanceof HTMLElement && target !== this.document.body) this.last = this.placeOf(target);
     });
     for (const done of ['click', 'keyup'] as const)
-      this.document.addEventListener(done, () => setTimeout(() => this.mend(), AFTER_MS), { capture: true });
+      this.document.addEventListener(done, () => this.look(LOOKS), { capture: true });
   }
 
   private placeOf(element: HTMLElement): NonNullable<FocusKeeper['last']> {
@@ -29,6 +33,16 @@ export class FocusKeeper {
     for (let up = element.parentElement; up && up !== this.document.body; up = up.parentElement) around.push(up);
     const near = around.find((one) => one.querySelectorAll(FIELDS).length > 1);
     return { element, around, at: near ? [...near.querySelectorAll(FIELDS)].indexOf(element) : 0 };
+  }
+
+  /** Until what was pressed has gone, or something else has the focus; never twice at once. */
+  private look(left: number): void {
+    clearTimeout(this.looking);
+    this.looking = setTimeout(() => {
+      const { last } = this;
+      this.mend();
+      if (left > 1 && last !== null && this.last === last) this.look(left - 1);
+    }, AFTER_MS);
   }
 
   private mend(): void {
