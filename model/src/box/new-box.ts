@@ -159,13 +159,14 @@ export interface OtherTeeth {
  * A box with another pair in the place of one: its gears stay where they are on their shafts, its hands too; its hours begin.
  * @param lastRun the last run that was logged: what was run before was not run with it
  */
-export function withPair(inside: BoxInside, id: string, teeth: OtherTeeth, lastRun: number): BoxInside {
-  return {
-    ...inside,
-    pairs: inside.pairs.map((pair) =>
-      pair.id === id ? { ...pair, ...teeth, fits: [...teeth.fits], lifeHours: null, fromRun: lastRun } : pair,
-    ),
-  };
+export function withPair(
+  inside: BoxInside,
+  id: string,
+  { driver, driven, fits, shiftSum }: OtherTeeth,
+  lastRun: number,
+): BoxInside {
+  const other = { driver, driven, fits: [...fits], shiftSum, lifeHours: null, fromRun: lastRun };
+  return { ...inside, pairs: inside.pairs.map((pair) => (pair.id === id ? { ...pair, ...other } : pair)) };
 }
 
 /** A box out of the library, or kept in it: nothing has been run with it. */
