@@ -99,7 +99,9 @@ test('a drum is edited until it is right: the crossings decide, not the corners'
     await expect(gear).toHaveText(`Gear ${n} is in`);
   }
   // A corner by the mouse: so steep that its fork jams.
-  const corner = await boxOf(page.locator('circle.corner').nth(1));
+  const steep = page.locator('circle.corner').nth(1);
+  await steep.scrollIntoViewIfNeeded();
+  const corner = await boxOf(steep);
   await page.mouse.move(corner.x + corner.width / 2, corner.y + corner.height / 2);
   await page.mouse.down();
   await page.mouse.move(corner.x + 200, corner.y + corner.height / 2, { steps: 10 });
