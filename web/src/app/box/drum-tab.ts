@@ -133,7 +133,7 @@ export class DrumTab {
         const gap = gaps.find((one) => one.side === side);
         const number = gearPairs(inside).findIndex(({ id }) => id === gap?.pair) + 1;
         const edge = 14 + scale * (gap?.gapMm ?? 0);
-        return gap ? { number, x: side === '+' ? 80 + edge : 80 - edge - 26 } : null;
+        return gap ? { number, from: side === '+' ? 80 + edge : 80 - edge - 26 } : null;
       };
       return { hub, gears: [gear('-'), gear('+')].filter((one) => one !== null), x: 80 - 14 + scale * travel };
     });

@@ -35,13 +35,17 @@ export class FocusKeeper {
     return { element, around, at: near ? [...near.querySelectorAll(FIELDS)].indexOf(element) : 0 };
   }
 
-  /** Until what was pressed has gone, or something else has the focus; never twice at once. */
+  /**
+   * What was pressed may go at once, or be disabled after what it does is worked out: that alone is looked after longer. Where it is gone
+   * later, the page is another one, and has a beginning of its own.
+   */
   private look(left: number): void {
     clearTimeout(this.looking);
     this.looking = setTimeout(() => {
       const { last } = this;
-      this.mend();
-      if (left > 1 && last !== null && this.last === last) this.look(left - 1);
+      const disabled = last?.element.isConnected === true && last.element.matches(':disabled');
+      if (left === LOOKS || disabled) this.mend();
+      if (left > 1 && last?.element.isConnected === true && this.last === last) this.look(left - 1);
     }, AFTER_MS);
   }
 
