@@ -312,6 +312,7 @@ export { WHOLE_BOX, boxRound, pieceName, piecesOf, stepWords, type BoxRound, typ
 export type { BoxWork } from './box/schema';
 export {
   NEW_BOX_ASSUMED,
+  NEW_DRUM_ASSUMED,
   newBox,
   newPair,
   pairThatGoes,

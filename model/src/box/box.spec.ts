@@ -1,4 +1,4 @@
-import { entryBase, entryOf, restack } from '@hot-spline/core';
+import { entryBase, entryOf, pairOnCentres, restack } from '@hot-spline/core';
 import { deriveBuild } from '../assembly/derive';
 import { buildSchema, type Build } from '../document/schema';
 import type { LedgerEntry } from '../frame/readings';
@@ -68,6 +68,43 @@ describe('a box that was just begun', () => {
     const all = findings(build);
     expect(all.length).toBeGreaterThan(0);
     expect(all.every(({ verdict }) => verdict === 'not-yet')).toBeTrue();
+  });
+
+  it('fits as a whole only once floats, rings and dogs are said; a count of dogs alone says nothing of them', () => {
+    const fit = (build: Build): void => {
+      const box = inside(build);
+      for (const one of ['driving', 'driven'] as const) box.shafts[one].float = { low: mm(0.1), high: mm(0.18) };
+      // Each pair with a play of 0.05 mm on its centres.
+      for (const pair of box.pairs)
+        pair.shiftSum =
+          pairOnCentres({
+            ...{ teeth: [pair.driver, pair.driven], normalModuleMm: 2.5, helixDeg: 0, pressureAngleDeg: 20 },
+            centreMm: entryBase(box.centre),
+          }).shiftSum - 0.03;
+    };
+    expect(finding(boxed(fit), 'box.whole')?.verdict).toBe('fits');
+    expect(finding(boxed(fit), 'box.unsaid')).toBeUndefined();
+    const without = (change: (build: Build) => void): string =>
+      finding(
+        boxed((build) => {
+          fit(build);
+          change(build);
+        }),
+        'box.unsaid',
+      )?.say('metric').detail ?? 'nothing';
+    expect(without((b) => (inside(b).shafts.driven.float = null))).toContain('Float of the driven shaft');
+    const piece = (b: Build, kind: 'hub' | 'gear') =>
+      nth(
+        inside(b).shafts.driven.pieces.filter((one) => one.kind === kind),
+        0,
+      );
+    expect(without((b) => (piece(b, 'hub').ring = null))).toContain('Ring of a hub');
+    expect(without((b) => (piece(b, 'gear').dogs = null))).toContain('Dogs of gear 1');
+    const counted = boxed((b) => {
+      fit(b);
+      inside(b).dogs = { count: 6, ring: null, gear: null };
+    });
+    expect(finding(counted, 'box.dogs')).toBeUndefined();
   });
 
   it('needs the teeth of every gear', () => {

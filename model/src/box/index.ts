@@ -1,6 +1,7 @@
 import {
   BOX_SHAFTS,
   boxRatio,
+  boxThrusts,
   entryBase,
   judgeBox,
   type BoxShaft,
@@ -18,7 +19,7 @@ import type { BoxInside, BoxPairSpec } from '../library/box';
 import { road } from '../road';
 import { torqueCurve } from '../road/torque-curve';
 import { boxFigures } from './ids';
-import { NEW_BOX_ASSUMED, pairThatGoes } from './new-box';
+import { NEW_BOX_ASSUMED, NEW_DRUM_ASSUMED, pairThatGoes } from './new-box';
 import { SHAFT_WORDS, SYNCHRO_PARTS, boxRunOut, boxSubjects, hubPlay, synchroDrag, synchroPart } from './readings';
 import {
   countOf,
@@ -28,7 +29,6 @@ import {
   gearPairs,
   hoursOf,
   stackedBox,
-  thrustsOf,
   type BoxState,
   type DrumState,
   type FloatJob,
@@ -69,9 +69,9 @@ export const box = defineCapability({
     readings,
   }),
   derive: ({ inside, gears, build, overrun, readings }, all): BoxState | null => {
-    // A box that was just begun stands on lengths that nobody has said.
-    const d = all.using(NEW_BOX_ASSUMED);
     if (!inside) return null;
+    // A box that was just begun stands on lengths that nobody has said; what is read and counted does not.
+    const d = all.using(NEW_BOX_ASSUMED);
     const jobs = Object.fromEntries(
       BOX_SHAFTS.map((shaft) => [shaft, floatJob(shaft, inside.shafts[shaft], inside, readings)]),
     ) as Record<BoxShaft, FloatJob>;
@@ -83,6 +83,7 @@ export const box = defineCapability({
       for (const one of judged.gaps) gapFinding(inside, one, stacked.dogGapMm, d);
       for (const shaft of BOX_SHAFTS) stackFindings(inside, judged, shaft, d);
       gearFindings(inside, gears, d);
+      unsaidFinding(inside, judged, jobs, d);
       const worst = judged.pairs.flatMap(({ overlap }) => (overlap ? [overlap.worstShare] : []));
       if (worst.length > 0)
         d.figure({
@@ -103,17 +104,17 @@ export const box = defineCapability({
           facts: { pairs: fact(judged.pairs.length, 'count'), worst: fact(Math.min(1, ...worst), 'ratio') },
           say: words.whole,
         });
-      for (const shaft of BOX_SHAFTS) floatFindings(inside, jobs[shaft], shaft, readings, d);
+      for (const shaft of BOX_SHAFTS) floatFindings(inside, jobs[shaft], shaft, readings, all);
       const drum = d.attempt(at('drum-radius', 'drum'), STATION, () => drumState(inside, judged));
-      if (drum) drumFinding(inside, drum, d);
-      const dogs = d.attempt(at('dogs-count', 'inside'), STATION, () => dogsOf(inside));
-      if (dogs) dogsFinding(dogs, d);
+      if (drum) drumFinding(inside, drum, d.using(NEW_DRUM_ASSUMED));
+      const dogs = all.attempt(at('dogs-count', 'inside'), STATION, () => dogsOf(inside));
+      if (dogs) dogsFinding(dogs, all);
       const hours = hoursOf(inside, readings);
-      hourFindings(inside, hours, d);
-      synchroFindings(inside, judged, readings, d);
+      hourFindings(inside, hours, all);
+      synchroFindings(inside, judged, readings, all);
       const most = Math.max(...torqueCurve(build).map(({ torqueNm }) => torqueNm));
       const thrusts =
-        d.attempt(at('box-helix', 'inside'), STATION, () => thrustsOf(stacked, most, entryBase(overrun) / 100)) ?? [];
+        d.attempt(at('box-helix', 'inside'), STATION, () => boxThrusts(stacked, most, entryBase(overrun) / 100)) ?? [];
       for (const shaft of BOX_SHAFTS) {
         const largest = Math.max(0, ...thrusts.map(({ drive }) => Math.abs(drive[shaft])));
         if (largest > 0)
@@ -126,10 +127,10 @@ export const box = defineCapability({
             uses: ['engine.torqueCurve'],
           });
       }
-      const counted = d.attempt(at('box-places', 'counted'), STATION, () =>
+      const counted = all.attempt(at('box-places', 'counted'), STATION, () =>
         countOf(inside, build.boxWork?.round ?? 1, readings),
       );
-      if (counted) countFinding(inside, counted, d);
+      if (counted) countFinding(inside, counted, all);
       return { stacked, judged, drum, dogs, floats: jobs, thrusts, hours, counted };
     });
   },
@@ -317,6 +318,39 @@ function stackFindings(inside: BoxInside, judged: BoxState['judged'], shaft: Box
       facts: { hub: inside.shafts[shaft].pieces.find((one) => one.id === id)?.name || 'A hub' },
       say: words.idle,
     });
+}
+
+/** What a judgement of the whole still lacks: a float that counts in the faces, a ring or dogs that count in neutral. */
+function unsaidFinding(
+  inside: BoxInside,
+  judged: BoxState['judged'],
+  jobs: Readonly<Record<BoxShaft, FloatJob>>,
+  d: Derivation,
+): void {
+  const pieces = BOX_SHAFTS.flatMap((shaft) => inside.shafts[shaft].pieces);
+  const rings = pieces.filter(({ kind, ring }) => kind === 'hub' && ring === null);
+  const dogs = judged.pairs.filter(({ hub, pair }) => {
+    const gear = pieces.find((one) => one.pair === pair.id && one.loose);
+    return hub !== null && gear?.dogs === null;
+  });
+  const missing = [
+    ...BOX_SHAFTS.filter((shaft) => jobs[shaft].now === null && jobs[shaft].wantedMm === null).map(
+      (shaft) => `float of the ${SHAFT_WORDS[shaft]}`,
+    ),
+    ...(rings.length > 0 ? [`ring of ${rings.length === 1 ? 'a hub' : `${rings.length} hubs`}`] : []),
+    ...dogs.map(({ pair }) => `dogs of ${pairName(inside, pair).toLowerCase()}`),
+  ];
+  if (missing.length === 0) return;
+  d.finding({
+    id: 'box.unsaid',
+    verdict: 'not-yet',
+    place: at('box-low-driving', 'inside'),
+    station: STATION,
+    figures: [],
+    rule: 'faces are judged at the worst of both floats, rings in neutral by ring and dogs: without them nothing fits',
+    facts: { missing: missing.join(', ') },
+    say: words.unsaid,
+  });
 }
 
 /** The gears that every speed is worked out by, against the teeth in the box. */

@@ -23,9 +23,12 @@ export const NEW_BOX_ASSUMED = [
   'box.module',
   'box.helix',
   'box.pressureAngle',
-  'box.shafts.driving',
-  'box.shafts.driven',
-] as const;
+  ...(['driving', 'driven'] as const).flatMap((shaft) =>
+    (['from', 'length', 'pieces'] as const).map((key) => `box.shafts.${shaft}.${key}` as const),
+  ),
+];
+/** What is a stand-in in a drum that was just begun. */
+export const NEW_DRUM_ASSUMED = ['box.drum.radius', 'box.drum.slop', 'box.drum.depth', 'box.drum.detents'];
 
 const piece = (
   id: string,
@@ -60,8 +63,8 @@ const newShaft = (pieces: BoxPieceSpec[]): BoxShaftSpec => {
     float: null,
     between: null,
     arrangement: null,
-    located: 'engine',
-    shim: 'far',
+    located: null,
+    shim: null,
     pieces,
   };
 };

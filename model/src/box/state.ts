@@ -1,7 +1,6 @@
 import {
   BOX_SHAFTS,
   InputError,
-  boxThrusts,
   checkDrum,
   countedBack,
   dogsMeet,
@@ -276,15 +275,10 @@ export interface BoxState {
 }
 
 export function dogsOf({ dogs }: BoxInside): BoxState['dogs'] {
-  if (!dogs) return null;
+  if (!dogs?.ring || !dogs.gear) return null;
   const { chanceFaceToFace, playDeg, turnAtMostDeg } = dogsMeet({
     count: dogs.count,
     widthsDeg: [entryBase(dogs.ring), entryBase(dogs.gear)],
   });
   return { chance: chanceFaceToFace, playDeg, turnDeg: turnAtMostDeg };
-}
-
-/** @param torqueNm the most of the engine; @param overrunShare of it, where the engine drags */
-export function thrustsOf(stacked: StackedBox, torqueNm: number, overrunShare: number): readonly GearThrust[] {
-  return boxThrusts(stacked, torqueNm, overrunShare);
 }

@@ -237,3 +237,8 @@ export const counted = (f: { closed: boolean; out: string; over: string; early: 
         : f.out === ''
           ? { title: 'Nothing is counted out yet', detail: 'Every bolt, seal, ring and sensor, hidden ones too.' }
           : { title: 'Still out', detail: `${f.out}.` };
+
+export const unsaid = (f: { missing: string }): Words => ({
+  title: 'Not all of the box is said',
+  detail: `${f.missing.charAt(0).toUpperCase()}${f.missing.slice(1)}: without it the stack is not judged whole.`,
+});

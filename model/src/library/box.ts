@@ -91,10 +91,10 @@ const shaftSchema = z.strictObject({
   /** Between its bearings. */
   between: length.nullable(),
   arrangement: z.enum(ARRANGEMENTS as [Arrangement, ...Arrangement[]]).nullable(),
-  /** The end that locates it, where it is held at one end. */
-  located: z.enum(ENDS),
-  /** The end at which its shim lies. */
-  shim: z.enum(ENDS),
+  /** The end that locates it, where it is held at one end; null while nobody has said. */
+  located: z.enum(ENDS).nullable(),
+  /** The end at which its shim lies; null while nobody has said. */
+  shim: z.enum(ENDS).nullable(),
   pieces: z.array(pieceSchema).min(1).max(BOX_LIMITS.pieces.max),
 });
 
@@ -148,8 +148,8 @@ export const boxInsideSchema = z
     dogs: z
       .strictObject({
         count: z.int().min(BOX_LIMITS.dogs.min).max(BOX_LIMITS.dogs.max),
-        ring: degrees(BOX_LIMITS.widthDeg),
-        gear: degrees(BOX_LIMITS.widthDeg),
+        ring: degrees(BOX_LIMITS.widthDeg).nullable(),
+        gear: degrees(BOX_LIMITS.widthDeg).nullable(),
       })
       .nullable(),
     /** What nobody has said is null: what heat makes of a float is not told then. */

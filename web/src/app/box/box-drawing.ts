@@ -64,8 +64,8 @@ export class BoxDrawing {
   /** The pair that is looked at in place of another. */
   readonly tried = input<readonly string[]>([]);
   readonly chosen = input<string | null>(null);
-  /** The end of the shim on each shaft. */
-  readonly shims = input<Readonly<Record<BoxShaft, 'engine' | 'far'>>>({ driving: 'far', driven: 'far' });
+  /** The end of the shim on each shaft; null while nobody has said: then none is drawn. */
+  readonly shims = input<Readonly<Record<BoxShaft, 'engine' | 'far' | null>>>({ driving: null, driven: null });
   readonly shimWords = input<Readonly<Record<BoxShaft, string>>>({ driving: '', driven: '' });
   readonly label = input('Both shafts of the box');
   /** A pair of teeth is held over the place of a gear, or leaves it. */
@@ -223,7 +223,7 @@ export class BoxDrawing {
       const far = this.shims()[shaft] === 'far';
       const laid = far ? shafts[shaft].laid.at(-1) : shafts[shaft].laid[0];
       const words = this.shimWords()[shaft];
-      if (!laid || words === '') return [];
+      if (!laid || words === '' || this.shims()[shaft] === null) return [];
       const at = far ? x(laid.toMm) : x(laid.fromMm) - 4;
       const half = scale * this.half(laid, shaft);
       return [{ shaft, words, d: rect(at, axis[shaft] - half, 4, 2 * half) }];

@@ -304,7 +304,7 @@ describe('drum, float, steps, hours, synchro', () => {
         if (!build.box) return;
         build.box.helix = entryOf(20, '°');
         build.box.pairs.forEach((pair) => Object.assign(pair, { driverHand: 'right', drivenHand: 'left' }));
-        build.box.shafts.driving.arrangement = 'X';
+        Object.assign(build.box.shafts.driving, { arrangement: 'X', shim: 'far' });
       }),
     );
     const screen = await open('life');

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { BOX_LIMITS, InputError, STEEPEST_DEG, entryOf, travelAt, type Entry } from '@hot-spline/core';
-import { gearPairs, hubName, type DrumSpec } from '@hot-spline/model';
+import { NEW_DRUM_ASSUMED, gearPairs, hubName, type DrumSpec } from '@hot-spline/model';
+import { Assumed } from '../shared/assumed';
 import { EntryField } from '../shared/entry-field';
 import { Field, type Understood } from '../shared/field';
 import { numberReader } from '../shared/readers';
@@ -29,7 +30,7 @@ function readCorners(text: string): Understood<[number, number][]> {
 /** The drum unrolled: what each fork follows, where dogs touch, what is in; edited by its corners, turned by hand. */
 @Component({
   selector: 'hs-box-drum',
-  imports: [EntryField, Field, VerdictMark],
+  imports: [Assumed, EntryField, Field, VerdictMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './drum-tab.html',
   styleUrl: './drum-tab.scss',
@@ -181,6 +182,10 @@ export class DrumTab {
     this.change((drum) => (drum.detents = detents));
   }
 
+  protected setPeriod(period: number | null): void {
+    this.change((drum) => (drum.period = period));
+  }
+
   protected setCorners(hub: string, points: [number, number][]): void {
     this.change((drum) => {
       const track = drum.tracks.find((one) => one.hub === hub);
@@ -276,7 +281,9 @@ export class DrumTab {
 
   /** A drum to begin with: every fork in neutral all the way, a detent a gear: nothing that could be taken for a drum that works. */
   protected begin(): void {
-    this.box.change((inside) => {
+    this.bench.change((draft) => {
+      const inside = draft.box;
+      if (!inside) return;
       const hubs = [...inside.shafts.driving.pieces, ...inside.shafts.driven.pieces].filter(
         ({ kind }) => kind === 'hub',
       );
@@ -296,6 +303,7 @@ export class DrumTab {
           ],
         })),
       };
+      draft.assumed.push(...NEW_DRUM_ASSUMED.filter((path) => !draft.assumed.includes(path)));
     });
   }
 

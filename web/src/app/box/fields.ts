@@ -37,6 +37,7 @@ export const FIELDS: readonly FieldFind[] = [
   ['box', 'drum', 'Slop of pads and ring', 'drum-slop'],
   ['box', 'drum', 'Dogs go in by', 'drum-depth'],
   ['box', 'drum', 'Detents, degrees', 'drum-detents'],
+  ['box', 'drum', 'Goes round after, degrees', 'drum-period'],
   ['box', 'float', 'Shim in its seat', 'box-shim-driven'],
   ['box', 'float', 'Another shim, measured', 'box-next-shim-driven'],
   ['box', 'float', 'Before the nut', 'box-run-out-before-driven'],

@@ -108,7 +108,7 @@ export class InsideTab {
     { value: 'right', label: 'right-hand' },
     { value: 'left', label: 'left-hand' },
   ] as const);
-  protected readonly ends = ENDS;
+  protected readonly ends = or('not said', ENDS);
   protected readonly closings = [
     { value: 'nut', label: 'a nut' },
     { value: 'clip', label: 'a clip' },
@@ -206,7 +206,7 @@ export class InsideTab {
   }
 
   protected setDogs(change: Partial<NonNullable<BoxInside['dogs']>>): void {
-    const now = this.inside()?.dogs ?? { count: 6, ring: entryOf(20, '°'), gear: entryOf(20, '°') };
+    const now = this.inside()?.dogs ?? { count: 1, ring: null, gear: null };
     this.set({ dogs: { ...now, ...change } });
   }
 
@@ -253,13 +253,16 @@ export class InsideTab {
     });
   }
 
+  /** Its width is a stand-in until somebody says it. */
   protected add(shaft: BoxShaft): void {
-    this.box.change((inside) => {
+    const path = `box.shafts.${shaft}.pieces`;
+    this.bench.change((draft) => {
+      const inside = draft.box;
+      if (!inside) return;
+      if (!draft.assumed.includes(path)) draft.assumed.push(path);
+      const taken = [...inside.shafts.driving.pieces, ...inside.shafts.driven.pieces].map(({ id }) => id);
       inside.shafts[shaft].pieces.push({
-        id: freshId(
-          [...inside.shafts.driving.pieces, ...inside.shafts.driven.pieces].map(({ id }) => id),
-          'piece',
-        ),
+        id: freshId(taken, 'piece'),
         kind: 'spacer',
         name: '',
         width: entryOf(1, 'mm'),
@@ -274,6 +277,8 @@ export class InsideTab {
         face: '',
       });
     });
+    // Where the pieces were stand-ins before, the change itself has settled them.
+    if (!this.bench.build()?.assumed.includes(path)) this.bench.change((draft) => draft.assumed.push(path));
   }
 
   protected text(value: number | null): string {

@@ -1,11 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { boxRatio, entryBase, loadedEnd, say, type BoxShaft, type Entry } from '@hot-spline/core';
-import { boxSubjects, gearPairs, pairName, runsOf, teethText } from '@hot-spline/model';
+import { boxRatio, entryBase, loadedEnd, say, type Arrangement, type BoxShaft, type Entry } from '@hot-spline/core';
+import { boxSubjects, pairName, runsOf, teethText } from '@hot-spline/model';
 import { EntryField } from '../shared/entry-field';
 import { VoidButton } from '../shared/void-button';
 import { BoxBench, SHAFTS } from './box-bench';
 
 const ENDS = { engine: 'engine end', far: 'far end' } as const;
+
+/** The bearing that takes it; of a shaft that is held at one end none while nobody has said which. */
+const endOf = (force: number, held: Arrangement, located: 'engine' | 'far' | null): 'engine' | 'far' | null =>
+  held === 'one-end' && located === null ? null : loadedEnd(force, held, located ?? 'engine');
 
 /** Thrust of each gear, the bearing that takes it, whether the shim sees it; hours of each pair since it went in. */
 @Component({
@@ -22,7 +26,7 @@ export class LifeTab {
 
   private cell(shaft: BoxShaft, force: number): { text: string; end: string; seen: boolean } {
     const spec = this.box.inside()?.shafts[shaft];
-    const end = spec?.arrangement ? loadedEnd(force, spec.arrangement, spec.located) : null;
+    const end = spec?.arrangement ? endOf(force, spec.arrangement, spec.located) : null;
     return {
       text: `${force < 0 ? '−' : ''}${say(Math.abs(force), 'force', this.box.bench.system(), 0)}`,
       end: end ? ENDS[end] : '',
@@ -54,7 +58,7 @@ export class LifeTab {
   protected readonly pairs = computed(() => {
     const [inside, state] = [this.box.inside(), this.box.state()];
     if (!inside || !state) return [];
-    const rows = inside.pairs.map((pair) => {
+    return inside.pairs.map((pair) => {
       const run = state.hours.get(pair.id) ?? 0;
       const share = pair.lifeHours === null ? null : run / pair.lifeHours;
       return {
@@ -68,7 +72,6 @@ export class LifeTab {
         worn: share !== null && share >= 0.9,
       };
     });
-    return gearPairs(inside).length === rows.length ? rows : [...rows].sort((a, b) => a.name.localeCompare(b.name));
   });
   protected readonly runs = computed(() =>
     runsOf(this.box.bench.readings()).map(({ id, run }) => ({

@@ -108,7 +108,7 @@ export class StackTab {
   protected readonly triedIds = computed(() => this.tried().map(({ id }) => id));
   protected readonly shims = computed(() => {
     const inside = this.box.inside();
-    return { driving: inside?.shafts.driving.shim ?? 'far', driven: inside?.shafts.driven.shim ?? 'far' } as const;
+    return { driving: inside?.shafts.driving.shim ?? null, driven: inside?.shafts.driven.shim ?? null };
   });
   protected readonly shimWords = computed<Readonly<Record<BoxShaft, string>>>(() => {
     const floats = this.state()?.floats;
