@@ -93,6 +93,9 @@ describe('a box that was just begun', () => {
         'box.unsaid',
       )?.say('metric').detail ?? 'nothing';
     expect(without((b) => (inside(b).shafts.driven.float = null))).toContain('Float of the driven shaft');
+    // Nor is there a worst of a float that nobody knows.
+    expect(deriveBuild(boxed(fit), []).figures.has('box.worst-overlap')).toBeTrue();
+    expect(deriveBuild(boxed(), []).figures.has('box.worst-overlap')).toBeFalse();
     const piece = (b: Build, kind: 'hub' | 'gear') =>
       nth(
         inside(b).shafts.driven.pieces.filter((one) => one.kind === kind),

@@ -84,7 +84,10 @@ export const box = defineCapability({
       for (const shaft of BOX_SHAFTS) stackFindings(inside, judged, shaft, d);
       gearFindings(inside, gears, d);
       unsaidFinding(inside, judged, jobs, d);
-      const worst = judged.pairs.flatMap(({ overlap }) => (overlap ? [overlap.worstShare] : []));
+      // Without a float there is no worst of it.
+      const worst = BOX_SHAFTS.some((shaft) => !floatKnown(jobs[shaft]))
+        ? []
+        : judged.pairs.flatMap(({ overlap }) => (overlap ? [overlap.worstShare] : []));
       if (worst.length > 0)
         d.figure({
           id: boxFigures.worstOverlap(),
@@ -157,6 +160,7 @@ function countedAtGate(build: Build, axle: AxleName, counted: Counted | null): A
   };
 }
 
+const floatKnown = ({ now, wantedMm }: FloatJob): boolean => now !== null || wantedMm !== null;
 /** The float that counts in an overlap: as it was read, else the middle of its band, else none. */
 const floatMm = ({ now, wantedMm }: FloatJob): number => now?.floatMm ?? wantedMm ?? 0;
 
@@ -334,9 +338,7 @@ function unsaidFinding(
     return hub !== null && gear?.dogs === null;
   });
   const missing = [
-    ...BOX_SHAFTS.filter((shaft) => jobs[shaft].now === null && jobs[shaft].wantedMm === null).map(
-      (shaft) => `float of the ${SHAFT_WORDS[shaft]}`,
-    ),
+    ...BOX_SHAFTS.filter((shaft) => !floatKnown(jobs[shaft])).map((shaft) => `float of the ${SHAFT_WORDS[shaft]}`),
     ...(rings.length > 0 ? [`ring of ${rings.length === 1 ? 'a hub' : `${rings.length} hubs`}`] : []),
     ...dogs.map(({ pair }) => `dogs of ${pairName(inside, pair).toLowerCase()}`),
   ];

@@ -1,5 +1,5 @@
 import { BOX_SHAFTS, boxRatio } from '@hot-spline/core';
-import { boxSubjects, pairName, teethText } from '@hot-spline/model';
+import { boxFigures, boxSubjects, pairName, teethText } from '@hot-spline/model';
 import type { Content } from 'pdfmake/interfaces';
 import { h2, p, table } from '../papers/blocks';
 import { inSystems, type PaperInput, type PaperLines } from '../shared/paper';
@@ -15,7 +15,7 @@ function boxLines({ build, derived, systems }: PaperInput): Content[] {
     teethText(pair),
     boxRatio(inside, pair).toFixed(3),
     centres ? VERDICTS[centres.verdict] : 'no mesh',
-    overlap ? `${(100 * overlap.worstShare).toFixed(0)} %` : '–',
+    overlap && derived.figures.has(boxFigures.worstOverlap()) ? `${(100 * overlap.worstShare).toFixed(0)} %` : '–',
     `${(state.hours.get(pair.id) ?? 0).toFixed(1)} h`,
   ]);
   const floats = BOX_SHAFTS.flatMap((shaft) => {
