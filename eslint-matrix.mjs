@@ -22,7 +22,7 @@ const MATRIX = {
     section: ['base', 'mesh'],
     preload: ['base', 'pack', 'shim'],
     plan: ['base', 'units', 'unit', 'mesh', 'section'],
-    practice: ['base', 'mesh', 'preload'],
+    practice: ['base', 'box', 'mesh', 'preload'],
   },
   model: {
     base: [],
@@ -48,7 +48,7 @@ const MATRIX = {
     // What is drawn of an axle, by what is known of it.
     section: below('library', 'pack', 'mesh', 'plan'),
     start: below('library', 'road', 'identity', 'unit'),
-    practice: below('library', 'mesh', 'preload', 'start'),
+    practice: below('box', 'library', 'mesh', 'preload', 'start'),
     // The lists of capabilities, and what walks them.
     assembly: below(
       ...[...calculating, 'inspect', 'box', 'pack', 'assumed', 'identity', 'point', 'joint', 'mesh', 'unit'],

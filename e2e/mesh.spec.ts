@@ -1,4 +1,4 @@
-import type { APIRequestContext, Page } from '@playwright/test';
+import type { APIRequestContext, Locator, Page } from '@playwright/test';
 import { byTheRail, alone, Bench, expect, importDemo, test } from './bench';
 
 /** A practice axle in the browser, set up as a builder would: by the sheets and the simulated gauges alone. */
@@ -26,8 +26,11 @@ class Practice {
   }
 
   /** Goes to a measuring field and takes what the gauge shows once it stands still. */
-  async take(label: string | RegExp): Promise<void> {
-    const field = this.page.getByLabel(label, typeof label === 'string' ? { exact: true } : {}).first();
+  async take(what: string | RegExp | Locator): Promise<void> {
+    const field =
+      typeof what === 'string' || what instanceof RegExp
+        ? this.page.getByLabel(what, typeof what === 'string' ? { exact: true } : {}).first()
+        : what;
     await field.click();
     const dock = this.page.getByRole('region', { name: 'Gauge' });
     await expect(dock).toContainText('goes to');
@@ -251,6 +254,30 @@ test('an electric unit, whose one shim sets end float, from baseline to gate B; 
   await expect(page.getByText('Assemblies').locator('..')).toContainText('1');
   await page.getByRole('button', { name: 'Show the truth: this ends the practice' }).click();
   await expect(page.getByRole('region', { name: 'The truth' })).toContainText('It really is in spec');
+});
+
+test('both shafts of a box from the first reading to approval, by the simulated gauge', async ({ page }) => {
+  const bench = new Practice(page);
+  await bench.start('Both shafts of a box');
+  await page.getByRole('link', { name: 'Box, end float' }).click();
+  await page.getByRole('button', { name: 'Gauge: simulated' }).click();
+  for (const name of ['Driven shaft', 'Driving shaft']) {
+    const shaft = page.getByRole('region', { name, exact: true });
+    await bench.take('Shim in its seat');
+    // One reading alone does not count: read twice, with either shim.
+    await bench.take(shaft.getByLabel('End float with shim 1', { exact: true }));
+    await expect(shaft).toContainText('one reading alone does not count');
+    await bench.take(shaft.getByLabel('End float with shim 1, once more'));
+    await bench.take(shaft.getByLabel('Another shim, measured'));
+    await bench.take(shaft.getByLabel('End float with shim 2', { exact: true }));
+    await bench.take(shaft.getByLabel('End float with shim 2, once more'));
+    await shaft.getByRole('button', { name: 'Approve this float' }).click();
+    await expect(shaft.getByText('Approved', { exact: true })).toBeVisible();
+  }
+  await bench.go('Practice');
+  await expect(page.getByText('Shims tried').locator('..')).toContainText('2');
+  await page.getByRole('button', { name: 'Show the truth: this ends the practice' }).click();
+  await expect(page.getByRole('region', { name: 'The truth' })).toContainText('Both really are in their bands.');
 });
 
 test('keys alone lay and write a pattern; what is laid out is there after a reload', async ({

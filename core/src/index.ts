@@ -122,7 +122,9 @@ export {
   BOX_PIECES,
   BOX_SHAFTS,
   boxRatio,
+  forwardPairs,
   handOn,
+  isReverse,
   layStack,
   otherShaft,
   teethOn,
@@ -131,10 +133,21 @@ export {
   type BoxPieceKind,
   type BoxShaft,
   type BoxStack,
+  type Closing,
   type Laid,
   type StackedBox,
 } from './box/stacked';
-export { judgeBox, rollingRadius, type BoxJudged, type DogGap, type PairJudged, type StackJudged } from './box/judge';
+export {
+  idlerFit,
+  judgeBox,
+  rollingRadius,
+  type BoxJudged,
+  type DogGap,
+  type Held,
+  type IdlerFit,
+  type PairJudged,
+  type StackJudged,
+} from './box/judge';
 export { assemblyOrder, restack, takingApart, type BoxAct, type Restack, type RestackMove } from './box/restack';
 export { boxThrusts, loadedEnd, type GearThrust } from './box/thrust';
 export { LIFE_EXPONENT, wearAgainst, type Load } from './box/life';

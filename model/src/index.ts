@@ -345,6 +345,7 @@ export {
   type CaseAlloy,
   type DrumSpec,
   type PlaceSpec,
+  type WearingSpec,
 } from './library/box';
 export { DECISIONS, type PartDecision, type PartState } from './inspect';
 export { wholeJob, type WholeJob } from './inspect/whole-job';

@@ -1,5 +1,5 @@
 import { InputError } from '../base/errors';
-import { judgeBox } from './judge';
+import { idlerFit, judgeBox } from './judge';
 import { assemblyOrder, restack, takingApart } from './restack';
 import { boxRatio, layStack, type BoxPair, type BoxPiece, type BoxShaft, type StackedBox } from './stacked';
 import { boxThrusts, loadedEnd } from './thrust';
@@ -22,6 +22,7 @@ const pair = (id: string, driver: number, driven: number, more: Partial<BoxPair>
   driver,
   driven,
   constant: false,
+  idler: null,
   shiftSum: null,
   driverHand: null,
   drivenHand: null,
@@ -43,6 +44,7 @@ const small = (): StackedBox => ({
       fromMm: 0,
       lengthMm: 71.9,
       closed: 'nut',
+      before: null,
       floatMm: 0.1,
       pieces: [
         piece('b1', 'bearing', 10),
@@ -56,6 +58,7 @@ const small = (): StackedBox => ({
       fromMm: 0,
       lengthMm: 72.3,
       closed: 'clip',
+      before: null,
       floatMm: 0.3,
       pieces: [
         piece('b3', 'bearing', 10),
@@ -275,6 +278,137 @@ describe('a stack that becomes another', () => {
     ]);
     // What locks the nut is the last thing that is done to its shaft.
     expect(apart[0]).toEqual({ act: 'into-case', shaft: 'driven' });
+  });
+});
+
+/** The driven shaft stacked from both ends: 10 + 16 before a collar of 6, 20 + 16 + 10 behind it. */
+const parted = (): StackedBox => {
+  const box = small();
+  const [b3, a, h, b, b4] = box.shafts.driven.pieces as [BoxPiece, BoxPiece, BoxPiece, BoxPiece, BoxPiece];
+  return {
+    ...box,
+    shafts: {
+      ...box.shafts,
+      driven: {
+        ...box.shafts.driven,
+        fromMm: 26,
+        lengthMm: 45.9,
+        closed: 'nut',
+        before: { lengthMm: 26.2, closed: 'clip' },
+        pieces: [b3, a, piece('collar', 'collar', 6), h, b, b4],
+      },
+    },
+  };
+};
+
+describe('a shaft with a collar', () => {
+  it('is stacked from both ends: every piece from its own shoulder on, each side closed by itself', () => {
+    const { driven } = judgeBox(parted()).shafts;
+    expect(driven.laid.map(({ fromMm, toMm }) => [fromMm, toMm])).toEqual([
+      [0, 10],
+      [10, 26],
+      [26, 32],
+      [32, 52],
+      [52, 68],
+      [68, 78],
+    ]);
+    expect([driven.sumMm, driven.holds]).toEqual([46, true]);
+    expect(driven.spareMm).toBeCloseTo(-0.1, 12);
+    expect(driven.before?.sumMm).toBe(26);
+    expect(driven.before?.spareMm).toBeCloseTo(0.2, 12);
+    expect(driven.before?.holds).toBeTrue();
+    const short = parted();
+    const before = { lengthMm: 25.9, closed: 'clip' as const };
+    const tight = { ...short, shafts: { ...short.shafts, driven: { ...short.shafts.driven, before } } };
+    expect(judgeBox(tight).shafts.driven.before?.holds).toBeFalse();
+  });
+
+  it('comes apart on the side that is another one only; its collar changes with the shaft', () => {
+    const after = edit(parted(), 'driven', 'a-out', { widthMm: 15.5 });
+    const ids = (moves: ReturnType<typeof restack>['off']) =>
+      moves.filter(({ shaft }) => shaft === 'driven').map(({ piece: { id } }) => id);
+    const { off, on } = restack(parted(), after, []);
+    expect([ids(off), ids(on)]).toEqual([
+      ['b3', 'a-out'],
+      ['a-out', 'b3'],
+    ]);
+    const other = restack(parted(), edit(parted(), 'driven', 'collar', { widthMm: 6.5 }), []);
+    expect(other.shafts).toEqual(['driven']);
+    expect(ids(other.off)).toEqual(['b3', 'a-out', 'b4', 'b-out', 'h']);
+  });
+
+  it('goes together side by side; its collar is no piece that is put on; apart it is the same reversed', () => {
+    const order = assemblyOrder(parted(), ['a-in', 'collar']);
+    const own = order
+      .filter(({ shaft }) => shaft === 'driven')
+      .map((one) => (one.act === 'piece' ? one.piece.id : 'before' in one ? `${one.act} ${one.before}` : one.act));
+    expect(own).toEqual([
+      'run-out-before',
+      'a-out',
+      'b3',
+      'h',
+      'b-out',
+      'b4',
+      'nut false',
+      'run-out-after',
+      'lock false',
+      'into-case',
+    ]);
+    const parts = (of: typeof order) => of.flatMap((one) => (one.act === 'piece' ? [one.piece.id] : []));
+    expect(parts(takingApart(order))).toEqual(parts(order).toReversed());
+  });
+
+  it('is refused without what closes it, and a closing without a collar is too', () => {
+    const without = parted();
+    const driven = { ...without.shafts.driven, before: null };
+    expect(() => judgeBox({ ...without, shafts: { ...without.shafts, driven } })).toThrowError(InputError, /collar/);
+    const box = small();
+    const before = { lengthMm: 10, closed: 'nut' as const };
+    expect(() =>
+      judgeBox({ ...box, shafts: { ...box.shafts, driven: { ...box.shafts.driven, before } } }),
+    ).toThrowError(InputError, /no collar/);
+    const two = edit(parted(), 'driven', 'h', { kind: 'collar' });
+    expect(() => judgeBox(two)).toThrowError(InputError, /2 collars/);
+  });
+});
+
+describe('a reverse gear', () => {
+  const box = { centreMm: 72, normalModuleMm: 3 };
+  it('keeps its gears clear of each other, and its idler beside the line of both [plane geometry]', () => {
+    // 14 and 24 teeth of module 3: pitch radii 21 and 36, tips 3 beyond each: 72 − 57 − 6 = 9 between them.
+    const fit = idlerFit(box, { driver: 14, driven: 24 }, 18);
+    expect(fit.verdict).toBe('fits');
+    expect(fit.clearMm).toBeCloseTo(9, 12);
+    // Triangle 72, 48 (21 + 27), 63 (36 + 27) by Heron’s formula: its height over 72.
+    const s = (72 + 48 + 63) / 2;
+    expect(fit.asideMm).toBeCloseTo((2 * Math.sqrt(s * (s - 72) * (s - 48) * (s - 63))) / 72, 9);
+    expect(idlerFit(box, { driver: 20, driven: 26 }, 18).verdict).toBe('gears meet');
+    // 12 and 12: 18 each; an idler of 12 reaches 36 from either, the two circles only touch on the line: 72.
+    expect(idlerFit(box, { driver: 12, driven: 12 }, 12).verdict).toBe('does not reach');
+    expect(idlerFit(box, { driver: 12, driven: 12 }, 13).verdict).toBe('fits');
+  });
+
+  it('is no gear of any speed: its centres, hands and place are not asked, a sliding idler needs no hub', () => {
+    const reversed = changed((one) => {
+      one.helixDeg = 20;
+      one.pairs = [...one.pairs, pair('r', 14, 24, { idler: 18, fits: [3] })];
+      one.shafts = {
+        driving: {
+          ...one.shafts.driving,
+          pieces: [...one.shafts.driving.pieces, piece('r-in', 'gear', 12, { pair: 'r' })],
+        },
+        driven: {
+          ...one.shafts.driven,
+          pieces: [...one.shafts.driven.pieces, piece('r-out', 'gear', 12, { pair: 'r' })],
+        },
+      };
+    });
+    const r = judgeBox(reversed).pairs[2];
+    expect([r?.centres, r?.hands, r?.place, r?.slides]).toEqual([null, 'straight', true, true]);
+    expect(boxRatio(reversed, reversed.pairs[2] as BoxPair)).toBeCloseTo(24 / 14, 12);
+    expect(boxThrusts({ ...reversed, helixDeg: 0 }, 300, 0.2).map(({ pair: id }) => id)).toEqual(['a', 'b']);
+    const constant = changed((one) => (one.pairs = [pair('c', 20, 25, { constant: true, idler: 18 }), ...one.pairs]));
+    expect(() => judgeBox(constant)).toThrowError(InputError, /no idler/);
   });
 });
 

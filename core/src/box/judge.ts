@@ -3,7 +3,10 @@ import { pairOnCentres, type PairVerdict } from './pair';
 import { faceOverlap } from './stack';
 import {
   BOX_SHAFTS,
+  forwardPairs,
   handOn,
+  heaps,
+  isReverse,
   layStack,
   otherShaft,
   requireBox,
@@ -11,9 +14,19 @@ import {
   type BoxPair,
   type BoxPiece,
   type BoxShaft,
+  type Closing,
   type Laid,
   type StackedBox,
 } from './stacked';
+
+/** How an idler stands between two gears. */
+export interface IdlerFit {
+  readonly verdict: 'fits' | 'gears meet' | 'does not reach';
+  /** Between the tips of the two gears, by plain teeth; negative: they run into each other. */
+  readonly clearMm: number;
+  /** Centre of the idler from the line of both shafts; 0 where it does not reach. */
+  readonly asideMm: number;
+}
 
 /** How one pair stands in its box. */
 export interface PairJudged {
@@ -24,12 +37,16 @@ export interface PairJudged {
   readonly overlap: { readonly overlapMm: number; readonly share: number; readonly worstShare: number } | null;
   /** From the middle of one face to the middle of the other. */
   readonly planesApartMm: number | null;
+  /** Of a reverse gear: whether its two keep clear of each other, and the idler reaches both; null of any other. */
+  readonly idler: IdlerFit | null;
   /** Hands that do not go together, or one that is not said where the box is helical. */
   readonly hands: 'opposite' | 'alike' | 'not said' | 'straight';
   /** Whether it is in a gear that its maker made it for. */
   readonly place: boolean;
   /** Which of its gears are on their shafts: one each, or what is missing or twice. */
   readonly onShafts: Readonly<Record<BoxShaft, number>>;
+  /** Of a reverse gear: neither of its gears is loose, its idler slides in. */
+  readonly slides: boolean;
   /** The shaft on which it turns loosely; null: on none, or on both, and no gear comes of it. */
   readonly looseOn: BoxShaft | null;
   /** The hub that takes it; null where none stands beside it. */
@@ -47,14 +64,20 @@ export interface DogGap {
   readonly gapMm: number;
 }
 
-export interface StackJudged {
-  readonly shaft: BoxShaft;
-  readonly laid: readonly Laid[];
+/** Pieces against what closes them. */
+export interface Held {
   readonly sumMm: number;
   /** What the shaft has more than the stack: play of the pieces. Below nought they stand proud of it by as much. */
   readonly spareMm: number;
   /** A nut clamps a stack that stands proud; a clip goes in where something is spare. */
   readonly holds: boolean;
+}
+
+export interface StackJudged extends Held {
+  readonly shaft: BoxShaft;
+  readonly laid: readonly Laid[];
+  /** What stands before the collar; null of a shaft that is stacked from one end. */
+  readonly before: Held | null;
   /** Loose gears that their sleeve leaves no play. */
   readonly tight: readonly string[];
   /** Hubs that no gear stands beside. */
@@ -113,8 +136,27 @@ function centresOf(box: StackedBox, pair: BoxPair): PairJudged['centres'] {
   }
 }
 
+/**
+ * Gears of a reverse pair with their idler, straight-cut and without shift whatever the box is: plain pitch circles that meet, tips by one
+ * module [exact for such teeth]. Not counted: shifts, where the idler has room in its case.
+ */
+export function idlerFit(
+  { centreMm, normalModuleMm }: Pick<StackedBox, 'centreMm' | 'normalModuleMm'>,
+  pair: Pick<BoxPair, 'driver' | 'driven'>,
+  idler: number,
+): IdlerFit {
+  const { driver, driven } = pair;
+  const clearMm = centreMm - (normalModuleMm * (driver + driven)) / 2 - 2 * normalModuleMm;
+  const [a, b] = [(normalModuleMm * (driver + idler)) / 2, (normalModuleMm * (driven + idler)) / 2];
+  const along = (centreMm ** 2 + a ** 2 - b ** 2) / (2 * centreMm);
+  const square = a ** 2 - along ** 2;
+  // Both gears stand on the line of the shafts: an idler that reaches them only on that line touches none of them aside.
+  if (!(square > 0)) return { verdict: 'does not reach', clearMm, asideMm: 0 };
+  return { verdict: clearMm > 0 ? 'fits' : 'gears meet', clearMm, asideMm: Math.sqrt(square) };
+}
+
 function handsOf({ helixDeg }: StackedBox, pair: BoxPair): PairJudged['hands'] {
-  if (helixDeg === 0) return 'straight';
+  if (helixDeg === 0 || isReverse(pair)) return 'straight';
   const [a, b] = [handOn(pair, 'driving'), handOn(pair, 'driven')];
   return a === null || b === null ? 'not said' : a === b ? 'alike' : 'opposite';
 }
@@ -130,30 +172,37 @@ function pairOf(box: StackedBox, pair: BoxPair, laid: Record<BoxShaft, readonly 
   });
   const middle = ({ faceFromMm, faceToMm }: Laid): number => (faceFromMm + faceToMm) / 2;
   const loose = BOX_SHAFTS.filter((shaft) => found(shaft).some(({ piece }) => piece.loose));
-  const gears = box.pairs.filter(({ constant }) => !constant);
+  const gears = forwardPairs(box.pairs);
   return {
     pair,
-    centres: centresOf(box, pair),
+    centres: isReverse(pair) ? null : centresOf(box, pair),
+    idler: pair.idler === null ? null : idlerFit(box, pair, pair.idler),
     overlap: first && second ? faceOverlap({ first: face(first, 'driving'), second: face(second, 'driven') }) : null,
     planesApartMm: first && second ? middle(second) - middle(first) : null,
     hands: handsOf(box, pair),
-    place: pair.fits.length === 0 || pair.constant || pair.fits.includes(gears.indexOf(pair) + 1),
+    place: pair.fits.length === 0 || pair.constant || isReverse(pair) || pair.fits.includes(gears.indexOf(pair) + 1),
     onShafts: { driving: driving.length, driven: driven.length },
+    slides: isReverse(pair) && loose.length === 0,
     looseOn: loose.length === 1 ? (loose[0] as BoxShaft) : null,
     hub: reached.find(({ gear }) => gear.pair === pair.id)?.hub.id ?? null,
   } satisfies PairJudged;
 }
 
-function stackOf(box: StackedBox, shaft: BoxShaft, laid: readonly Laid[], reached: readonly Reached[]): StackJudged {
-  const { fromMm, lengthMm, closed, pieces } = box.shafts[shaft];
-  const sumMm = (laid.at(-1)?.toMm ?? fromMm) - fromMm;
+function held(heap: readonly Laid[], { lengthMm, closed }: Closing): Held {
+  const sumMm = heap.reduce((sum, { fromMm, toMm }) => sum + toMm - fromMm, 0);
   const spareMm = lengthMm - sumMm;
+  return { sumMm, spareMm, holds: closed === 'nut' ? spareMm < 0 : spareMm >= 0 };
+}
+
+function stackOf(box: StackedBox, shaft: BoxShaft, laid: readonly Laid[], reached: readonly Reached[]): StackJudged {
+  const stack = box.shafts[shaft];
+  const { pieces, before } = stack;
+  const own = heaps(laid, ({ piece }) => piece.kind);
   return {
     shaft,
     laid,
-    sumMm,
-    spareMm,
-    holds: closed === 'nut' ? spareMm < 0 : spareMm >= 0,
+    ...held(own.after, stack),
+    before: before && held(own.before, before),
     tight: pieces.filter(({ sleeveMm, widthMm }) => sleeveMm !== null && sleeveMm <= widthMm).map(({ id }) => id),
     idle: pieces
       .filter(({ id, kind }) => kind === 'hub' && !reached.some(({ hub }) => hub.id === id))
@@ -189,6 +238,12 @@ export function judgeBox(box: StackedBox): BoxJudged {
   };
 }
 
-/** Radius of the teeth of a pair’s gear on a shaft, mm: the centres shared by teeth. For a picture. */
-export const rollingRadius = ({ centreMm }: Pick<StackedBox, 'centreMm'>, pair: BoxPair, shaft: BoxShaft): number =>
-  (centreMm * teethOn(pair, shaft)) / (teethOn(pair, shaft) + teethOn(pair, otherShaft(shaft)));
+/** Radius of the teeth of a pair’s gear on a shaft, mm: the centres shared by teeth, of a reverse gear by its module. For a picture. */
+export const rollingRadius = (
+  { centreMm, normalModuleMm }: Pick<StackedBox, 'centreMm' | 'normalModuleMm'>,
+  pair: BoxPair,
+  shaft: BoxShaft,
+): number =>
+  isReverse(pair)
+    ? (normalModuleMm * teethOn(pair, shaft)) / 2
+    : (centreMm * teethOn(pair, shaft)) / (teethOn(pair, shaft) + teethOn(pair, otherShaft(shaft)));

@@ -1,4 +1,4 @@
-import { BOX_SHAFTS, teethOn, type BoxPiece, type BoxShaft, type StackedBox } from './stacked';
+import { BOX_SHAFTS, heaps, teethOn, type BoxPiece, type BoxShaft, type BoxStack, type StackedBox } from './stacked';
 
 /** A piece that comes off a shaft, or goes on it. */
 export interface RestackMove {
@@ -19,41 +19,48 @@ export interface Restack {
 /** What a piece is: another width, other teeth, another place are another piece. */
 function what(box: StackedBox, shaft: BoxShaft, piece: BoxPiece): string {
   const pair = box.pairs.find(({ id }) => id === piece.pair);
-  return JSON.stringify([piece, pair ? [teethOn(pair, shaft), pair.shiftSum, pair.driverHand, pair.drivenHand] : null]);
+  return JSON.stringify([
+    piece,
+    pair ? [teethOn(pair, shaft), pair.idler, pair.shiftSum, pair.driverHand, pair.drivenHand] : null,
+  ]);
 }
 
 /**
  * What comes off and goes on where one stack becomes another: from what closes it down to the deepest piece that is another one, and up
  * again. A gear that is cut on its shaft takes the shaft with it: all of it comes off.
- * Not counted: what has to come out of the case before; a shaft that is stacked from both ends.
+ * Pieces on either side of a collar come off on their own side.
+ * Not counted: what has to come out of the case before.
  * @param cut ids of pieces that are one with their shaft
  */
 export function restack(before: StackedBox, after: StackedBox, cut: readonly string[]): Restack {
   const perShaft = BOX_SHAFTS.map((shaft) => {
     const [old, now] = [before.shafts[shaft].pieces, after.shafts[shaft].pieces];
-    const was = old.map((piece) => what(before, shaft, piece));
-    const is = now.map((piece) => what(after, shaft, piece));
-    let deepest = 0;
-    while (deepest < Math.max(was.length, is.length) && was[deepest] === is[deepest]) deepest++;
-    const itself = cut.some((id) => {
-      const at = old.findIndex((piece) => piece.id === id);
-      return at >= 0 && was[at] !== is[at];
+    const was = new Map(old.map((piece) => [piece.id, what(before, shaft, piece)]));
+    const is = new Map(now.map((piece) => [piece.id, what(after, shaft, piece)]));
+    const known = { was: new Set(was.values()), is: new Set(is.values()) };
+    const one = [...cut, ...old.filter(({ kind }) => kind === 'collar').map(({ id }) => id)];
+    const itself = one.some((id) => was.has(id) && was.get(id) !== is.get(id));
+    const [from, to] = [heaps(old, ({ kind }) => kind), heaps(now, ({ kind }) => kind)];
+    const sides = (['before', 'after'] as const).map((side) => {
+      const [a, b] = [from[side], to[side]];
+      let deepest = 0;
+      while (
+        deepest < Math.max(a.length, b.length) &&
+        same(was.get(a[deepest]?.id ?? ''), is.get(b[deepest]?.id ?? ''))
+      )
+        deepest++;
+      const start = itself ? 0 : deepest;
+      return {
+        off: a
+          .slice(start)
+          .map((piece): RestackMove => ({ shaft, piece, other: !known.is.has(was.get(piece.id) as string) }))
+          .reverse(),
+        on: b
+          .slice(start)
+          .map((piece): RestackMove => ({ shaft, piece, other: !known.was.has(is.get(piece.id) as string) })),
+      };
     });
-    const from = itself ? 0 : deepest;
-    const move = (piece: BoxPiece, known: readonly string[], key: string): RestackMove => ({
-      shaft,
-      piece,
-      other: !known.includes(key),
-    });
-    return {
-      shaft,
-      itself,
-      off: old
-        .map((piece, i) => move(piece, is, was[i] as string))
-        .slice(from)
-        .reverse(),
-      on: now.map((piece, i) => move(piece, was, is[i] as string)).slice(from),
-    };
+    return { shaft, itself, off: sides.flatMap(({ off }) => off), on: sides.flatMap(({ on }) => on) };
   });
   return {
     off: perShaft.flatMap(({ off }) => off),
@@ -62,29 +69,39 @@ export function restack(before: StackedBox, after: StackedBox, cut: readonly str
   };
 }
 
-/** One thing that is done to a shaft while it is put together. */
+const same = (was: string | undefined, is: string | undefined): boolean => was !== undefined && was === is;
+
+/** One thing that is done to a shaft while it is put together. A nut that closes what stands before a collar is another one. */
 export type BoxAct =
-  | { readonly act: 'run-out-before' | 'nut' | 'run-out-after' | 'lock' | 'into-case'; readonly shaft: BoxShaft }
+  | { readonly act: 'run-out-before' | 'run-out-after' | 'into-case'; readonly shaft: BoxShaft }
+  | { readonly act: 'nut' | 'lock'; readonly shaft: BoxShaft; readonly before: boolean }
   | { readonly act: 'piece'; readonly shaft: BoxShaft; readonly piece: BoxPiece };
+
+/** One shaft: each side of a collar from its shoulder on, closed before the other one is begun; locked after every check. */
+function shaftOrder({ pieces, closed, before }: BoxStack, shaft: BoxShaft, cut: readonly string[]): readonly BoxAct[] {
+  const sides = heaps(pieces, ({ kind }) => kind);
+  const put = (heap: readonly BoxPiece[]): BoxAct[] =>
+    heap.filter(({ id }) => !cut.includes(id)).map((piece) => ({ act: 'piece', shaft, piece }));
+  const nuts = (act: 'nut' | 'lock', isBefore: boolean): BoxAct[] =>
+    (isBefore ? before?.closed : closed) === 'nut' ? [{ act, shaft, before: isBefore }] : [];
+  return [
+    { act: 'run-out-before', shaft },
+    ...put(sides.before),
+    ...nuts('nut', true),
+    ...put(sides.after),
+    ...nuts('nut', false),
+    { act: 'run-out-after', shaft },
+    ...nuts('lock', true),
+    ...nuts('lock', false),
+  ];
+}
 
 /**
  * The order in which a box is put together: each shaft bare on its bearing seats, every piece from the shoulder on, what closes it, run-out
  * once more, what locks the nut after all checks (common practice); then into the case. Pieces that are one with their shaft go with it.
  */
 export function assemblyOrder(box: StackedBox, cut: readonly string[]): readonly BoxAct[] {
-  const shafts = BOX_SHAFTS.flatMap((shaft): BoxAct[] => [
-    { act: 'run-out-before', shaft },
-    ...box.shafts[shaft].pieces
-      .filter(({ id }) => !cut.includes(id))
-      .map((piece): BoxAct => ({ act: 'piece', shaft, piece })),
-    ...(box.shafts[shaft].closed === 'nut'
-      ? ([
-          { act: 'nut', shaft },
-          { act: 'run-out-after', shaft },
-          { act: 'lock', shaft },
-        ] as const)
-      : ([{ act: 'run-out-after', shaft }] as const)),
-  ]);
+  const shafts = BOX_SHAFTS.flatMap((shaft) => shaftOrder(box.shafts[shaft], shaft, cut));
   return [...shafts, ...BOX_SHAFTS.map((shaft): BoxAct => ({ act: 'into-case', shaft }))];
 }
 

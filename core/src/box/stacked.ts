@@ -8,7 +8,8 @@ export const BOX_SHAFTS = ['driving', 'driven'] as const;
 export type BoxShaft = (typeof BOX_SHAFTS)[number];
 export const otherShaft = (shaft: BoxShaft): BoxShaft => (shaft === 'driving' ? 'driven' : 'driving');
 
-export const BOX_PIECES = ['gear', 'hub', 'spacer', 'washer', 'bearing', 'clip'] as const;
+/** A collar is a shoulder of the shaft itself, with pieces on either side of it. */
+export const BOX_PIECES = ['gear', 'hub', 'spacer', 'washer', 'bearing', 'clip', 'collar'] as const;
 export type BoxPieceKind = (typeof BOX_PIECES)[number];
 
 /** One piece of a shaft, in its place between the shoulder and what closes the stack. */
@@ -35,6 +36,8 @@ export interface BoxPair {
   readonly driver: number;
   readonly driven: number;
   readonly constant: boolean;
+  /** Teeth of the idler between both gears, which turns the reverse gear round; null where they mesh with each other. */
+  readonly idler: number | null;
   /** Profile shifts of both together by their maker; null where he does not say. */
   readonly shiftSum: number | null;
   /** Hands of the teeth; null of straight-cut ones. */
@@ -44,12 +47,18 @@ export interface BoxPair {
   readonly fits: readonly number[];
 }
 
-export interface BoxStack {
-  /** Place of the shoulder, from one datum for both shafts, towards what closes the stack. */
-  readonly fromMm: number;
+/** What holds pieces against a shoulder. */
+export interface Closing {
   /** From the shoulder to the face that the nut lies on, or to the far side of the groove of the clip. */
   readonly lengthMm: number;
   readonly closed: 'nut' | 'clip';
+}
+
+export interface BoxStack extends Closing {
+  /** Place of the shoulder, from one datum for both shafts, towards what closes the stack. Of a shaft with a collar: its near face. */
+  readonly fromMm: number;
+  /** What closes the pieces before the collar; null of a shaft that is stacked from one end. */
+  readonly before: Closing | null;
   /** End float of the shaft, whole. */
   readonly floatMm: number;
   readonly pieces: readonly BoxPiece[];
@@ -80,12 +89,24 @@ export interface Laid {
   readonly faceToMm: number;
 }
 
-/** Every piece of a stack where it lies, from the shoulder on [exact]. A gear stands in the middle of its sleeve. */
+const takesOf = ({ sleeveMm, widthMm }: BoxPiece): number => sleeveMm ?? widthMm;
+/** Index of the collar; -1 on a shaft that is stacked from one end. */
+const collarOf = (pieces: readonly BoxPiece[]): number => pieces.findIndex(({ kind }) => kind === 'collar');
+
+/** The two heaps of a stack, each from its shoulder outwards; what is before a collar comes on from the other end. */
+export function heaps<T>(pieces: readonly T[], kindOf: (piece: T) => BoxPieceKind): { before: T[]; after: T[] } {
+  const at = pieces.findIndex((piece) => kindOf(piece) === 'collar');
+  return at < 0
+    ? { before: [], after: [...pieces] }
+    : { before: pieces.slice(0, at).toReversed(), after: pieces.slice(at + 1) };
+}
+
+/** Every piece of a stack where it lies, from its shoulder on, both ways from a collar [exact]. A gear stands in the middle of its sleeve. */
 export function layStack({ fromMm, pieces }: BoxStack): readonly Laid[] {
-  let at = fromMm;
+  const collar = collarOf(pieces);
+  let at = fromMm - pieces.slice(0, Math.max(0, collar)).reduce((sum, piece) => sum + takesOf(piece), 0);
   return pieces.map((piece): Laid => {
-    const takes = piece.sleeveMm ?? piece.widthMm;
-    const [from, to] = [at, at + takes];
+    const [from, to] = [at, at + takesOf(piece)];
     at = to;
     const middle = (from + to) / 2;
     return {
@@ -106,7 +127,13 @@ export const teethOn = ({ driver, driven, constant }: BoxPair, shaft: BoxShaft):
 export const handOn = ({ driverHand, drivenHand, constant }: BoxPair, shaft: BoxShaft): Hand | null =>
   (shaft === 'driving') === !constant ? driverHand : drivenHand;
 
-/** Ratio of each gear of a box, the constant pair counted in; of the constant one its own [exact]. */
+/** A gear that turns the car backwards: an idler lies between its two. */
+export const isReverse = ({ idler }: Pick<BoxPair, 'idler'>): boolean => idler !== null;
+/** Gears that drive forwards, first to last: neither what turns the layshaft nor reverse. */
+export const forwardPairs = <P extends Pick<BoxPair, 'constant' | 'idler'>>(pairs: readonly P[]): readonly P[] =>
+  pairs.filter((pair) => !pair.constant && !isReverse(pair));
+
+/** Ratio of each gear of a box, the constant pair counted in, an idler changes none; of the constant one its own [exact]. */
 export function boxRatio({ pairs }: Pick<StackedBox, 'pairs'>, pair: BoxPair): number {
   const own = pair.driven / pair.driver;
   const constant = pairs.find((one) => one.constant);
@@ -127,12 +154,30 @@ export function requireBox(box: StackedBox): void {
     requireNumber(`pairs[${i}].driven`, driven, LIMITS.teeth);
     if (box.pairs.findIndex((other) => other.id === id) !== i)
       throw new InputError(`pairs[${i}].id`, `pairs[${i}] is called like another one.`, 'an id of its own');
+    const { idler } = box.pairs[i] as BoxPair;
+    if (idler !== null) {
+      requireNumber(`pairs[${i}].idler`, idler, LIMITS.teeth);
+      if (constant)
+        throw new InputError(`pairs[${i}].idler`, 'The constant pair has no idler.', 'an idler of the reverse gear');
+    }
     if (constant && box.pairs.findIndex((other) => other.constant) !== i)
       throw new InputError(`pairs[${i}].constant`, 'There is one constant pair already.', 'one at most');
   });
   const known = new Set<string>();
   for (const shaft of BOX_SHAFTS) {
-    const { fromMm, lengthMm, floatMm, pieces } = box.shafts[shaft];
+    const { fromMm, lengthMm, floatMm, pieces, before } = box.shafts[shaft];
+    const collars = pieces.filter(({ kind }) => kind === 'collar').length;
+    if (collars > 1)
+      throw new InputError(`shafts.${shaft}.pieces`, `shafts.${shaft} has ${collars} collars.`, 'one at most');
+    if (collars > 0 !== (before !== null))
+      throw new InputError(
+        `shafts.${shaft}.before`,
+        collars > 0
+          ? `shafts.${shaft} has a collar: what closes the pieces before it is not said.`
+          : `shafts.${shaft} has no collar: nothing stands before it.`,
+        'a closing with a collar, none without',
+      );
+    if (before) requireNumber(`shafts.${shaft}.before.lengthMm`, before.lengthMm, BOX_LIMITS.lengthMm);
     requireNumber(`shafts.${shaft}.fromMm`, fromMm, BOX_LIMITS.placeMm);
     requireNumber(`shafts.${shaft}.lengthMm`, lengthMm, BOX_LIMITS.lengthMm);
     requireNumber(`shafts.${shaft}.floatMm`, floatMm, BOX_LIMITS.floatMm);

@@ -1,7 +1,7 @@
 import { InputError } from '../base/errors';
 import { balancingHelixDeg, reduction, type ReductionStage } from './reduction';
 import type { Arrangement } from './stack';
-import type { BoxPair, BoxShaft, StackedBox } from './stacked';
+import { isReverse, type BoxPair, type BoxShaft, type StackedBox } from './stacked';
 
 /** Axial force on each shaft in one gear, N: + away from the engine. */
 export interface GearThrust {
@@ -37,7 +37,7 @@ export function boxThrusts(box: StackedBox, torqueNm: number, overrunShare: numb
   const constant = box.pairs.find((pair) => pair.constant);
   const said = (pair: BoxPair): boolean => helixDeg === 0 || pair.driverHand !== null;
   return box.pairs
-    .filter((pair) => !pair.constant && said(pair) && (!constant || said(constant)))
+    .filter((pair) => !pair.constant && !isReverse(pair) && said(pair) && (!constant || said(constant)))
     .map((pair): GearThrust => {
       const stages = constant ? [stage(constant), stage(pair)] : [stage(pair)];
       // Limit and tyre play no part in a thrust.

@@ -11,5 +11,6 @@ export {
   type WholeTry,
 } from './virtual-axle';
 export { FLOAT_LESSON, floatInTruth, floatUnit, trueFloat, type FloatUnit } from './float-unit';
+export { BOX_LESSON, boxFloats, boxFloatsInTruth, trueBoxFloat, type BoxFloats } from './box-float';
 export { LESSONS, practiceAxle, practiceTorque, type Lesson, type PracticeAxle } from './lessons';
 export { byAdvice, inTruth, playAxle, ruleOfThumb, type Player } from './rule-of-thumb';

@@ -5,7 +5,7 @@ import type { LedgerEntry } from '../frame/readings';
 import { libraryCsv, readLibraryCsv } from '../library/library-csv';
 import { newBuild } from '../start/new-build';
 import { reading } from '../testing/builds';
-import { NEW_BOX_ASSUMED, newBox, takeGears, withPair } from './new-box';
+import { NEW_BOX_ASSUMED, newBox, newPair, takeGears, withPair } from './new-box';
 import { boxRound, piecesOf, pieceName, stepWords } from './round';
 import {
   boxApproved,
@@ -262,6 +262,116 @@ describe('what is said of a box', () => {
       if (build.box.drum) build.box.drum.slop = mm(3);
     });
     expect(findings(loose).find(({ place }) => place.tab === 'drum')?.verdict).toBe('stop');
+  });
+});
+
+describe('reverse, a collar, what wears beside the pairs', () => {
+  const reversed = (driver: number, driven: number, idler: number) =>
+    boxed((build) => {
+      const box = inside(build);
+      box.pairs.push({ ...newPair('r', { driver, driven }), idler });
+      for (const shaft of ['driving', 'driven'] as const) {
+        const of = box.shafts[shaft];
+        const gear = { ...nth(of.pieces, 1), id: `${shaft}-r`, pair: 'r', loose: false, sleeve: null, dogs: null };
+        of.pieces.splice(-1, 0, gear);
+        of.length = mm(entryBase(of.length) + entryBase(gear.width));
+      }
+    });
+
+  it('reverse is no gear of any speed; an idler that does not stand between its gears stops', () => {
+    // 13/39 on module 2.5 makes 65 mm between the shafts: 13 and 27 leave 65 − 50 − 5 = 10 mm.
+    const build = reversed(13, 27, 18);
+    expect(finding(build, 'box.count')).toBeUndefined();
+    expect(findings(build).filter(({ id }) => id.startsWith('box.pair.r'))).toEqual([]);
+    const meet = finding(reversed(20, 35, 18), 'box.pair.r.idler');
+    expect(meet?.verdict).toBe('stop');
+    expect(meet?.say('metric').title).toBe('Reverse: 35/20 run into each other');
+    expect(finding(reversed(10, 12, 12), 'box.pair.r.idler')?.say('metric').title).toContain('does not reach');
+    takeGears(build);
+    expect(build.gearbox.gears.map(({ ratio }) => ratio.typed)).toEqual(['39/13', '35/17', '33/21']);
+  });
+
+  it('what stands before a collar is judged and put on by itself; without its closing the box is refused', () => {
+    const build = boxed((b) => {
+      const of = inside(b).shafts.driven;
+      const first = nth(of.pieces, 0);
+      of.pieces.splice(1, 0, { ...first, id: 'collar', kind: 'collar', width: mm(5) });
+      of.before = { length: mm(entryBase(first.width) + 0.3), closed: 'nut', nutTorque: null };
+    });
+    const found = finding(build, 'box.stack.driven.before');
+    expect(found?.verdict).toBe('stop');
+    expect(found?.place.field).toBe('box-before-length-driven');
+    expect(found?.say('metric').title.toLowerCase()).toContain('before its collar');
+    const { together } = boxRound(inside(build), null);
+    const ids = together.map(({ id }) => id);
+    expect(ids).not.toContain('driven.collar');
+    expect(ids).toContain('driven.nut-before');
+    expect(new Set(ids).size).toBe(ids.length);
+    const words = together.map((step) => stepWords(inside(build), step, 'together', 'metric').title);
+    expect(words).toContain('Nut before the collar of the driven shaft to torque');
+    const open = structuredClone(build);
+    inside(open).shafts.driven.before = null;
+    expect(buildSchema.safeParse(open).error?.issues[0]?.path.join('.')).toBe('box.shafts.driven.before');
+    const two = structuredClone(build);
+    const { pieces } = inside(two).shafts.driven;
+    pieces.push({ ...nth(pieces, 1), id: 'collar2' });
+    expect(buildSchema.safeParse(two).success).toBeFalse();
+  });
+
+  it('hours of a bearing and a fork are counted from when they went in; an id of a pair is refused', () => {
+    const run = (n: string, minutes: number) => reading(boxHours.of({ run: n }), entryOf(minutes, 'min'));
+    const build = boxed((b) =>
+      inside(b).wearing.push(
+        { id: 'bearing', name: 'Far bearing', lifeHours: 2, fromRun: 0 },
+        { id: 'fork', name: 'Fork', lifeHours: 2, fromRun: 1 },
+      ),
+    );
+    const ledger = [run('1', 60), run('2', 54)];
+    const hours = deriveBuild(build, ledger).box?.hours;
+    expect(hours?.get('bearing')).toBeCloseTo(1.9, 9);
+    expect(hours?.get('fork')).toBeCloseTo(0.9, 9);
+    const watched = finding(build, 'box.hours.bearing', ledger);
+    expect([watched?.verdict, finding(build, 'box.hours.fork', ledger)]).toEqual(['watch', undefined]);
+    expect(watched?.say('metric').title).toContain('Far bearing');
+    const clash = structuredClone(build);
+    nth(inside(clash).wearing, 0).id = 'p1';
+    expect(buildSchema.safeParse(clash).error?.issues[0]?.path.join('.')).toBe('box.wearing');
+  });
+
+  it('more places on a face than there are bolts are refused, and a box without a forward gear is', () => {
+    const build = boxed((b) =>
+      inside(b).places.push({
+        id: 'j',
+        name: 'Joint',
+        face: 'motor side',
+        count: 1,
+        hidden: false,
+        spots: [[10, 10]],
+        torque: null,
+        after: [],
+      }),
+    );
+    nth(inside(build).places, 0).spots.push([20, 20]);
+    expect(buildSchema.safeParse(build).error?.issues[0]?.path.join('.')).toBe('box.places.0.spots');
+    const back = boxed();
+    for (const pair of inside(back).pairs) pair.idler = 15;
+    expect(buildSchema.safeParse(back).success).toBeFalse();
+  });
+
+  it('a unit of one pair says what it gives at both wheels, under power and overrun', () => {
+    const build = newBuild('Unit');
+    build.assumed = [];
+    build.gearbox = { ...build.gearbox, kind: 'fixed', gears: [nth(gears, 0)] };
+    build.box = newBox(build);
+    build.startPoint = { ...build.startPoint, gear: 0 };
+    build.road.overrun = entryOf(25, '%');
+    const { figures, gearing } = deriveBuild(buildSchema.parse(build), []);
+    const most = Math.max(...build.engine.torqueCurve.map(({ torque }) => entryBase(torque)));
+    const own = gearing.rear;
+    const wheel = most * (39 / 13) * (own?.finalRatio ?? 0) * (own?.hubRatio ?? 0);
+    expect(figures.get('box.wheel-torque')?.value).toBeCloseTo(wheel, 6);
+    expect(figures.get('box.wheel-overrun')?.value).toBeCloseTo(-wheel / 4, 6);
+    expect(deriveBuild(boxed(), []).figures.has('box.wheel-torque')).toBeFalse();
   });
 });
 

@@ -7,5 +7,7 @@ export const boxFigures = {
   thrust: (shaft: BoxShaft) => `box.${shaft}.thrust` as const,
   faceToFace: () => 'box.face-to-face' as const,
   steepest: () => 'box.steepest' as const,
+  wheelTorque: () => 'box.wheel-torque' as const,
+  wheelOverrun: () => 'box.wheel-overrun' as const,
   worstOverlap: () => 'box.worst-overlap' as const,
 };

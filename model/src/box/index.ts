@@ -3,6 +3,7 @@ import {
   boxRatio,
   boxThrusts,
   entryBase,
+  isReverse,
   judgeBox,
   type BoxShaft,
   type Counted,
@@ -16,6 +17,7 @@ import type { Derivation } from '../frame/derivation';
 import { fact, type Verdict } from '../frame/finding';
 import { readingBase, type Readings } from '../frame/readings';
 import type { BoxInside, BoxPairSpec } from '../library/box';
+import { gearing } from '../gearing';
 import { road } from '../road';
 import { torqueCurve } from '../road/torque-curve';
 import { boxFigures } from './ids';
@@ -41,14 +43,21 @@ const NEAR_HOURS = 0.9;
 const at = (field: string, tab?: string) => ({ sheet: 'box', field, ...(tab === undefined ? {} : { tab }) });
 
 /** What a pair is called: its gear, or what turns the layshaft. */
-export const pairName = (inside: BoxInside, pair: Pick<BoxPairSpec, 'id' | 'constant'>): string =>
-  pair.constant ? 'Constant pair' : `Gear ${gearPairs(inside).findIndex(({ id }) => id === pair.id) + 1}`;
+export const pairName = (inside: BoxInside, pair: Pick<BoxPairSpec, 'id' | 'constant' | 'idler'>): string =>
+  pair.constant
+    ? 'Constant pair'
+    : isReverse(pair)
+      ? 'Reverse'
+      : `Gear ${gearPairs(inside).findIndex(({ id }) => id === pair.id) + 1}`;
 export const teethText = ({ driver, driven }: Pick<BoxPairSpec, 'driver' | 'driven'>): string => `${driven}/${driver}`;
 /** What a hub is called: by the gears that it takes. */
 export function hubName(inside: BoxInside, judged: BoxState['judged'], hub: string): string {
   const gears = judged.gaps
     .filter((one) => one.hub === hub)
-    .map(({ pair }) => gearPairs(inside).findIndex(({ id }) => id === pair) + 1 || 'constant')
+    .map(({ pair }) => {
+      const reverse = inside.pairs.some((one) => one.id === pair && isReverse(one));
+      return reverse ? 'R' : gearPairs(inside).findIndex(({ id }) => id === pair) + 1 || 'constant';
+    })
     .sort();
   return gears.length > 0 ? `Hub ${gears.join('–')}` : 'A hub';
 }
@@ -56,19 +65,20 @@ export function hubName(inside: BoxInside, judged: BoxState['judged'], hub: stri
 /** The gearbox from inside: stacked, floated, shifted, and what each pair has run. */
 export const box = defineCapability({
   name: 'box',
-  needs: [road],
+  needs: [gearing, road],
   figures: boxFigures,
   subjects: boxSubjects,
   place: at('box-centre', 'inside'),
   station: STATION,
-  inputs: ({ build, readings }) => ({
+  inputs: ({ build, readings, main }) => ({
+    main,
     inside: build.box,
     gears: build.gearbox.gears,
     overrun: build.road.overrun,
     build,
     readings,
   }),
-  derive: ({ inside, gears, build, overrun, readings }, all): BoxState | null => {
+  derive: ({ inside, gears, build, main, overrun, readings }, all, given): BoxState | null => {
     if (!inside) return null;
     // A box that was just begun stands on lengths that nobody has said; what is read and counted does not.
     const d = all.using(NEW_BOX_ASSUMED);
@@ -130,6 +140,11 @@ export const box = defineCapability({
             uses: ['engine.torqueCurve'],
           });
       }
+      const own = given.of(gearing)?.[main];
+      const single = gearPairs(inside)[0];
+      // A reduction unit has nothing to be chosen: what it gives is its answer.
+      if (own && single && alwaysIn(inside))
+        unitFigures(most * boxRatio(inside, single) * own.finalRatio * own.hubRatio, entryBase(overrun) / 100, d);
       const counted = all.attempt(at('box-places', 'counted'), STATION, () =>
         countOf(inside, build.boxWork?.round ?? 1, readings),
       );
@@ -164,6 +179,18 @@ const floatKnown = ({ now, wantedMm }: FloatJob): boolean => now !== null || wan
 /** The float that counts in an overlap: as it was read, else the middle of its band, else none. */
 const floatMm = ({ now, wantedMm }: FloatJob): number => now?.floatMm ?? wantedMm ?? 0;
 
+/** Torque of a unit at both wheels together. Not counted: losses, what grip allows, the motor’s own inertia. */
+function unitFigures(wheelNm: number, overrunShare: number, d: Derivation): void {
+  const common = { quantity: 'torque', decimals: 0, uses: ['engine.torqueCurve'] } as const;
+  d.figure({ ...common, id: boxFigures.wheelTorque(), label: 'At both wheels, full torque', value: wheelNm });
+  d.figure({
+    ...common,
+    id: boxFigures.wheelOverrun(),
+    label: 'At both wheels, overrun',
+    value: -wheelNm * overrunShare,
+  });
+}
+
 /** Teeth near this ratio that go on these centres, whoever cuts them; empty where there are none. */
 function otherText(inside: BoxInside, { driver, driven }: Pick<BoxPairSpec, 'driver' | 'driven'>): string {
   const other = pairThatGoes(inside, driven / driver, null);
@@ -180,8 +207,22 @@ function pairFindings(inside: BoxInside, judged: PairJudged, asked: number, d: D
   const gear = pairName(inside, pair);
   const teeth = teethText(pair);
   const common = { station: STATION, figures: [], place: at(`box-driver-${pair.id}`, 'inside') } as const;
-  const { centres: on } = judged;
-  const verdict = on?.verdict ?? 'no mesh';
+  const { centres: on, idler } = judged;
+  if (idler && idler.verdict !== 'fits')
+    d.finding({
+      ...common,
+      id: `box.pair.${pair.id}.idler`,
+      verdict: 'stop',
+      rule: 'both gears of reverse keep clear of each other, and the idler reaches both; straight-cut, plain teeth [exact]',
+      facts: {
+        teeth,
+        idler: fact(pair.idler ?? 0, 'count'),
+        meet: idler.verdict === 'gears meet',
+        clear: fact(Math.abs(idler.clearMm), 'length', 'plate'),
+      },
+      say: words.idler,
+    });
+  const verdict = idler ? 'fits' : (on?.verdict ?? 'no mesh');
   if (verdict !== 'fits')
     d.finding({
       ...common,
@@ -224,7 +265,7 @@ function pairFindings(inside: BoxInside, judged: PairJudged, asked: number, d: D
       ? driving === 0 || driven === 0
         ? 'one of its gears is on no shaft'
         : 'one of its gears is on its shaft twice'
-      : pair.constant || alwaysIn(inside)
+      : pair.constant || alwaysIn(inside) || (isReverse(pair) && judged.slides)
         ? null
         : judged.looseOn === null
           ? 'none of its gears turns loosely, or both do'
@@ -284,22 +325,39 @@ function gapFinding(
 }
 
 function stackFindings(inside: BoxInside, judged: BoxState['judged'], shaft: BoxShaft, d: Derivation): void {
-  const { spareMm, holds, tight, idle } = judged.shafts[shaft];
+  const { tight, idle, ...far } = judged.shafts[shaft];
   const common = { station: STATION, figures: [], place: at(`box-length-${shaft}`, 'inside') } as const;
-  if (!holds)
-    d.finding({
-      ...common,
-      id: `box.stack.${shaft}`,
-      verdict: 'stop',
-      rule: 'a nut clamps a stack that stands proud of its shaft, a clip goes in where something is spare [exact]',
-      facts: {
-        shaft: SHAFT_WORDS[shaft],
-        nut: inside.shafts[shaft].closed === 'nut',
-        spare: fact(spareMm, 'length', 'plate'),
-        holds,
-      },
-      say: words.stack,
-    });
+  const spec = inside.shafts[shaft];
+  const sides = [
+    { id: `box.stack.${shaft}`, held: far, closed: spec.closed, before: false, field: `box-length-${shaft}` },
+    ...(far.before && spec.before
+      ? [
+          {
+            id: `box.stack.${shaft}.before`,
+            held: far.before,
+            closed: spec.before.closed,
+            before: true,
+            field: `box-before-length-${shaft}`,
+          },
+        ]
+      : []),
+  ];
+  for (const { id, held, closed, before, field } of sides)
+    if (!held.holds)
+      d.finding({
+        ...common,
+        place: at(field, 'inside'),
+        id,
+        verdict: 'stop',
+        rule: 'a nut clamps a stack that stands proud of its shaft, a clip goes in where something is spare [exact]',
+        facts: {
+          shaft: `${SHAFT_WORDS[shaft]}${before ? ', before its collar' : ''}`,
+          nut: closed === 'nut',
+          spare: fact(held.spareMm, 'length', 'plate'),
+          holds: held.holds,
+        },
+        say: words.stack,
+      });
   for (const id of tight) {
     const piece = inside.shafts[shaft].pieces.find((one) => one.id === id);
     const pair = inside.pairs.find((one) => one.id === piece?.pair);
@@ -518,21 +576,25 @@ function dogsFinding({ chance, turnDeg, playDeg }: NonNullable<BoxState['dogs']>
 }
 
 function hourFindings(inside: BoxInside, hours: ReadonlyMap<string, number>, d: Derivation): void {
-  for (const pair of inside.pairs) {
-    const run = hours.get(pair.id) ?? 0;
-    if (pair.lifeHours === null || run < NEAR_HOURS * pair.lifeHours) continue;
+  const all = [
+    ...inside.pairs.map((pair) => ({ ...pair, gear: pairName(inside, pair) })),
+    ...inside.wearing.map((one) => ({ ...one, gear: one.name })),
+  ];
+  for (const { id, lifeHours, gear } of all) {
+    const run = hours.get(id) ?? 0;
+    if (lifeHours === null || run < NEAR_HOURS * lifeHours) continue;
     d.finding({
-      id: `box.hours.${pair.id}`,
-      verdict: run >= pair.lifeHours ? 'stop' : 'watch',
+      id: `box.hours.${id}`,
+      verdict: run >= lifeHours ? 'stop' : 'watch',
       place: at('box-run', 'life'),
       station: STATION,
       figures: [],
       rule: 'hours since it went in against its maker’s; from nine tenths on watched: ours',
       facts: {
-        gear: pairName(inside, pair),
+        gear,
         hours: fact(run, 'count'),
-        limit: fact(pair.lifeHours, 'count'),
-        over: run >= pair.lifeHours,
+        limit: fact(lifeHours, 'count'),
+        over: run >= lifeHours,
       },
       say: words.hours,
     });

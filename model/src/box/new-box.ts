@@ -24,7 +24,7 @@ export const NEW_BOX_ASSUMED = [
   'box.helix',
   'box.pressureAngle',
   ...(['driving', 'driven'] as const).flatMap((shaft) =>
-    (['from', 'length', 'pieces'] as const).map((key) => `box.shafts.${shaft}.${key}` as const),
+    (['from', 'length', 'before', 'pieces'] as const).map((key) => `box.shafts.${shaft}.${key}` as const),
   ),
 ];
 /** What is a stand-in in a drum that was just begun. */
@@ -43,6 +43,7 @@ const piece = (
   pair: null,
   loose: false,
   cut: false,
+  cutWhy: '',
   sleeve: null,
   dogs: null,
   ring: null,
@@ -59,6 +60,7 @@ const newShaft = (pieces: BoxPieceSpec[]): BoxShaftSpec => {
     length: entryOf(sum - STAND_IN.proud, 'mm'),
     closed: 'nut',
     nutTorque: null,
+    before: null,
     runOut: null,
     float: null,
     between: null,
@@ -82,6 +84,7 @@ export const newPair = (
   driver,
   driven,
   constant: false,
+  idler: null,
   shiftSum: null,
   driverHand: null,
   drivenHand: null,
@@ -142,6 +145,7 @@ export function newBox({ gearbox }: Pick<Build, 'gearbox'>): BoxInside | null {
     caseRise: null,
     shaftRise: null,
     pairs,
+    wearing: [],
     shafts: { driving: newShaft(driving ?? []), driven: newShaft(driven ?? []) },
     drum: null,
     hubPlay: null,
@@ -176,6 +180,7 @@ export function withPair(
 export const unrun = (inside: BoxInside, lastRun: number): BoxInside => ({
   ...inside,
   pairs: inside.pairs.map((pair) => ({ ...pair, fromRun: lastRun })),
+  wearing: inside.wearing.map((one) => ({ ...one, fromRun: lastRun })),
 });
 
 /** Puts the gears of the box where every speed is worked out by: one set of gears in both places. */

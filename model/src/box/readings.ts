@@ -69,12 +69,12 @@ export const boxHours = defineSubject({
   words: ({ run }) => `Box: run ${run}, time under load`,
 });
 
-/** A pair that went in new: its hours begin. */
+/** A pair, or a piece that wears, that went in new: its hours begin. */
 export const boxNew = defineSubject({
   what: 'box-new',
   keys: { pair: id },
   value: { of: 'choice', choices: ['new'] },
-  words: ({ pair }) => `Box: pair ${pair} in new`,
+  words: ({ pair }) => `Box: ${pair} in new`,
 });
 
 export const SYNCHRO_PARTS = ['ring', 'blocks', 'bands', 'clip'] as const;

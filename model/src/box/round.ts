@@ -1,5 +1,6 @@
 import {
   assemblyOrder,
+  isReverse,
   say,
   takingApart,
   type BoxAct,
@@ -10,7 +11,7 @@ import {
 import type { BoxInside, BoxPieceSpec } from '../library/box';
 import type { BoxWork } from './schema';
 import { SHAFT_WORDS } from './readings';
-import { cutPieces, stackedBox } from './state';
+import { cutPieces, gearPairs, stackedBox } from './state';
 
 /** One step of a box that comes apart or goes together. */
 export interface BoxRoundStep {
@@ -19,6 +20,8 @@ export interface BoxRoundStep {
   readonly act: BoxAct['act'];
   readonly shaft: BoxShaft;
   readonly piece: BoxPieceSpec | null;
+  /** Of a nut: it closes what stands before the collar. */
+  readonly before: boolean;
 }
 
 export interface BoxRound {
@@ -58,12 +61,16 @@ export function boxRound(inside: BoxInside, work: BoxWork | null): BoxRound {
         return touched(act.shaft);
     }
   };
-  const step = (act: BoxAct): BoxRoundStep => ({
-    id: act.act === 'piece' ? `${act.shaft}.${act.piece.id}` : `${act.shaft}.${act.act}`,
-    act: act.act,
-    shaft: act.shaft,
-    piece: act.act === 'piece' ? (all.get(act.piece.id) ?? null) : null,
-  });
+  const step = (act: BoxAct): BoxRoundStep => {
+    const before = 'before' in act && act.before;
+    return {
+      id: act.act === 'piece' ? `${act.shaft}.${act.piece.id}` : `${act.shaft}.${act.act}${before ? '-before' : ''}`,
+      act: act.act,
+      shaft: act.shaft,
+      piece: act.act === 'piece' ? (all.get(act.piece.id) ?? null) : null,
+      before,
+    };
+  };
   const order = assemblyOrder(stacked, cutPieces(inside)).filter(own);
   return { round, pieces, apart: takingApart(order).map(step), together: order.map(step) };
 }
@@ -75,6 +82,7 @@ const KINDS: Readonly<Record<BoxPieceSpec['kind'], string>> = {
   washer: 'Washer',
   bearing: 'Bearing',
   clip: 'Clip',
+  collar: 'Collar',
 };
 
 /** What a piece is called. */
@@ -84,8 +92,12 @@ export function pieceName(inside: BoxInside, piece: BoxPieceSpec): string {
   if (!pair) return KINDS[piece.kind];
   const on = inside.shafts.driving.pieces.includes(piece);
   const teeth = on === !pair.constant ? pair.driver : pair.driven;
-  const gears = inside.pairs.filter(({ constant }) => !constant);
-  return `${pair.constant ? 'Constant gear' : `Gear ${gears.indexOf(pair) + 1}`}, ${teeth} teeth`;
+  const gear = pair.constant
+    ? 'Constant gear'
+    : isReverse(pair)
+      ? 'Reverse gear'
+      : `Gear ${gearPairs(inside).indexOf(pair) + 1}`;
+  return `${gear}, ${teeth} teeth`;
 }
 
 export interface StepWords {
@@ -125,7 +137,9 @@ export function stepWords(
   way: 'apart' | 'together',
   system: UnitSystem,
 ): StepWords {
-  const { nutTorque, runOut } = inside.shafts[step.shaft];
+  const { runOut, ...closing } = inside.shafts[step.shaft];
+  const { nutTorque } = (step.before ? closing.before : null) ?? closing;
+  const nut = `Nut${step.before ? ' before the collar' : ''}`;
   const shaft = SHAFT_WORDS[step.shaft];
   const apart = way === 'apart';
   const limit = runOut
@@ -158,7 +172,7 @@ export function stepWords(
       };
     case 'nut':
       return {
-        title: apart ? `Nut of the ${shaft} off` : `Nut of the ${shaft} to torque`,
+        title: apart ? `${nut} of the ${shaft} off` : `${nut} of the ${shaft} to torque`,
         does: apart
           ? ['Unlocked before; held at its splines, not at a gear.']
           : [
@@ -171,7 +185,7 @@ export function stepWords(
       };
     case 'lock':
       return {
-        title: apart ? `Nut of the ${shaft} unlocked` : `Nut of the ${shaft} locked`,
+        title: apart ? `${nut} of the ${shaft} unlocked` : `${nut} of the ${shaft} locked`,
         does: [
           apart
             ? 'Tab or stake opened; a tab is used once.'

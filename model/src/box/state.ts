@@ -7,6 +7,7 @@ import {
   entryBase,
   floatChangeMm,
   floatShim,
+  forwardPairs,
   type BoxJudged,
   type BoxShaft,
   type Counted,
@@ -24,11 +25,12 @@ export const REPEATS_MM = 0.02;
 /** A box as the law of stacking takes it. Where a float was neither read nor said, none is counted. */
 export function stackedBox(inside: BoxInside, floats: Readonly<Record<BoxShaft, number>>): StackedBox {
   const stack = (shaft: BoxShaft) => {
-    const { from, length, closed, pieces } = inside.shafts[shaft];
+    const { from, length, closed, pieces, before } = inside.shafts[shaft];
     return {
       fromMm: entryBase(from),
       lengthMm: entryBase(length),
       closed,
+      before: before && { lengthMm: entryBase(before.length), closed: before.closed },
       floatMm: floats[shaft],
       pieces: pieces.map(({ id, kind, width, pair, loose, sleeve, dogs, ring }) => ({
         id,
@@ -54,12 +56,14 @@ export function stackedBox(inside: BoxInside, floats: Readonly<Record<BoxShaft, 
   };
 }
 
-/** Pieces that are one with their shaft. */
+/** Pieces that are one with their shaft; its collar is. */
 export const cutPieces = ({ shafts }: BoxInside): readonly string[] =>
-  BOX_SHAFTS.flatMap((shaft) => shafts[shaft].pieces.filter(({ cut }) => cut).map(({ id }) => id));
+  BOX_SHAFTS.flatMap((shaft) =>
+    shafts[shaft].pieces.filter(({ cut, kind }) => cut || kind === 'collar').map(({ id }) => id),
+  );
 
-/** Gears of a box in their order, without what turns the layshaft. */
-export const gearPairs = ({ pairs }: BoxInside): readonly BoxPairSpec[] => pairs.filter(({ constant }) => !constant);
+/** Gears of a box that drive forwards, in their order. */
+export const gearPairs = ({ pairs }: BoxInside): readonly BoxPairSpec[] => forwardPairs(pairs);
 
 /** One shim that was tried, and the float that was read with it. */
 export interface FloatTry {
@@ -225,11 +229,11 @@ export function drumState(inside: BoxInside, { gaps }: BoxJudged): DrumState | n
   };
 }
 
-/** Hours that each pair has run since it went in new, or in all; by the order of the ledger. */
+/** Hours that each pair, and each piece beside them that wears, has run since it went in new, or in all; by the order of the ledger. */
 export function hoursOf(inside: BoxInside, readings: Readings): ReadonlyMap<string, number> {
   const runs = runsOf(readings);
   return new Map(
-    inside.pairs.map(({ id, fromRun }) => {
+    [...inside.pairs, ...inside.wearing].map(({ id, fromRun }) => {
       const since = readings.get(boxNew.key({ pair: id }))?.seq ?? -1;
       const seconds = runs
         .filter(({ seq, run }) => seq > since && run > fromRun)

@@ -38,6 +38,18 @@ export function centres(
   }
 }
 
+/** An idler that does not stand between its gears. */
+export const idler = (f: { teeth: string; idler: N; meet: boolean; clear: N }, system: UnitSystem): Words =>
+  f.meet
+    ? {
+        title: `Reverse: ${f.teeth} run into each other`,
+        detail: `Their tips want ${mm(f.clear, system)} more between the shafts: with an idler the two gears never touch.`,
+      }
+    : {
+        title: `Reverse: an idler of ${f.idler.value} does not reach both gears`,
+        detail: `On these centres ${f.teeth} are too far apart for it, or it is too large to stand beside them.`,
+      };
+
 export const hands = (f: { gear: string; alike: boolean }): Words =>
   f.alike
     ? { title: `${f.gear}: both gears of one hand`, detail: 'Gears on parallel shafts have opposite hands.' }

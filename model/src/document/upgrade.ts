@@ -469,7 +469,32 @@ const STEPS: readonly Step[] = [
       'library-spec': (spec) => (spec['kind'] === 'gearbox' ? { ...spec, inside: null } : spec),
     },
   },
+  {
+    from: 11,
+    upgrade: {
+      build: (build) => ({ ...build, box: twelfthBox(build['box']), formatVersion: 12 }),
+      'ledger-entry': (entry) => entry,
+      'library-spec': (spec) => (spec['kind'] === 'gearbox' ? { ...spec, inside: twelfthBox(spec['inside']) } : spec),
+    },
+  },
 ];
+
+/** What a box says since version 12: its reverse gear, what is stacked before a collar, what wears, where a bolt lies. */
+function twelfthBox(box: unknown): unknown {
+  if (!isPlain(box)) return box;
+  const each = (list: unknown, keys: Plain): unknown =>
+    Array.isArray(list) ? list.map((one: unknown) => (isPlain(one) ? { ...keys, ...one } : one)) : list;
+  const shaft = (one: unknown): unknown =>
+    isPlain(one) ? { before: null, ...one, pieces: each(one['pieces'], { cutWhy: '' }) } : one;
+  const shafts = isPlain(box['shafts']) ? box['shafts'] : {};
+  return {
+    wearing: [],
+    ...box,
+    pairs: each(box['pairs'], { idler: null }),
+    shafts: { ...shafts, driving: shaft(shafts['driving']), driven: shaft(shafts['driven']) },
+    places: each(box['places'], { spots: [] }),
+  };
+}
 
 /** Refuses a version that this program does not know. @throws InputError on `formatVersion` */
 export function requireVersion(version: unknown): number {

@@ -35,6 +35,9 @@ const degrees = (range: NumberRange) => entrySchema('angle', range);
 const rise = z.number().min(BOX_LIMITS.riseK.min).max(BOX_LIMITS.riseK.max);
 const teeth = z.int().min(LIMITS.teeth.min).max(LIMITS.teeth.max);
 
+const shaftTorque = entrySchema('torque', { above: 0, max: LIMITS.torqueNm.max, unit: 'N·m' });
+const closed = z.enum(['nut', 'clip']);
+
 const pieceSchema = z.strictObject({
   id,
   kind: z.enum(BOX_PIECES),
@@ -47,6 +50,8 @@ const pieceSchema = z.strictObject({
   loose: z.boolean(),
   /** It is one with its shaft. */
   cut: z.boolean(),
+  /** Why it is cut on its shaft; empty where nobody has said. */
+  cutWhy: z.string().trim().max(80),
   sleeve: length.nullable(),
   dogs: small.nullable(),
   ring: length.nullable(),
@@ -62,6 +67,8 @@ const pairSchema = z.strictObject({
   driven: teeth,
   /** It turns the layshaft, whatever gear is in. */
   constant: z.boolean(),
+  /** Of reverse: teeth of the idler between both gears; null of any other pair. */
+  idler: teeth.nullable(),
   shiftSum: z.number().min(BOX_LIMITS.shiftSum.min).max(BOX_LIMITS.shiftSum.max).nullable(),
   driverHand: z.enum(HANDS).nullable(),
   drivenHand: z.enum(HANDS).nullable(),
@@ -76,8 +83,10 @@ const pairSchema = z.strictObject({
 const shaftSchema = z.strictObject({
   from: entrySchema('length', BOX_LIMITS.placeMm),
   length,
-  closed: z.enum(['nut', 'clip']),
-  nutTorque: entrySchema('torque', { above: 0, max: LIMITS.torqueNm.max, unit: 'N·m' }).nullable(),
+  closed,
+  nutTorque: shaftTorque.nullable(),
+  /** What closes the pieces before its collar; null of a shaft that is stacked from one end. */
+  before: z.strictObject({ length, closed, nutTorque: shaftTorque.nullable() }).nullable(),
   /** At the bearing seats, by its builder’s sheet; null where nobody has said. */
   runOut: small.nullable(),
   /** Band of its end float, cold; null where nobody has said. */
@@ -102,6 +111,19 @@ const corner = z.tuple([
   z.number().min(BOX_LIMITS.drumDeg.min).max(BOX_LIMITS.drumDeg.max),
   z.number().min(BOX_LIMITS.travelMm.min).max(BOX_LIMITS.travelMm.max),
 ]);
+
+/** What wears and is no pair – a bearing, a fork, a ring, the oil –, by hours under load. */
+const wearingSchema = z.strictObject({
+  id,
+  name: z.string().trim().min(1).max(60),
+  /** Hours at which its maker wants it out; null where nobody has said. */
+  lifeHours: z.number().gt(0).max(1e5).nullable(),
+  /** The last run before it went in. */
+  fromRun: z.int().min(0).max(9999),
+});
+
+/** Where something lies on its face, in parts of a hundred of the face from its upper left corner. */
+const spot = z.tuple([z.number().min(0).max(100), z.number().min(0).max(100)]);
 
 /** The drum, as it is cut: for each hub what its fork follows. */
 const drumSchema = z.strictObject({
@@ -128,7 +150,9 @@ const placeSchema = z.strictObject({
   count: z.int().min(1).max(99),
   /** Not seen from outside. */
   hidden: z.boolean(),
-  torque: entrySchema('torque', { above: 0, max: LIMITS.torqueNm.max, unit: 'N·m' }).nullable(),
+  /** Where each of them lies on its face; those that nobody has placed are not in it. */
+  spots: z.array(spot).max(99),
+  torque: shaftTorque.nullable(),
   /** Places that have to be in before it goes in. */
   after: z.array(id).max(20),
 });
@@ -160,7 +184,9 @@ export const boxInsideSchema = z
     pairs: z
       .array(pairSchema)
       .min(1)
-      .max(BOX_LIMITS.gears.max + 1),
+      .max(BOX_LIMITS.gears.max + 2),
+    /** What wears beside the pairs. */
+    wearing: z.array(wearingSchema).max(60),
     shafts: z.strictObject({ driving: shaftSchema, driven: shaftSchema }),
     drum: drumSchema.nullable(),
     /** Most play of a hub on its spline, at the radius of the ring; null where nobody has said. */
@@ -168,7 +194,31 @@ export const boxInsideSchema = z
     /** Bolts, seals, rings and sensors that are counted out and in. */
     places: z.array(placeSchema).max(60),
   })
-  .superRefine(({ pairs, shafts, drum, places }, context) => {
+  .superRefine(({ pairs, shafts, drum, places, wearing }, context) => {
+    if (!unique([...pairs, ...wearing].map((one) => one.id)))
+      context.addIssue({ code: 'custom', path: ['wearing'], message: 'carries an id of something else that wears' });
+    pairs.forEach(({ constant, idler }, i) => {
+      if (constant && idler !== null)
+        context.addIssue({ code: 'custom', path: ['pairs', i, 'idler'], message: 'the constant pair has no idler' });
+    });
+    if (!pairs.some((one) => !one.constant && one.idler === null))
+      context.addIssue({ code: 'custom', path: ['pairs'], message: 'no gear drives forwards' });
+    for (const shaft of ['driving', 'driven'] as const) {
+      const collars = shafts[shaft].pieces.filter(({ kind }) => kind === 'collar').length;
+      const path = ['shafts', shaft];
+      if (collars > 1)
+        context.addIssue({ code: 'custom', path: [...path, 'pieces'], message: 'there is one collar at most' });
+      if (collars > 0 !== (shafts[shaft].before !== null))
+        context.addIssue({
+          code: 'custom',
+          path: [...path, 'before'],
+          message: collars > 0 ? 'what stands before the collar has to be closed' : 'nothing stands before a collar',
+        });
+    }
+    places.forEach(({ spots, count }, i) => {
+      if (spots.length > count)
+        context.addIssue({ code: 'custom', path: ['places', i, 'spots'], message: 'are more than there are of it' });
+    });
     const pieces = [...shafts.driving.pieces, ...shafts.driven.pieces];
     if (!unique(pairs.map((one) => one.id)))
       context.addIssue({ code: 'custom', path: ['pairs'], message: 'two pairs carry one id' });
@@ -214,5 +264,6 @@ export type BoxInside = z.infer<typeof boxInsideSchema>;
 export type BoxShaftSpec = BoxInside['shafts']['driving'];
 export type BoxPieceSpec = BoxShaftSpec['pieces'][number];
 export type BoxPairSpec = BoxInside['pairs'][number];
+export type WearingSpec = BoxInside['wearing'][number];
 export type PlaceSpec = BoxInside['places'][number];
 export type DrumSpec = NonNullable<BoxInside['drum']>;

@@ -1,11 +1,13 @@
-import { LESSONS, inTruth } from '@hot-spline/core/practice';
+import { BOX_SHAFTS, entryOf, type BoxShaft } from '@hot-spline/core';
+import { BOX_LESSON, LESSONS, inTruth, trueBoxFloat } from '@hot-spline/core/practice';
 import { deriveBuild } from '../assembly/derive';
 import { buildSchema } from '../document/schema';
-import { testId } from '../testing/builds';
+import { boxFloat, boxShim } from '../box/readings';
+import { reading, testId } from '../testing/builds';
 import type { LedgerEntry } from '../frame/readings';
 import { assembled } from '../mesh/readings';
-import { practiceBacklash, practicePlace, practiceScore } from './score';
-import { practiceAxleOf, practiceBuild } from './start';
+import { boxFloatScore, practiceBacklash, practicePlace, practiceScore } from './score';
+import { boxFloatsOf, practiceAxleOf, practiceBuild } from './start';
 
 const together = (n: number, pinion: number, left: number, right: number, minute: number): LedgerEntry => {
   const mm = (value: number) => ({ typed: `${value} mm`, value, unit: 'mm' as const });
@@ -63,5 +65,36 @@ describe('practice', () => {
     const [trial = 0] = practiceBacklash(axle, place, 8, false);
     const [final = 0] = practiceBacklash(axle, place, 8, true);
     expect(trial - final).toBeCloseTo(axle.closingMm, 9);
+  });
+
+  it('a box whose floats are hidden: by the rule one shim a shaft is right', () => {
+    const build = practiceBuild({ lesson: BOX_LESSON.id, seed: 0 });
+    expect(buildSchema.parse(build)).toEqual(build);
+    expect(JSON.stringify(build)).not.toContain('roomMm');
+    const box = boxFloatsOf(build);
+    if (!box) throw new Error('no box');
+    const tried = (attempt: number, shaft: BoxShaft, shimMm: number): LedgerEntry[] => [
+      reading(boxShim.of({ shaft, attempt: String(attempt) }), entryOf(shimMm, 'mm')),
+      {
+        ...reading(boxFloat.of({ shaft, attempt: String(attempt) }), entryOf(1, 'mm')),
+        value: {
+          of: 'number',
+          counts: 'mean',
+          entries: [0, 0.002].map((more) => entryOf(trueBoxFloat(box, shaft, shimMm) + more, 'mm')),
+        },
+      },
+    ];
+    const first = BOX_SHAFTS.flatMap((shaft) => tried(1, shaft, box.shafts[shaft].startShimMm));
+    const jobs = deriveBuild(build, first).box?.floats;
+    if (!jobs) throw new Error('no jobs');
+    expect(boxFloatScore(box, jobs)).toEqual(jasmine.objectContaining({ shims: 0, inSpec: false }));
+    const second = BOX_SHAFTS.flatMap((shaft) => tried(2, shaft, jobs[shaft].nextShimMm ?? 0));
+    const done = deriveBuild(build, [...first, ...second]).box?.floats;
+    if (!done) throw new Error('no jobs');
+    const score = boxFloatScore(box, done);
+    expect([score.shims, score.inSpec]).toEqual([2, true]);
+    for (const { shaft, shimMm } of score.right) expect(done[shaft].tries.at(-1)?.shimMm).toBeCloseTo(shimMm, 2);
+    expect(boxFloatsOf(practiceBuild({ lesson: null, seed: 4 }))).toBeNull();
+    expect(practiceAxleOf(build)).toBeNull();
   });
 });

@@ -1,15 +1,18 @@
-import { depthSign, type MeshMove } from '@hot-spline/core';
+import { BOX_SHAFTS, depthSign, type BoxShaft, type MeshMove } from '@hot-spline/core';
 import {
+  boxFloatsInTruth,
   byAdvice,
   floatInTruth,
   inTruth,
   playAxle,
   ruleOfThumb,
   trueReadings,
+  type BoxFloats,
   type FloatUnit,
   type PracticeAxle,
 } from '@hot-spline/core/practice';
 import type { PreloadAxle } from '../preload/state';
+import type { FloatJob } from '../box/state';
 import type { MeshAxle } from '../mesh/axle';
 
 /** Where a practice axle stands now, from how it came: pinion shim, and ring towards the pinion. */
@@ -86,6 +89,26 @@ export function practiceScore(
       pinionShimMm: axle.startShimMm + sign * axle.truth.deeperMm,
       ringShiftMm: axle.truth.closerMm,
     },
+  };
+}
+
+/** How both floats of a box were set: shims that were tried beyond those that lay in it, and the right ones. */
+export function boxFloatScore(
+  box: BoxFloats,
+  jobs: Readonly<Record<BoxShaft, Pick<FloatJob, 'tries'>>>,
+): {
+  readonly shims: number;
+  readonly inSpec: boolean;
+  readonly right: readonly { readonly shaft: BoxShaft; readonly shimMm: number }[];
+} {
+  const last = (shaft: BoxShaft): number | null => jobs[shaft].tries.at(-1)?.shimMm ?? null;
+  return {
+    shims: BOX_SHAFTS.reduce((sum, shaft) => sum + Math.max(0, jobs[shaft].tries.length - 1), 0),
+    inSpec: boxFloatsInTruth(box, { driving: last('driving'), driven: last('driven') }),
+    right: BOX_SHAFTS.map((shaft) => {
+      const { roomMm, bandMm } = box.shafts[shaft];
+      return { shaft, shimMm: roomMm - (bandMm[0] + bandMm[1]) / 2 };
+    }),
   };
 }
 

@@ -1,9 +1,12 @@
 import { entryOf } from '@hot-spline/core';
 import {
+  BOX_LESSON,
   FLOAT_LESSON,
+  boxFloats,
   LESSONS,
   floatUnit,
   practiceAxle,
+  type BoxFloats,
   type FloatUnit,
   type PracticeAxle,
 } from '@hot-spline/core/practice';
@@ -11,6 +14,7 @@ import { newBuild } from '../start/new-build';
 import type { Build } from '../frame/document';
 import { newAxleSpec } from '../library/new-spec';
 import type { Construction } from '../library/schema';
+import { NEW_BOX_ASSUMED, newBox } from '../box/new-box';
 import { newSetup } from '../mesh/new-setup';
 import type { Practice } from './schema';
 
@@ -23,19 +27,26 @@ const ADJUSTERS = { pitchMm: 1.5, notches: 24 } as const;
 
 /** The axle behind a practice build; null for any other build. @throws InputError on `lesson` for one that is not known */
 export const practiceAxleOf = ({ practice }: Pick<Build, 'practice'>): PracticeAxle | null =>
-  practice && practice.lesson !== FLOAT_LESSON.id ? practiceAxle(practice.lesson, practice.seed) : null;
+  practice && practice.lesson !== FLOAT_LESSON.id && practice.lesson !== BOX_LESSON.id
+    ? practiceAxle(practice.lesson, practice.seed)
+    : null;
 
 /** The unit behind a practice build whose one shim sets end float; null for any other build. */
 export const floatUnitOf = ({ practice }: Pick<Build, 'practice'>): FloatUnit | null =>
   practice?.lesson === FLOAT_LESSON.id ? floatUnit(FLOAT_LESSON.seed) : null;
+
+/** The box behind a practice build whose shims set its floats; null for any other build. */
+export const boxFloatsOf = ({ practice }: Pick<Build, 'practice'>): BoxFloats | null =>
+  practice?.lesson === BOX_LESSON.id ? boxFloats(BOX_LESSON.seed) : null;
 
 /** All lessons that can be started. */
 export const PRACTICE_LESSONS: readonly {
   readonly id: string;
   readonly title: string;
   readonly teaches: string;
-  readonly construction: Construction;
-}[] = [...LESSONS, FLOAT_LESSON];
+  /** Null where no axle is in it. */
+  readonly construction: Construction | null;
+}[] = [...LESSONS, FLOAT_LESSON, { ...BOX_LESSON, construction: null }];
 
 /**
  * A build to practise on: an ordinary car, a made-up axle with its sheet, nothing measured.
@@ -44,6 +55,8 @@ export const PRACTICE_LESSONS: readonly {
 export function practiceBuild(practice: Practice): Build {
   const float = floatUnitOf({ practice });
   if (float) return floatBuild(practice, float);
+  const floats = boxFloatsOf({ practice });
+  if (floats) return boxBuild(practice, floats);
   const axle = practiceAxle(practice.lesson, practice.seed);
   const title = LESSONS.find(({ id }) => id === practice.lesson)?.title ?? `axle ${practice.seed}`;
   const build = newBuild(`Practice: ${title}`);
@@ -80,4 +93,27 @@ function floatBuild(practice: Practice, { construction, specFloatMm: [low, high]
   Object.assign(rear.identity.sheet, { endFloat: sheet({ low: mm(low), high: mm(high) }) });
   rear.setup = newSetup();
   return { ...build, practice };
+}
+
+/** Teeth of the practice box: ours. */
+const BOX_TEETH = [
+  [13, 35],
+  [17, 31],
+  [21, 27],
+  [25, 23],
+] as const;
+
+function boxBuild(practice: Practice, { shafts }: BoxFloats): Build {
+  const build = newBuild(`Practice: ${BOX_LESSON.title}`);
+  build.gearbox.gears = BOX_TEETH.map(([driver, driven], i) => ({
+    name: String(i + 1),
+    ratio: { typed: `${driven}/${driver}`, value: driven / driver, unit: '' },
+  }));
+  const box = newBox(build);
+  if (!box) return build;
+  for (const shaft of ['driving', 'driven'] as const) {
+    const [low, high] = shafts[shaft].bandMm;
+    box.shafts[shaft].float = { low: mm(low), high: mm(high) };
+  }
+  return { ...build, box, assumed: [...build.assumed, ...NEW_BOX_ASSUMED], practice };
 }

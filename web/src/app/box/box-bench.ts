@@ -10,7 +10,7 @@ import {
   type BoxShaftSpec,
   type SubjectOf,
 } from '@hot-spline/model';
-import type { BoxShaft } from '@hot-spline/core';
+import { isReverse, type BoxShaft } from '@hot-spline/core';
 import { Bench } from '../state/bench';
 
 export const SHAFTS = [
@@ -36,9 +36,16 @@ export class BoxBench {
     return inside ? boxRound(inside, this.bench.build()?.boxWork ?? null) : null;
   });
 
-  name(pair: Pick<BoxPairSpec, 'id' | 'constant'>): string {
+  name(pair: Pick<BoxPairSpec, 'id' | 'constant' | 'idler'>): string {
     const inside = this.inside();
     return inside ? pairName(inside, pair) : '';
+  }
+
+  /** What a pair is called in a word, on a picture: its gear, R or c. */
+  short(id: string | null): string {
+    const pair = this.inside()?.pairs.find((one) => one.id === id);
+    if (!pair) return '';
+    return pair.constant ? 'c' : isReverse(pair) ? 'R' : String(this.gears().indexOf(pair) + 1);
   }
 
   change(recipe: (inside: BoxInside) => void): boolean {

@@ -17,6 +17,7 @@ import {
   teethOn,
   type BoxJudged,
   type BoxShaft,
+  type BoxStack,
   type Laid,
   type StackedBox,
 } from '@hot-spline/core';
@@ -46,6 +47,12 @@ interface DrawnPair {
 const ROOM = { side: 14, above: 22, below: 44 } as const;
 const rect = (x: number, y: number, w: number, h: number): string =>
   `M${x.toFixed(1)} ${y.toFixed(1)}h${w.toFixed(1)}v${h.toFixed(1)}h${(-w).toFixed(1)}Z`;
+
+/** From where to where a shaft itself reaches: what closes it, on both sides of a collar where there is one. */
+function rodOf({ fromMm, lengthMm, before }: BoxStack, laid: readonly Laid[]): readonly [number, number] {
+  const collar = laid.find(({ piece }) => piece.kind === 'collar');
+  return [collar && before ? collar.fromMm - before.lengthMm : fromMm, (collar?.toMm ?? fromMm) + lengthMm];
+}
 
 /** Both shafts of a box to scale, every piece in its place, planes joined; what does not go is marked where it is. */
 @Component({
@@ -93,8 +100,9 @@ export class BoxDrawing {
     const box = this.stacked();
     const { shafts } = this.judged();
     const ends = (['driving', 'driven'] as const).flatMap((shaft) => {
-      const { fromMm, lengthMm } = box.shafts[shaft];
-      return [fromMm, fromMm + lengthMm, shafts[shaft].laid.at(-1)?.toMm ?? fromMm];
+      const { laid } = shafts[shaft];
+      const [from, to] = rodOf(box.shafts[shaft], laid);
+      return [from, to, laid[0]?.fromMm ?? from, laid.at(-1)?.toMm ?? from];
     });
     const [from, to] = [Math.min(...ends) - 8, Math.max(...ends) + 8];
     const largest = (shaft: BoxShaft): number =>
@@ -120,7 +128,7 @@ export class BoxDrawing {
     const pair = box.pairs.find(({ id }) => id === piece.pair);
     // What is no gear has no diameter in the spec: drawn in proportion to the centres.
     const c = box.centreMm;
-    const halves = { gear: 0, hub: 0.3, spacer: 0.2, washer: 0.24, bearing: 0.38, clip: 0.22 };
+    const halves = { gear: 0, hub: 0.3, spacer: 0.2, washer: 0.24, bearing: 0.38, clip: 0.22, collar: 0.3 };
     return pair ? rollingRadius(box, pair, shaft) + box.normalModuleMm : c * halves[piece.kind];
   }
 
@@ -131,11 +139,11 @@ export class BoxDrawing {
     const verdicts = this.verdicts();
     const shaftHalf = scale * box.centreMm * 0.14;
     const shafts = (['driven', 'driving'] as const).map((shaft) => {
-      const { fromMm, lengthMm } = box.shafts[shaft];
+      const [from, to] = rodOf(box.shafts[shaft], judged.shafts[shaft].laid);
       return {
         shaft,
-        rod: rect(x(fromMm - 6), axis[shaft] - shaftHalf, scale * (lengthMm + 12), 2 * shaftHalf),
-        line: `M${(x(fromMm) - 18).toFixed(1)} ${axis[shaft].toFixed(1)}H${(x(fromMm + lengthMm) + 18).toFixed(1)}`,
+        rod: rect(x(from - 6), axis[shaft] - shaftHalf, scale * (to - from + 12), 2 * shaftHalf),
+        line: `M${(x(from) - 18).toFixed(1)} ${axis[shaft].toFixed(1)}H${(x(to) + 18).toFixed(1)}`,
       };
     });
     const pieces = (['driven', 'driving'] as const).flatMap((shaft) =>
@@ -148,7 +156,10 @@ export class BoxDrawing {
         const tried = piece.pair !== null && this.tried().includes(piece.pair);
         const both = (inner: number): string =>
           rect(x0, y - half, w, half - inner) + rect(x0, y + inner, w, half - inner);
-        const d = piece.kind === 'gear' && !piece.loose ? rect(x0, y - half, w, 2 * half) : both(shaftHalf);
+        const d =
+          (piece.kind === 'gear' && !piece.loose) || piece.kind === 'collar'
+            ? rect(x0, y - half, w, 2 * half)
+            : both(shaftHalf);
         return {
           id: piece.id,
           look: `${piece.kind} ${shaft}${piece.loose ? ' loose' : ''}${bad ? ' bad' : ''}${tried ? ' tried' : ''}`,

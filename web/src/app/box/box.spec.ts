@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import { entryOf } from '@hot-spline/core';
+import { InputError, entryOf } from '@hot-spline/core';
 import { boxSubjects, gearPairs, newBox, NEW_BOX_ASSUMED, type Build, type LedgerEntry } from '@hot-spline/model';
 import { plateBuild } from '../../testing/drift';
 import { Screen, openBench } from '../../testing/harness';
@@ -7,6 +7,8 @@ import type { PaperInput } from '../shared/paper';
 import type { Bench } from '../state/bench';
 import { Library } from '../state/library';
 import { BoxDrawing } from './box-drawing';
+import { roundTheEdge } from './face-map';
+import { spotsReader } from './spots';
 import { BoxSheet } from './box-sheet';
 import { FIELDS } from './fields';
 import { paper } from './paper';
@@ -67,6 +69,7 @@ describe('the box sheet', () => {
       Object.assign(b.box, {
         helix: entryOf(20, '°'),
         dogs: { count: 6, ring: entryOf(18, '°'), gear: entryOf(18, '°') },
+        wearing: [{ id: 'driven-last', name: 'Far bearing', lifeHours: null, fromRun: 0 }],
       });
       b.box.shafts.driven.arrangement = 'one-end';
       b.box.drum = {
@@ -89,7 +92,13 @@ describe('the box sheet', () => {
       if (tab === 'counted') await screen.click('Add a place');
       const labels = screen
         .all('label[for]')
-        .map((label) => label.textContent?.replace(/\s+/g, ' ').trim() ?? '')
+        .map(
+          (label) =>
+            label.textContent
+              ?.replace(/\s+/g, ' ')
+              .trim()
+              .replace(/ , .*$/, '') ?? '',
+        )
         .filter((label) => !/\d|^Track of/.test(label));
       expect(labels.filter((label) => !known.has(label)))
         .withContext(tab)
@@ -298,6 +307,26 @@ describe('drum, float, steps, hours, synchro', () => {
     expect(bench.derived()?.box?.hours.get('p2')).toBe(0.5);
   });
 
+  it('a bearing of the stack is counted by its hours, and the oil by its name', async () => {
+    const bench = openBench(boxed());
+    const screen = await open('life');
+    const offered = screen.find<HTMLSelectElement>('#box-wearing');
+    const bearing = [...offered.options].find(({ text }) => text.startsWith('Bearing last, driven'));
+    offered.value = bearing?.value ?? '';
+    offered.dispatchEvent(new Event('change', { bubbles: true }));
+    await screen.fixture.whenStable();
+    expect(inside(bench).wearing.map(({ name }) => name)).toEqual(['Bearing last, driven shaft']);
+    const named = screen.find<HTMLInputElement>('#box-wearing-named');
+    named.value = 'Oil';
+    named.dispatchEvent(new Event('input', { bubbles: true }));
+    await screen.fixture.whenStable();
+    named.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true }));
+    await screen.fixture.whenStable();
+    expect(inside(bench).wearing.length).toBe(2);
+    await screen.click('Remove Oil');
+    expect(inside(bench).wearing.length).toBe(1);
+  });
+
   it('thrust of a helical box says which bearing takes it, and whether the shim sees it', async () => {
     openBench(
       boxed((build) => {
@@ -370,6 +399,75 @@ describe('what holds it together', () => {
   });
 });
 
+describe('a map of a face', () => {
+  const counted = () =>
+    openBench(
+      boxed((build) =>
+        build.box?.places.push({
+          id: 'joint',
+          name: 'Joint',
+          face: 'motor side',
+          count: 3,
+          hidden: false,
+          spots: [[10, 20]],
+          torque: null,
+          after: [],
+        }),
+      ),
+    );
+
+  it('what is touched is counted out, then in; places are touched in, typed, and refused beyond what there is', async () => {
+    const bench = counted();
+    const screen = await open('counted');
+    const dot = () => screen.find('hs-face-map g');
+    for (let i = 0; i < 4; i++) {
+      dot().dispatchEvent(new PointerEvent('pointerup', { bubbles: true }));
+      await screen.fixture.whenStable();
+    }
+    // Three out, and the fourth touch is the first in.
+    expect(screen.find('hs-face-map svg').getAttribute('aria-label')).toBe(
+      'motor side: 2 out, 1 in again, 0 not touched',
+    );
+    await screen.click('What Joint are');
+    const svg = screen.find('hs-face-map svg');
+    const box = svg.getBoundingClientRect();
+    svg.dispatchEvent(
+      new PointerEvent('pointerup', {
+        bubbles: true,
+        clientX: box.left + box.width / 2,
+        clientY: box.top + box.height / 2,
+      }),
+    );
+    await screen.fixture.whenStable();
+    expect(inside(bench).places[0]?.spots).toEqual([
+      [10, 20],
+      [50, 50],
+    ]);
+    const field = screen.find<HTMLInputElement>('#place-spots');
+    expect(field.value).toBe('10 20, 50 50');
+    const read = spotsReader('Where', 2);
+    expect(read('1 2; 3 4').value).toEqual([
+      [1, 2],
+      [3, 4],
+    ]);
+    for (const bad of ['1', '1 101', '1 2, 3 4, 5 6', 'a b']) expect(() => read(bad)).toThrowError(InputError);
+  });
+
+  it('what nobody has placed lies round the edge, each in a place of its own', () => {
+    const all = Array.from({ length: 14 }, (_, i) =>
+      roundTheEdge(i, 14)
+        .map((v) => v.toFixed(3))
+        .join(' '),
+    );
+    expect(new Set(all).size).toBe(14);
+    for (const one of all)
+      for (const at of one.split(' ').map(Number)) {
+        expect(at).toBeGreaterThanOrEqual(0);
+        expect(at).toBeLessThanOrEqual(100);
+      }
+  });
+});
+
 describe('what the build sheet says of it', () => {
   it('every pair with its teeth and hours, and nothing of a box that nobody described', async () => {
     const bench = openBench(boxed());
@@ -417,6 +515,40 @@ describe('what is in it', () => {
     expect(pieces().length).toBe(before);
     expect(inside(bench).drum).toBeNull();
     expect(bench.derived()?.findings.some(({ id }) => id === 'box.pair.p1.shafts')).toBeTrue();
+  });
+
+  it('reverse comes with its idler; a collar parts a shaft and asks what closes the pieces before it', async () => {
+    const bench = openBench(boxed());
+    const screen = await open('inside');
+    const type = async (id: string, text: string): Promise<void> => {
+      const field = screen.find<HTMLInputElement>(`#${id}`);
+      field.value = text;
+      field.dispatchEvent(new Event('input', { bubbles: true }));
+      await screen.fixture.whenStable();
+      field.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true }));
+      await screen.fixture.whenStable();
+    };
+    const gears = bench.build()?.gearbox.gears.length;
+    await type('box-reverse', '27/13');
+    const reverse = inside(bench).pairs.at(-1);
+    expect([reverse?.driver, reverse?.driven, reverse?.idler]).toEqual([13, 27, 13]);
+    expect(bench.build()?.gearbox.gears.length).toBe(gears);
+    await type(`box-idler-${reverse?.id}`, '18');
+    expect(inside(bench).pairs.at(-1)?.idler).toBe(18);
+    await screen.click('Add a piece to the driven shaft');
+    await screen.click('Spacer');
+    const kind = screen.find<HTMLSelectElement>('#box-piece-kind');
+    kind.value = 'collar';
+    kind.dispatchEvent(new Event('change', { bubbles: true }));
+    await screen.fixture.whenStable();
+    expect(inside(bench).shafts.driven.before?.closed).toBe('nut');
+    expect(bench.build()?.assumed).toContain('box.shafts.driven.before');
+    await type('box-before-length-driven', '44 mm');
+    expect(inside(bench).shafts.driven.before?.length.typed).toBe('44 mm');
+    await screen.click('Remove Collar');
+    expect(inside(bench).shafts.driven.before).toBeNull();
+    await screen.click('Remove Reverse');
+    expect(inside(bench).pairs.some(({ idler }) => idler !== null)).toBeFalse();
   });
 
   it('another tooth count is another gear in both places', async () => {

@@ -7,13 +7,15 @@ import { countReader, textReader } from '../shared/readers';
 import { RemoveButton } from '../shared/remove-button';
 import { VerdictMark } from '../shared/verdict';
 import { BoxBench } from './box-bench';
+import { FaceMap } from './face-map';
+import { spotsReader, spotsText } from './spots';
 
 type Way = 'out' | 'in';
 
 /** A map of everything that holds the unit together: counted out, counted in, each behind what it waits for. */
 @Component({
   selector: 'hs-box-counted',
-  imports: [EntryField, Field, RemoveButton, VerdictMark],
+  imports: [EntryField, FaceMap, Field, RemoveButton, VerdictMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './counted-tab.html',
   styleUrl: './counted-tab.scss',
@@ -24,6 +26,7 @@ export class CountedTab {
   protected readonly readName = textReader('Place', 60, 1);
   protected readonly readFace = textReader('Found on', 40);
   protected readonly torqueRange = { above: 0, max: LIMITS.torqueNm.max, unit: 'N·m' };
+  protected readonly letter = (index: number): string => String.fromCharCode(65 + (index % 26));
   protected readonly edited = signal<string | null>(null);
   protected readonly finding = computed(() => {
     const found = this.box.bench.derived()?.findings.find(({ id }) => id === 'box.counted');
@@ -58,16 +61,51 @@ export class CountedTab {
       };
     });
     const names = [...new Set(inside.places.map(({ face }) => face))];
-    return names.map((face) => ({
-      face: face === '' ? 'where nobody has said' : face,
-      rows: rows.filter(({ place }) => place.face === face),
-    }));
+    return names.map((face) => {
+      const own = rows.filter(({ place }) => place.face === face);
+      return {
+        key: face,
+        face: face === '' ? 'where nobody has said' : face,
+        rows: own,
+        // One bolt or two need no map.
+        pieces: own.reduce((sum, { place }) => sum + place.count, 0),
+      };
+    });
   });
 
   /** All of them by one press; one at a time by the small ones. */
   protected count(place: PlaceSpec, way: Way, to: number): void {
     if (to < 0 || to > 99) return;
     this.box.bench.record(this.subject(place.id, way), entryOf(to, ''), 'By hand');
+  }
+
+  /** Touched on the map: one out, while some are in; then one in again. */
+  protected touch(place: PlaceSpec): void {
+    const [out, back] = [this.counted(place.id, 'out') ?? 0, this.counted(place.id, 'in') ?? 0];
+    if (out < place.count && back === 0) this.count(place, 'out', out + 1);
+    else if (back < out) this.count(place, 'in', back + 1);
+  }
+
+  /** The next of them, while some are not placed yet. */
+  protected put(id: string, spot: readonly [number, number]): void {
+    const place = this.box.inside()?.places.find((one) => one.id === id);
+    if (place && place.spots.length < place.count) this.set(id, { spots: [...place.spots, [...spot]] });
+  }
+
+  /** Fewer of them take the places of the last ones with them. */
+  protected setCount(place: PlaceSpec, count: number): void {
+    this.set(place.id, { count, spots: place.spots.slice(0, count) });
+  }
+
+  protected readonly spotsText = spotsText;
+  protected spots(place: PlaceSpec) {
+    return spotsReader('Where on the face', place.count);
+  }
+
+  protected placing(rows: readonly { readonly place: PlaceSpec }[]): string | null {
+    const id = this.edited();
+    const place = rows.find((row) => row.place.id === id)?.place;
+    return place && place.spots.length < place.count ? place.id : null;
   }
 
   protected set(id: string, change: Partial<PlaceSpec>): void {
@@ -88,7 +126,17 @@ export class CountedTab {
         inside.places.map((one) => one.id),
         'place',
       );
-      inside.places.push({ id, name: 'Bolts', face: '', count: 1, hidden: false, torque: null, after: [] });
+      const face = inside.places.at(-1)?.face ?? '';
+      inside.places.push({
+        id,
+        name: `Place ${inside.places.length + 1}`,
+        face,
+        count: 1,
+        hidden: false,
+        spots: [],
+        torque: null,
+        after: [],
+      });
       this.edited.set(id);
     });
   }

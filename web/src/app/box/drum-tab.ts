@@ -7,7 +7,7 @@ import { Field, type Understood } from '../shared/field';
 import { numberReader } from '../shared/readers';
 import { VerdictMark } from '../shared/verdict';
 import { Bench } from '../state/bench';
-import { BoxBench } from './box-bench';
+import { BoxBench, SHAFTS } from './box-bench';
 
 const WIDE = { left: 52, right: 10, row: 84, top: 18, half: 34 } as const;
 type Corner = readonly [angle: number, travel: number];
@@ -87,11 +87,7 @@ export class DrumTab {
     const [inside, drum, state, box] = [this.box.inside(), this.drum(), this.state(), this.box.state()];
     if (!inside || !drum || !box) return null;
     const touch = state?.touchMm ?? null;
-    const gears = gearPairs(inside);
-    const gear = (pair: string | null): string => {
-      const at = gears.findIndex(({ id }) => id === pair);
-      return at < 0 ? '' : String(at + 1);
-    };
+    const gear = (pair: string | null): string => this.box.short(pair);
     return {
       rows: drum.tracks.map(({ hub, points }, row) => {
         const sides = state?.sides.find((one) => one.hub === hub);
@@ -132,7 +128,7 @@ export class DrumTab {
       const scale = 4;
       const gear = (side: '+' | '-') => {
         const gap = gaps.find((one) => one.side === side);
-        const number = gearPairs(inside).findIndex(({ id }) => id === gap?.pair) + 1;
+        const number = this.box.short(gap?.pair ?? null);
         const edge = 14 + scale * (gap?.gapMm ?? 0);
         return gap ? { number, from: side === '+' ? 80 + edge : 80 - edge - 26 } : null;
       };
@@ -149,8 +145,7 @@ export class DrumTab {
       const sides = state.sides.find((one) => one.hub === hub);
       const pair = travel > 0 ? sides?.plus : sides?.minus;
       if (Math.abs(travel) < state.touchMm || !pair) return [];
-      const gear = gearPairs(inside).findIndex(({ id }) => id === pair) + 1;
-      return [{ gear, in: Math.abs(travel) >= state.inMm }];
+      return [{ gear: this.box.short(pair), in: Math.abs(travel) >= state.inMm }];
     });
     const [one] = touched;
     if (touched.length > 1) return `Gears ${touched.map(({ gear }) => gear).join(' and ')} touch at once`;
@@ -281,12 +276,22 @@ export class DrumTab {
 
   /** A drum to begin with: every fork in neutral all the way, a detent a gear: nothing that could be taken for a drum that works. */
   protected begin(): void {
+    const hubs = SHAFTS.flatMap(({ shaft }) => this.box.inside()?.shafts[shaft].pieces ?? []).filter(
+      ({ kind }) => kind === 'hub',
+    );
+    if (hubs.length > BOX_LIMITS.tracks.max) {
+      this.box.bench.refuse(
+        new InputError(
+          'drum.tracks',
+          `${hubs.length} hubs are more than a drum has tracks.`,
+          `${BOX_LIMITS.tracks.max} at most`,
+        ),
+      );
+      return;
+    }
     this.bench.change((draft) => {
       const inside = draft.box;
       if (!inside) return;
-      const hubs = [...inside.shafts.driving.pieces, ...inside.shafts.driven.pieces].filter(
-        ({ kind }) => kind === 'hub',
-      );
       const gears = gearPairs(inside).length;
       if (hubs.length === 0) return;
       inside.drum = {
@@ -295,7 +300,7 @@ export class DrumTab {
         depth: entryOf(3, 'mm'),
         period: null,
         detents: Array.from({ length: gears }, (_, i) => i * 50),
-        tracks: hubs.slice(0, BOX_LIMITS.tracks.max).map(({ id }) => ({
+        tracks: hubs.map(({ id }) => ({
           hub: id,
           points: [
             [-10, 0],
@@ -308,9 +313,16 @@ export class DrumTab {
   }
 
   protected addCorner(hub: string): void {
+    const many = this.drum()?.tracks.find((one) => one.hub === hub)?.points.length ?? 0;
+    if (many >= BOX_LIMITS.points.max) {
+      this.box.bench.refuse(
+        new InputError('drum.tracks', `The track has ${many} corners already.`, `${BOX_LIMITS.points.max} at most`),
+      );
+      return;
+    }
     this.change((drum) => {
       const points = drum.tracks.find((one) => one.hub === hub)?.points;
-      if (!points || points.length >= BOX_LIMITS.points.max) return;
+      if (!points) return;
       // In the middle of its longest stretch.
       const at = points.reduce((best, [angle], i) => {
         const before = points[i - 1]?.[0] ?? angle;

@@ -7,6 +7,7 @@ import { VerdictMark } from '../shared/verdict';
 import { VoidButton } from '../shared/void-button';
 import { Library } from '../state/library';
 import { BoxBench, SHAFTS } from './box-bench';
+import { PracticeFloats } from './practice-floats';
 
 /** End float as a job of its own: a shim, its float read until it repeats, the next shim out of the drawer, approved. */
 @Component({
@@ -19,6 +20,7 @@ import { BoxBench, SHAFTS } from './box-bench';
 export class FloatTab {
   protected readonly box = inject(BoxBench);
   private readonly library = inject(Library);
+  protected readonly truth = inject(PracticeFloats);
   protected readonly figures = boxFigures;
   protected readonly shim = boxSubjects.boxShim.value;
   protected readonly float = boxSubjects.boxFloat.value;

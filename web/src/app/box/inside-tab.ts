@@ -6,6 +6,7 @@ import {
   LIMITS,
   entryBase,
   entryOf,
+  isReverse,
   type Arrangement,
   type BoxPieceKind,
   type BoxShaft,
@@ -16,6 +17,7 @@ import {
   CASE_ALLOYS,
   FITS,
   freshId,
+  newPair,
   lastRunOf,
   pieceName,
   takeGears,
@@ -30,7 +32,7 @@ import { Assumed } from '../shared/assumed';
 import { Choice } from '../shared/choice';
 import { EntryField } from '../shared/entry-field';
 import { Field } from '../shared/field';
-import { countReader, numberReader, textReader } from '../shared/readers';
+import { countReader, gearTeethReader, numberReader, textReader } from '../shared/readers';
 import { RemoveButton } from '../shared/remove-button';
 import { Library } from '../state/library';
 import { BoxBench, SHAFTS } from './box-bench';
@@ -124,6 +126,8 @@ export class InsideTab {
   protected readonly readCount = countReader('Dogs', BOX_LIMITS.dogs.min, BOX_LIMITS.dogs.max);
   protected readonly readFace = textReader('Which face', 80);
   protected readonly readName = textReader('Name', 40);
+  protected readonly readWhy = textReader('Why', 80);
+  protected readonly readPair = gearTeethReader('Teeth of reverse');
   protected readonly inside = this.box.inside;
   protected readonly open = signal<string | null>(null);
 
@@ -226,20 +230,69 @@ export class InsideTab {
     });
   }
 
-  /** What is no gear is of no pair, and turns with its shaft. */
+  /** What is no gear is of no pair, and turns with its shaft. A collar parts the stack: what closes the pieces before it is a stand-in. */
   protected setKind(shaft: BoxShaft, id: string, kind: BoxPieceKind): void {
     const first = this.inside()?.pairs[0]?.id ?? null;
-    this.setPiece(
-      shaft,
-      id,
-      kind === 'gear' ? { kind, pair: first } : { kind, pair: null, loose: false, sleeve: null, dogs: null },
+    const path = `box.shafts.${shaft}.before`;
+    this.bench.change((draft) => {
+      const of = draft.box?.shafts[shaft];
+      const piece = of?.pieces.find((one) => one.id === id);
+      if (!of || !piece) return;
+      if (kind === 'collar' && of.pieces.some((one) => one.kind === 'collar')) return;
+      const was = piece.kind;
+      Object.assign(
+        piece,
+        kind === 'gear' ? { kind, pair: first } : { kind, pair: null, loose: false, sleeve: null, dogs: null },
+      );
+      if (kind === 'collar') {
+        const sum = of.pieces
+          .slice(0, of.pieces.indexOf(piece))
+          .reduce((all, one) => all + entryBase(one.sleeve ?? one.width), 0);
+        of.before = {
+          length: entryOf(Math.max(1, Number((sum - 0.1).toFixed(2))), 'mm'),
+          closed: 'nut',
+          nutTorque: null,
+        };
+        if (!draft.assumed.includes(path)) draft.assumed.push(path);
+      } else if (was === 'collar') of.before = null;
+    });
+  }
+
+  protected setBefore(shaft: BoxShaft, change: Partial<NonNullable<BoxShaftSpec['before']>>): void {
+    const before = this.inside()?.shafts[shaft].before;
+    if (before) this.box.changeShaft(shaft, { before: { ...before, ...change } });
+  }
+
+  /** Kinds that a piece may become: one collar a shaft. */
+  protected kindsOf(spec: BoxShaftSpec, piece: BoxPieceSpec) {
+    return this.kinds.filter(
+      ({ value }) => value !== 'collar' || !spec.pieces.some((one) => one.kind === 'collar' && one !== piece),
     );
+  }
+
+  protected readonly hasReverse = computed(() => this.inside()?.pairs.some(isReverse) ?? false);
+
+  /** Reverse, by teeth that nobody has said: its gears are put on the shafts piece by piece. */
+  protected reverse({ driver, driven }: { readonly driver: number; readonly driven: number }): void {
+    this.box.change((inside) => {
+      const taken = [...inside.pairs, ...inside.wearing].map(({ id }) => id);
+      inside.pairs.push({ ...newPair(freshId(taken, 'reverse'), { driver, driven }), idler: driver });
+    });
+  }
+
+  protected removePair(id: string): void {
+    this.box.change((inside) => {
+      inside.pairs = inside.pairs.filter((one) => one.id !== id);
+      for (const { shaft } of SHAFTS)
+        inside.shafts[shaft].pieces = inside.shafts[shaft].pieces.filter(({ pair }) => pair !== id);
+    });
   }
 
   protected remove(shaft: BoxShaft, id: string): void {
     this.box.change((inside) => {
       const of = inside.shafts[shaft];
       of.pieces = of.pieces.filter((one) => one.id !== id);
+      if (!of.pieces.some(({ kind }) => kind === 'collar')) of.before = null;
       if (inside.drum) inside.drum.tracks = inside.drum.tracks.filter(({ hub }) => hub !== id);
       if (inside.drum?.tracks.length === 0) inside.drum = null;
     });
@@ -269,6 +322,7 @@ export class InsideTab {
         pair: null,
         loose: false,
         cut: false,
+        cutWhy: '',
         sleeve: null,
         dogs: null,
         ring: null,

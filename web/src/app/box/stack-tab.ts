@@ -96,15 +96,9 @@ export class StackTab {
       }),
     );
   });
-  protected readonly names = computed(() => {
-    const gears = this.box.gears();
-    return Object.fromEntries(
-      (this.box.inside()?.pairs ?? []).map((pair) => [
-        pair.id,
-        pair.constant ? 'c' : String(gears.findIndex(({ id }) => id === pair.id) + 1),
-      ]),
-    );
-  });
+  protected readonly names = computed(() =>
+    Object.fromEntries((this.box.inside()?.pairs ?? []).map(({ id }) => [id, this.box.short(id)])),
+  );
   protected readonly triedIds = computed(() => this.tried().map(({ id }) => id));
   protected readonly shims = computed(() => {
     const inside = this.box.inside();

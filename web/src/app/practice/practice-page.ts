@@ -29,7 +29,7 @@ import { newId } from '../base/new-id';
           <li>
             <h2>{{ lesson.title }}</h2>
             <p>{{ lesson.teaches }}</p>
-            <p class="soft">{{ words(lesson.construction) }}</p>
+            <p class="soft">{{ lesson.construction ? words(lesson.construction) : 'A gearbox of two shafts' }}</p>
             <button
               type="button"
               class="quiet"

@@ -3,6 +3,8 @@ import { RouterLink } from '@angular/router';
 import { meshMap, say, saySmall } from '@hot-spline/core';
 import {
   PRACTICE_LESSONS,
+  boxFloatScore,
+  boxFloatsOf,
   floatScore,
   floatUnitOf,
   practiceAxleOf,
@@ -118,6 +120,42 @@ import { SheetHead } from '../shared/sheet-head';
       } @else {
         <button type="button" class="quiet" (click)="shown.set(true)">Show the truth: this ends the practice</button>
       }
+    } @else if (boxed(); as s) {
+      <p>{{ lesson()?.teaches }}</p>
+      <ol>
+        <li>
+          <a routerLink="../box" [queryParams]="{ tab: 'float' }">Box, end float</a>: the shim that lay in each seat;
+          the simulated gauge reads it: open it below, go to a field, press space.
+        </li>
+        <li>Its float, twice the same; the next shim, measured; its float again; approved.</li>
+      </ol>
+      <dl>
+        <div>
+          <dt>Shims tried</dt>
+          <dd class="mono">{{ s.shims }}</dd>
+        </div>
+        <div>
+          <dt>Minutes</dt>
+          <dd class="mono">{{ minutes().toFixed(0) }}</dd>
+        </div>
+      </dl>
+      @if (shown()) {
+        <section aria-label="The truth">
+          <h2 class="section-title">The truth</h2>
+          <p class="verdict" role="status">
+            {{ s.inSpec ? 'Both really are in their bands.' : 'They are not both in their bands.' }}
+          </p>
+          <p>
+            The middle of each band:
+            @for (one of s.right; track one.shaft) {
+              {{ one.shaft }} shaft a shim of {{ length(one.shimMm) }}{{ $last ? '.' : ',' }}
+            }
+            By the rule, new = old + measured − wanted, one shim a shaft does.
+          </p>
+        </section>
+      } @else {
+        <button type="button" class="quiet" (click)="shown.set(true)">Show the truth: this ends the practice</button>
+      }
     } @else {
       <div class="empty">
         <h2>This build is not for practice</h2>
@@ -174,7 +212,7 @@ export class PracticeSheet {
     const build = this.build();
     return build && practiceAxleOf(build);
   });
-  private readonly minutes = computed(() => {
+  protected readonly minutes = computed(() => {
     const times = this.setUp.bench.ledger().map(({ at }) => Date.parse(at));
     return times.length < 2 ? 0 : (Math.max(...times) - Math.min(...times)) / 60_000;
   });
@@ -186,6 +224,12 @@ export class PracticeSheet {
     const [build, mesh] = [this.build(), this.setUp.mesh()];
     const unit = build && floatUnitOf(build);
     return unit && mesh && floatScore(unit, mesh, this.minutes());
+  });
+  protected readonly boxed = computed(() => {
+    const build = this.build();
+    const floats = build && boxFloatsOf(build);
+    const jobs = this.setUp.bench.derived()?.box?.floats;
+    return floats && jobs && boxFloatScore(floats, jobs);
   });
   protected readonly length = (mm: number): string => say(mm, 'length', this.setUp.bench.system());
   protected readonly right = computed(() => {

@@ -48,7 +48,12 @@ export interface Understood<T> {
   imports: [Assumed, TermButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <label [for]="name()" [class.visually-hidden]="labelHidden()">{{ label() }}</label>
+    <label [for]="name()" [class.visually-hidden]="labelHidden()"
+      >{{ label() }}
+      @if (of(); as what) {
+        <span class="visually-hidden">, {{ what }}</span>
+      }
+    </label>
     @if (term(); as word) {
       <hs-term [word]="word" />
     }
@@ -208,6 +213,8 @@ export class Field<T> {
   readonly hint = input('');
   readonly placeholder = input('');
   readonly mode = input<'decimal' | 'text' | 'numeric'>('text');
+  /** What it belongs to, for whoever does not see where it stands. */
+  readonly of = input('');
   readonly labelHidden = input(false);
   /** Path of the build that this field says; while nobody has said it, the field shows a stand-in. */
   readonly path = input('');
