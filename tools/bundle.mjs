@@ -21,6 +21,7 @@ const TARGETS = {
       thread: 'server/src/threads/thread.ts',
       'pglite-worker': 'server/src/db/pglite-worker.ts',
       'keep-cli': 'server/src/keep-cli.ts',
+      'owner-cli': 'server/src/owner-cli.ts',
     },
     // What has files of its own beside its code, or code for several platforms, stays a package.
     external: ['@electric-sql/pglite', 'express', 'helmet', 'pg', 'pino'],

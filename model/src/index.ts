@@ -123,7 +123,18 @@ export { FORMAT_VERSION } from './base/version';
 export { entryVersion, requireVersion, upgrade, type Kept } from './document/upgrade';
 export { fileJsonSchema } from './files/file-schemas';
 export { calculationRoutes } from './wire/calculation-routes';
-export { SHOP_HEADER, routes, type WireRoute } from './wire/index';
+export { SHOP_HEADER, mayCall, routes, type WireRoute } from './wire/index';
+export {
+  PASSWORD,
+  ROLES,
+  ownerSchema,
+  type Audit,
+  type May,
+  type Me,
+  type People,
+  type Person,
+  type Role,
+} from './wire/people';
 export {
   setUpsSchema,
   type Board,

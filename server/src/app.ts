@@ -1,6 +1,6 @@
 import { existsSync } from 'node:fs';
 import path from 'node:path';
-import { routes } from '@hot-spline/model';
+import { routes, type Me } from '@hot-spline/model';
 import compression from 'compression';
 import express, { type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
@@ -14,6 +14,9 @@ import type { Database } from './db/database';
 import type { Backups } from './keep/backups';
 import type { Care } from './keep/care';
 import type { Notes } from './keep/notes';
+import { noteWrites } from './people/audit';
+import { cookieOf, identify } from './people/guard';
+import { peopleRoutes } from './people/routes';
 import { ledgerRoutes } from './ledger/routes';
 import { gaugeRoutes } from './gauges/routes';
 import { photoRoutes } from './photos/routes';
@@ -39,8 +42,12 @@ export interface AppOptions {
   readonly hosts: readonly string[];
   /** Where others reach it; null: not said. */
   readonly address?: { readonly url: string; readonly prefix: string } | null;
-  /** Whether the whole network may read and write. */
-  readonly open?: boolean;
+  /** Who is let in. */
+  readonly door?: Me['door'];
+  /** Which shop it is, for the name of its cookie. */
+  readonly shop?: string;
+  /** Whether it is spoken to over https. */
+  readonly secure?: boolean;
   /** Threads that calculate. */
   readonly pool: Pool;
   /** Works out behind what is written what the board shows and other builds learn. */
@@ -97,7 +104,9 @@ export function createApp({
   restore,
   arrivals,
   feed,
-  open = false,
+  door = 'alone',
+  shop = '',
+  secure = false,
   address = null,
 }: AppOptions): Express {
   const app = express();
@@ -162,11 +171,15 @@ export function createApp({
     next();
   });
   app.use('/api', refuseForeign);
+  const cookie = cookieOf(shop, prefix, secure);
+  app.use('/api', identify(db, door, cookie, address !== null));
+  app.use('/api', noteWrites(db, log));
   if (free) app.use('/api', refuseWithoutRoom(free));
   app.use('/api', refuseOtherShop(db));
   const api = express.Router();
   api.use(
-    shopRoutes(db, { version, open }, address?.url ?? '', care, backups),
+    peopleRoutes(db, cookie),
+    shopRoutes(db, { version, open: door === 'open' }, address?.url ?? '', care, backups),
     calcRoutes(pool),
     boardRoutes(db, notes),
     buildRoutes(db, care, pool),
@@ -175,7 +188,7 @@ export function createApp({
     photoRoutes(db),
     gaugeRoutes(gaugePace),
   );
-  if (feed) api.use(changeRoutes(feed));
+  if (feed) api.use(changeRoutes(db, feed));
   if (arrivals) api.use(archiveRoutes(db, arrivals, log, free));
   if (restore) api.use(restoreRoutes(db, restore.spool, restore.restored, free));
   refuseOtherMethods(api, Object.values(routes));

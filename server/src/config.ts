@@ -1,6 +1,6 @@
 import path from 'node:path';
 import { InputError } from '@hot-spline/core';
-import { parseOrRefuse, z } from '@hot-spline/model';
+import { parseOrRefuse, z, type Me } from '@hot-spline/model';
 import { StartProblem } from './base/start-problem';
 
 /** Digits alone: `0x50` and `1e3` are numbers to a computer and typing errors to us. */
@@ -15,7 +15,7 @@ const count = (min: number, max: number, usual: number) =>
 const environment = z.object({
   PORT: count(0, 65535, 8017),
   HOST: z.string().min(1).default('127.0.0.1'),
-  /** Says that every device of the network may read and write everything: there are no accounts yet. */
+  /** Says that every device of the network may read and write everything, and nobody signs in. */
   HOT_SPLINE_OPEN: z.enum(['0', '1']).default('0'),
   /** Where others reach it, through whatever stands before it: `https://shop.example/spline/`. */
   HOT_SPLINE_ADDRESS: z
@@ -40,8 +40,8 @@ const environment = z.object({
 export interface Config {
   readonly port: number;
   readonly host: string;
-  /** Whoever reaches its address may read and write everything: every page says so. */
-  readonly open: boolean;
+  /** Who is let in: this machine alone, whoever reaches it (every page says so), or who signs in. */
+  readonly door: Me['door'];
   /** Where others reach it: the one name beside this machine's own, the path that it stands under, what labels lead to; null: not said. */
   readonly address: { readonly url: string; readonly host: string; readonly prefix: string } | null;
   readonly dataFolder: string;
@@ -83,16 +83,12 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
   const bound = host.toLowerCase();
   const here = isHere(bound);
   const address = known.HOT_SPLINE_ADDRESS === undefined ? null : addressOf(known.HOT_SPLINE_ADDRESS);
-  const open = !here || (address !== null && !isHere(address.host));
-  if (open && known.HOT_SPLINE_OPEN !== '1')
-    throw new StartProblem(
-      `${here ? `HOT_SPLINE_ADDRESS=${known.HOT_SPLINE_ADDRESS ?? ''}` : `HOST=${known.HOST}`} is open to the network, and nobody has to sign in: whoever reaches it can read and change everything.`,
-      'If every device of that network is trusted, say so: HOT_SPLINE_OPEN=1. Otherwise leave HOST out: it is this machine alone.',
-    );
+  // Behind a proxy every device arrives from this machine: who has an address of its own is no one's alone.
+  const alone = here && address === null;
   return Object.freeze({
     port: known.PORT,
     host,
-    open,
+    door: alone ? 'alone' : known.HOT_SPLINE_OPEN === '1' ? 'open' : 'people',
     address,
     dataFolder: path.resolve(root, known.HOT_SPLINE_DATA),
     backups:

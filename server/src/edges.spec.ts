@@ -62,7 +62,8 @@ describe('configuration', () => {
 
   it('listens to any name once it is bound to more than this machine', () => {
     const open = readConfig({ HOST: '0.0.0.0', HOT_SPLINE_OPEN: '1' }, '/');
-    expect([open.hosts, open.open]).toEqual([['*'], true]);
+    expect([open.hosts, open.door]).toEqual([['*'], 'open']);
+    expect(readConfig({ HOST: '0.0.0.0' }, '/').door).toBe('people');
   });
 
   it('is this machine’s alone by whichever of its own names, and answers to that one', () => {
@@ -72,11 +73,22 @@ describe('configuration', () => {
       ['[::1]', '::1'],
       ['LOCALHOST', 'localhost'],
     ] as const) {
-      const { hosts, open } = readConfig({ HOST: host }, '/');
-      expect([hosts.includes(name), open])
+      const { hosts, door } = readConfig({ HOST: host }, '/');
+      expect([hosts.includes(name), door])
         .withContext(host)
-        .toEqual([true, false]);
+        .toEqual([true, 'alone']);
     }
+  });
+
+  it('whatever else it is called by wants everybody to sign in', () => {
+    for (const env of [
+      { HOST: '::' },
+      { HOST: 'workshop.lan', HOT_SPLINE_OPEN: '0' },
+      { HOST: '127.evil.example' },
+      { HOT_SPLINE_ADDRESS: 'https://shop.example/' },
+      { HOT_SPLINE_ADDRESS: 'http://localhost:8017/x/' },
+    ])
+      expect(readConfig(env, '/').door).withContext(JSON.stringify(env)).toBe('people');
   });
 
   const bad: [Record<string, string>, string][] = [
@@ -88,10 +100,6 @@ describe('configuration', () => {
     [{ PORT: '' }, 'PORT is set and says nothing'],
     [{ DATABASE_URL: '' }, 'DATABASE_URL is set and says nothing'],
     [{ LOG_LEVEL: 'loud' }, 'LOG_LEVEL'],
-    [{ HOST: '0.0.0.0' }, 'HOST=0.0.0.0 is open to the network, and nobody has to sign in'],
-    [{ HOST: '::' }, 'HOST=:: is open'],
-    [{ HOST: 'workshop.lan', HOT_SPLINE_OPEN: '0' }, 'HOST=workshop.lan is open'],
-    [{ HOST: '127.evil.example' }, 'HOST=127.evil.example is open'],
     [{ HOT_SPLINE_OPEN: 'yes' }, 'HOT_SPLINE_OPEN'],
     [{ HOT_SPLINE_DEMO: 'yes' }, 'HOT_SPLINE_DEMO'],
     [{ HOT_SPLINE_DATA: '' }, 'HOT_SPLINE_DATA'],

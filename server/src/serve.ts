@@ -33,6 +33,7 @@ import { openPgliteThread } from './db/pglite-thread';
 import { openPostgres } from './db/postgres';
 import { readingRound } from './db/read-round';
 import { Pool } from './threads/pool';
+import { hasOwner } from './people/accounts';
 import { seedDemo } from './seed';
 
 export const ROOT = new URL('../../', import.meta.url);
@@ -228,8 +229,14 @@ export async function serve(
   const { db } = kept;
   try {
     const applied = await migrate(db, readMigrations());
-    kept.mark((await readShop(db)).id);
+    const { id: shop } = await readShop(db);
+    kept.mark(shop);
     if (applied.length > 0) log.info({ applied }, 'migrated');
+    if (config.door === 'people' && !(await hasOwner(db)))
+      throw new StartProblem(
+        `${config.address ? `HOT_SPLINE_ADDRESS=${config.address.url}` : `HOST=${config.host}`} is open to the network, and this shop has no owner yet: nobody could sign in.`,
+        'Make one: npm run owner – or start it on this machine alone and open People. Where every device of that network is trusted, say so instead: HOT_SPLINE_OPEN=1.',
+      );
     const spool = config.databaseUrl === undefined ? config.dataFolder : tmpdir();
     const free = config.databaseUrl === undefined ? () => freeIn(config.dataFolder) : undefined;
     const arrivals = new Arrivals(db, spool, log, free, config.databaseUrl === undefined);
@@ -261,7 +268,9 @@ export async function serve(
       version: VERSION,
       webFolder,
       hosts: config.hosts,
-      open: config.open,
+      door: config.door,
+      shop,
+      secure: config.address?.url.startsWith('https:') ?? false,
       address: config.address,
       pool,
       notes,
@@ -271,7 +280,7 @@ export async function serve(
       arrivals,
       restore: {
         spool,
-        restored: (shop) => kept.markAnew(shop),
+        restored: (other) => kept.markAnew(other),
       },
       gaugePace: config.gaugePace,
       free,

@@ -313,6 +313,8 @@ export const changedSchema = z.discriminatedUnion('of', [
   z.object({ of: z.literal('library'), id: idSchema }),
   z.object({ of: z.literal('customers') }),
   z.object({ of: z.literal('shop') }),
+  /** Accounts, roles or sessions: whoever listens is looked at anew. */
+  z.object({ of: z.literal('people') }),
   /** Anything may have changed. */
   z.object({ of: z.literal('all') }),
   /** Nothing has: where one stands who begins to listen. */

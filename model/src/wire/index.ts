@@ -30,6 +30,21 @@ import {
   storedBuildSchema,
   storedSpecSchema,
 } from './bodies';
+import {
+  acceptSchema,
+  auditSchema,
+  changePasswordSchema,
+  changePersonSchema,
+  inviteSchema,
+  meSchema,
+  ownerSchema,
+  peopleSchema,
+  pinSchema,
+  signInSchema,
+  signOutSchema,
+  switchSchema,
+  type May,
+} from './people';
 import '../base/zod';
 import * as z from 'zod';
 
@@ -61,6 +76,8 @@ export interface WireAnswer {
 }
 
 export interface WireRoute {
+  /** Who may call it; not said: a looker where it only reads, a builder where it writes. */
+  readonly may?: May;
   readonly method: 'get' | 'post' | 'put' | 'delete';
   /** With parameters as OpenAPI writes them: `/builds/{id}`. */
   readonly path: string;
@@ -73,6 +90,9 @@ export interface WireRoute {
   readonly problems: readonly number[];
 }
 
+/** Who may call a route. */
+export const mayCall = ({ may, method }: WireRoute): May => may ?? (method === 'get' ? 'looker' : 'builder');
+
 const route = <R extends WireRoute>(one: R): R => one;
 export const json = <S extends z.ZodType>(schema: S, description: string) => ({ schema, description });
 export const body = <S extends z.ZodType>(schema: S, limit: number) => ({ schema, limit });
@@ -82,7 +102,141 @@ const CSV = { 'text/csv': 'a table, in UTF-8 with its mark' };
 export const flag = z.enum(['true', 'false', '1', '0']).optional();
 
 export const routes = {
+  me: route({
+    may: 'anyone',
+    method: 'get',
+    path: '/me',
+    summary: 'Who is signed in on this device, and whether anybody has to.',
+    answers: { 200: json(meSchema, 'who asks') },
+    problems: [],
+  }),
+  signIn: route({
+    may: 'anyone',
+    method: 'post',
+    path: '/sign-in',
+    summary: 'Signs in by name and password: a session of its own, in a cookie that no script reads.',
+    body: body(signInSchema, KB),
+    answers: { 200: json(meSchema, 'who is signed in now') },
+    problems: [400, 401, 409, 413, 415, 422, 429],
+  }),
+  signOut: route({
+    may: 'looker',
+    method: 'post',
+    path: '/sign-out',
+    summary: 'Signs out here, or wherever this person is signed in.',
+    body: body(signOutSchema, KB),
+    answers: { 200: json(meSchema, 'nobody is signed in here') },
+    problems: [400, 401, 413, 415, 422],
+  }),
+  switchPerson: route({
+    may: 'looker',
+    method: 'post',
+    path: '/switch',
+    summary: 'Changes to another person who signed in on this device before, by PIN.',
+    body: body(switchSchema, KB),
+    answers: { 200: json(meSchema, 'who is signed in now') },
+    problems: [400, 401, 413, 415, 422, 429],
+  }),
+  savePin: route({
+    may: 'looker',
+    method: 'put',
+    path: '/me/pin',
+    summary: 'Sets or takes away one’s own PIN.',
+    body: body(pinSchema, KB),
+    answers: { 200: json(meSchema, 'kept') },
+    problems: [400, 401, 413, 415, 422, 429],
+  }),
+  savePassword: route({
+    may: 'looker',
+    method: 'put',
+    path: '/me/password',
+    summary: 'Changes one’s own password, and signs out everywhere else.',
+    body: body(changePasswordSchema, KB),
+    answers: { 200: json(meSchema, 'kept') },
+    problems: [400, 401, 413, 415, 422, 429],
+  }),
+  firstOwner: route({
+    may: 'anyone',
+    method: 'post',
+    path: '/people/owner',
+    summary: 'Makes the first owner, on the machine itself and while there is none.',
+    body: body(ownerSchema, KB),
+    answers: { 201: json(meSchema, 'the shop has an owner') },
+    problems: [400, 403, 409, 413, 415, 422],
+  }),
+  people: route({
+    may: 'owner',
+    method: 'get',
+    path: '/people',
+    summary: 'Everybody who has an account, and who is invited.',
+    answers: { 200: json(peopleSchema, 'people and invitations') },
+    problems: [401],
+  }),
+  changePerson: route({
+    may: 'owner',
+    method: 'put',
+    path: '/people/{id}',
+    summary: 'Gives another role, or shuts and opens an account; who is shut out is signed out at once.',
+    params: z.strictObject({ id: idSchema }),
+    body: body(changePersonSchema, KB),
+    answers: { 200: json(peopleSchema, 'people and invitations') },
+    problems: [400, 401, 404, 409, 413, 415, 422],
+  }),
+  signOutPerson: route({
+    may: 'owner',
+    method: 'post',
+    path: '/people/{id}/sign-out',
+    summary: 'Signs somebody out wherever they are signed in.',
+    params: z.strictObject({ id: idSchema }),
+    answers: { 200: json(peopleSchema, 'people and invitations') },
+    problems: [401, 404, 422],
+  }),
+  invite: route({
+    may: 'owner',
+    method: 'post',
+    path: '/invitations',
+    summary: 'Invites somebody to a role: a link that works once, for three days.',
+    body: body(inviteSchema, KB),
+    answers: {
+      201: json(
+        z.object({ id: idSchema, token: z.string(), until: z.string() }),
+        'the link’s own part; it is shown once',
+      ),
+    },
+    problems: [400, 401, 409, 413, 415, 422],
+  }),
+  acceptInvitation: route({
+    may: 'anyone',
+    method: 'post',
+    path: '/invitations/accept',
+    summary: 'Makes an account of an invitation, and signs in.',
+    body: body(acceptSchema, KB),
+    answers: { 201: json(meSchema, 'who is signed in now') },
+    problems: [400, 409, 410, 413, 415, 422, 429],
+  }),
+  dropInvitation: route({
+    may: 'owner',
+    method: 'delete',
+    path: '/invitations/{id}',
+    summary: 'Takes an invitation back.',
+    params: z.strictObject({ id: idSchema }),
+    answers: { 200: json(peopleSchema, 'people and invitations') },
+    problems: [401, 404, 422],
+  }),
+  audit: route({
+    may: 'owner',
+    method: 'get',
+    path: '/audit',
+    summary: 'Who did what from where, the newest first.',
+    query: z.strictObject({
+      before: z.coerce.number().int().min(1).optional(),
+      limit: z.coerce.number().int().min(1).max(500).default(100),
+    }),
+    answers: { 200: json(auditSchema, 'a piece of it') },
+    problems: [401, 422],
+  }),
   health: route({
+    may: 'anyone',
     method: 'get',
     path: '/health',
     summary: 'Whether the server and its database answer, and whether all that was kept is there.',
@@ -90,6 +244,7 @@ export const routes = {
     problems: [],
   }),
   check: route({
+    may: 'owner',
     method: 'post',
     path: '/check',
     summary: 'Counts and hashes all that is kept, now; answers when it has looked through everything.',
@@ -97,6 +252,7 @@ export const routes = {
     problems: [],
   }),
   restore: route({
+    may: 'owner',
     method: 'post',
     path: '/restore',
     summary: 'Brings a backup back into a shop that has nothing in it yet: all of it, or nothing.',
@@ -110,6 +266,7 @@ export const routes = {
     problems: [409, 415, 422],
   }),
   backup: route({
+    may: 'owner',
     method: 'post',
     path: '/backup',
     summary:
@@ -125,6 +282,7 @@ export const routes = {
     problems: [],
   }),
   saveShop: route({
+    may: 'owner',
     method: 'put',
     path: '/shop',
     summary:
@@ -304,6 +462,7 @@ export const routes = {
     problems: [400, 404, 409, 413, 415, 422],
   }),
   archive: route({
+    may: 'owner',
     method: 'get',
     path: '/archive',
     summary:
@@ -320,6 +479,7 @@ export const routes = {
     problems: [],
   }),
   sendArchive: route({
+    may: 'owner',
     method: 'post',
     path: '/arrivals',
     summary:
@@ -337,6 +497,7 @@ export const routes = {
     problems: [404, 422],
   }),
   takeArchive: route({
+    may: 'owner',
     method: 'post',
     path: '/arrivals/{id}',
     summary:
@@ -347,6 +508,7 @@ export const routes = {
     problems: [400, 404, 409, 413, 415, 422],
   }),
   dropArchive: route({
+    may: 'owner',
     method: 'delete',
     path: '/arrivals/{id}',
     summary:
@@ -443,6 +605,7 @@ export const routes = {
     problems: [422, 503],
   }),
   calculations: route({
+    may: 'anyone',
     method: 'get',
     path: '/calc',
     summary: 'Every public calculation.',
@@ -450,6 +613,7 @@ export const routes = {
     problems: [],
   }),
   describeCalculation: route({
+    may: 'anyone',
     method: 'get',
     path: '/calc/{name}',
     summary: 'What a calculation takes and gives, as JSON Schema.',
@@ -459,6 +623,7 @@ export const routes = {
   }),
   /** Every calculation by its name; the description has a path for each. */
   calculate: route({
+    may: 'looker',
     method: 'post',
     path: '/calc/{name}',
     summary: 'Runs a calculation.',
@@ -469,6 +634,7 @@ export const routes = {
     problems: [400, 413, 415, 422, 503, 504],
   }),
   openApi: route({
+    may: 'anyone',
     method: 'get',
     path: '/openapi.json',
     summary: 'This description.',
@@ -476,6 +642,7 @@ export const routes = {
     problems: [],
   }),
   schemas: route({
+    may: 'anyone',
     method: 'get',
     path: '/schemas/{name}',
     summary: 'JSON Schema of a file format: build-file, shop-file or library-file.',

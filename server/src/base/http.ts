@@ -1,5 +1,6 @@
 import { parseOrRefuse, type WireRoute, type z } from '@hot-spline/model';
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
+import { letIn } from '../people/guard';
 import { Problem, tooLarge, unsupportedText } from './problem';
 
 type Parsed<S> = S extends z.ZodType ? z.output<S> : undefined;
@@ -91,7 +92,7 @@ export function on<R extends WireRoute>(
   handler: (call: Call<R>) => unknown,
   prepare: (body: unknown) => unknown = (body) => body,
 ): void {
-  router[route.method](expressPath(route.path), ...parser(route), async (request, response) => {
+  router[route.method](expressPath(route.path), letIn(route), ...parser(route), async (request, response) => {
     const params = route.params ? parseOrRefuse(route.params, request.params, 'path') : undefined;
     const query = route.query ? parseOrRefuse(route.query, { ...request.query }, 'query') : undefined;
     const raw: unknown = request.body;

@@ -2,6 +2,7 @@ import { InputError } from '@hot-spline/core';
 import { FORMAT_VERSION, routes, startBuild, upgrade, z } from '@hot-spline/model';
 import { Router, type Request, type Response } from 'express';
 import type { Database } from '../db/database';
+import { requireOwnName } from '../people/guard';
 import { on, requireMatch, tagOf, whoAsks } from '../base/http';
 import type { Pool } from '../threads/pool';
 import { readKept } from '../keep/notes';
@@ -72,6 +73,7 @@ export function buildRoutes(db: Database, care: Care, pool: Pool): Router {
     router,
     routes.saveBuild,
     async ({ params: { id }, body: write, request, response }) => {
+      await requireOwnName(db, response, { who: write.who });
       requireMatch(request, (await readKeptRow(db, id))?.version ?? 0);
       const outcome = await saveBuild(db, id, write);
       switch (outcome.kind) {

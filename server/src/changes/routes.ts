@@ -1,6 +1,9 @@
 import { routes } from '@hot-spline/model';
 import { Router } from 'express';
 import { on } from '../base/http';
+import type { Queries } from '../db/database';
+import { askerOf } from '../people/guard';
+import { stillIn } from '../people/sessions';
 import { Problem } from '../base/problem';
 import type { Feed, Told } from './feed';
 
@@ -12,7 +15,7 @@ const MOST_OPEN = 200;
 const MOST_UNSENT = 256 * 1024;
 
 /** What changes, as it happens. */
-export function changeRoutes(feed: Feed): Router {
+export function changeRoutes(db: Queries, feed: Feed): Router {
   const router = Router();
 
   on(router, routes.changes, ({ query, request, response }) => {
@@ -21,14 +24,24 @@ export function changeRoutes(feed: Feed): Router {
     const named = request.headers['last-event-id'];
     const last = (Array.isArray(named) ? named[0] : named) ?? query.since ?? null;
     response.status(200).set({ 'Content-Type': 'text/event-stream', 'X-Accel-Buffering': 'no' });
+    const { session } = askerOf(response);
+    /** Who was signed out hears nothing more. */
+    const look = async (): Promise<void> => {
+      if (session && !(await stillIn(db, session))) response.end();
+    };
+    const lookAgain = (): void => void look().catch(() => response.destroy());
     const send = ({ id, change }: Told): void => {
+      if (change.of === 'people') lookAgain();
       response.write(`id: ${id}\ndata: ${JSON.stringify(change)}\n\n`);
       if (response.writableLength > MOST_UNSENT) response.destroy();
     };
     // Nothing comes between what was missed and what is heard: both are of this one turn.
     feed.since(last).forEach(send);
     const end = feed.listen(send);
-    const timer = setInterval(() => response.write(': still here\n\n'), STILL_HERE_MS);
+    const timer = setInterval(() => {
+      response.write(': still here\n\n');
+      lookAgain();
+    }, STILL_HERE_MS);
     response.on('close', () => {
       clearInterval(timer);
       end();

@@ -3,6 +3,7 @@ import { Router } from 'express';
 import { opening, unknownBuild } from '../builds/routes';
 import { readKeptRow } from '../keep/builds';
 import type { Database } from '../db/database';
+import { requireOwnName } from '../people/guard';
 import { on, requireMatch, tagOf, whoAsks } from '../base/http';
 import { touchesDrawers } from '../keep/holdings';
 import { readKept, type Notes } from '../keep/notes';
@@ -26,6 +27,10 @@ export function ledgerRoutes(db: Database, notes: Notes, pool: Pool): Router {
     router,
     routes.appendLedger,
     async ({ params: { id }, query, body: entry, request, response }) => {
+      await requireOwnName(db, response, {
+        who: entry.who,
+        ...(entry.kind === 'signature' ? { name: entry.name } : {}),
+      });
       let { over } = query;
       if (request.headers['if-match'] !== undefined) {
         const count = await countEntries(db, id);

@@ -4,6 +4,7 @@ import { Router } from 'express';
 import type { Database } from '../db/database';
 import { on, requireMatch, tagOf } from '../base/http';
 import { Problem, otherContent, staleVersion } from '../base/problem';
+import { requireOwnName } from '../people/guard';
 import { archiveSpec, listSpecs, saveSpec, specVersion } from '../keep/library';
 
 export function libraryRoutes(db: Database): Router {
@@ -32,6 +33,7 @@ export function libraryRoutes(db: Database): Router {
   });
 
   on(router, routes.saveSpec, async ({ params: { id }, body: write, request, response }) => {
+    await requireOwnName(db, response, { who: write.who });
     if (request.headers['if-match'] !== undefined) requireMatch(request, await specVersion(db, id));
     const outcome = await saveSpec(db, id, write);
     switch (outcome.kind) {

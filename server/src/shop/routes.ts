@@ -2,6 +2,7 @@ import { fileJsonSchema, openApi, routes, type HealthAnswer } from '@hot-spline/
 import { Router } from 'express';
 import type { Database } from '../db/database';
 import { on } from '../base/http';
+import { askerOf } from '../people/guard';
 import { Problem } from '../base/problem';
 import { OLD_MS, type Backups } from '../keep/backups';
 import type { Care, Health } from '../keep/care';
@@ -33,7 +34,10 @@ export function shopRoutes(
 
   on(router, routes.health, async ({ response }) => {
     await db.query('select 1');
-    response.json(answer(care.health));
+    const whole = answer(care.health);
+    const { door, session } = askerOf(response);
+    // Whoever is not in learns that it answers, and no name of what is kept.
+    response.json(door === 'people' && !session ? { ...whole, damage: [], backup: null } : whole);
   });
 
   on(router, routes.check, async ({ response }) => {

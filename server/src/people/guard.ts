@@ -1,0 +1,123 @@
+import { mayCall, type Me, type Role, type WireRoute } from '@hot-spline/model';
+import { InputError } from '@hot-spline/core';
+import type { Request, RequestHandler, Response } from 'express';
+import { Problem } from '../base/problem';
+import type { Queries } from '../db/database';
+import { atLeast, findSession, namesOn, type Asker, type Session } from './sessions';
+
+/** How the cookie of a session is called here, and how it is sent. */
+export interface Cookie {
+  readonly name: string;
+  readonly path: string;
+  /** Over https alone. */
+  readonly secure: boolean;
+}
+
+/** Of a shop its own: two on one machine share a name, and a browser tells ports not apart. */
+export const cookieOf = (shop: string, path: string, secure: boolean): Cookie => ({
+  name: `hot-spline-${shop.slice(0, 8)}`,
+  path,
+  secure,
+});
+
+const COOKIE_DAYS = 90;
+
+export function giveCookie(response: Response, { name, path, secure }: Cookie, token: string | null): void {
+  response.cookie(name, token ?? '', {
+    httpOnly: true,
+    sameSite: 'strict',
+    secure,
+    path,
+    maxAge: token === null ? 0 : COOKIE_DAYS * 86_400_000,
+  });
+}
+
+function tokenIn(request: Request, name: string): string | null {
+  const all = (request.headers.cookie ?? '').split(';').map((part) => part.trim());
+  const found = all.find((part) => part.startsWith(`${name}=`))?.slice(name.length + 1) ?? '';
+  return /^[\w-]{43}$/.test(found) ? found : null;
+}
+
+/** The machine that a request comes from: what stands before this server on the same machine says it, nobody else is believed. */
+function fromOf(request: Request, proxied: boolean): string {
+  const own = request.socket.remoteAddress ?? '';
+  const here = /^(::1|(::ffff:)?127\.)/.test(own);
+  const said = request.headers['x-forwarded-for'];
+  const last = (Array.isArray(said) ? said.join(',') : (said ?? '')).split(',').at(-1)?.trim() ?? '';
+  return (proxied && here && last !== '' ? last : own).slice(0, 60);
+}
+
+/** Finds out who asks, before anything of the API is looked at. */
+export function identify(db: Queries, door: Me['door'], cookie: Cookie, proxied: boolean): RequestHandler {
+  return async (request, response, next) => {
+    const token = door === 'people' ? tokenIn(request, cookie.name) : null;
+    const session = token === null ? null : await findSession(db, token);
+    const asker: Asker = { door, session, from: fromOf(request, proxied) };
+    response.locals['asker'] = asker;
+    next();
+  };
+}
+
+/** Who asks. @throws Error where nobody has found out: then nothing is answered */
+export function askerOf(response: Response): Asker {
+  const asker = response.locals['asker'] as Asker | undefined;
+  if (!asker) throw new Error('nobody has found out who asks');
+  return asker;
+}
+
+/** Somebody who is signed in. @throws Problem 401 */
+export function sessionOf(response: Response): Session {
+  const { session } = askerOf(response);
+  if (!session) throw signInFirst();
+  return session;
+}
+
+const signInFirst = (): Problem => new Problem(401, 'sign-in', 'Sign in first', 'Nobody is signed in on this device.');
+
+/**
+ * Lets in who may call a route, before a byte of its body is read. Where nobody has to sign in everybody may.
+ * @throws Problem 401 or 403
+ */
+export function letIn(route: WireRoute): RequestHandler {
+  const may = mayCall(route);
+  return (_request, response, next) => {
+    if (may !== 'anyone') requireRole(askerOf(response), may);
+    next();
+  };
+}
+
+function requireRole({ door, session }: Asker, wanted: Role): void {
+  if (door !== 'people') return;
+  if (!session) throw signInFirst();
+  const { name, role } = session.person;
+  if (!atLeast(role, wanted))
+    throw new Problem(403, 'role', 'Not yours to do', `${name} is a ${role} here; this takes a ${wanted}.`, {
+      role,
+      wanted,
+    });
+}
+
+/**
+ * What somebody writes carries a name that signed in on the device that sends it: what was written there before the person changed goes
+ * out in the name of who wrote it.
+ * @throws InputError naming the field
+ */
+export async function requireOwnName(
+  db: Queries,
+  response: Response,
+  fields: Readonly<Record<string, string | undefined>>,
+): Promise<void> {
+  const { door, session } = askerOf(response);
+  if (door !== 'people') return;
+  if (!session) throw signInFirst();
+  const names = await namesOn(db, session);
+  for (const [field, name] of Object.entries(fields))
+    if (name !== undefined && !names.includes(name))
+      throw new InputError(
+        field,
+        name === ''
+          ? `${field} is empty: here everything is written by somebody.`
+          : `${field} is ${name}, and this device is signed in as ${session.person.name}.`,
+        names.join(', '),
+      );
+}
