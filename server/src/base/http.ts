@@ -1,6 +1,6 @@
 import { parseOrRefuse, type WireRoute, type z } from '@hot-spline/model';
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express';
-import { letIn } from '../people/guard';
+import { letIn } from './asker';
 import { Problem, tooLarge, unsupportedText } from './problem';
 
 type Parsed<S> = S extends z.ZodType ? z.output<S> : undefined;

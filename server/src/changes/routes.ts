@@ -2,7 +2,7 @@ import { routes } from '@hot-spline/model';
 import { Router } from 'express';
 import { on } from '../base/http';
 import type { Queries } from '../db/database';
-import { askerOf } from '../people/guard';
+import { askerOf } from '../base/asker';
 import { stillIn } from '../people/sessions';
 import { Problem } from '../base/problem';
 import type { Feed, Told } from './feed';

@@ -1,9 +1,8 @@
 import type { Audit } from '@hot-spline/model';
 import type { RequestHandler } from 'express';
 import type { Logger } from 'pino';
+import { askerOf, type Asker } from '../base/asker';
 import type { Queries } from '../db/database';
-import { askerOf } from './guard';
-import type { Asker } from './sessions';
 
 /** So many lines are kept; the oldest go. Ours. */
 const KEPT = 200_000;

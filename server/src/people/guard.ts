@@ -1,9 +1,9 @@
-import { mayCall, type Me, type Role, type WireRoute } from '@hot-spline/model';
 import { InputError } from '@hot-spline/core';
+import type { Me } from '@hot-spline/model';
 import type { Request, RequestHandler, Response } from 'express';
-import { Problem } from '../base/problem';
+import { askerOf, sessionOf, tellAsker } from '../base/asker';
 import type { Queries } from '../db/database';
-import { atLeast, findSession, namesOn, type Asker, type Session } from './sessions';
+import { findSession, namesOn } from './sessions';
 
 /** How the cookie of a session is called here, and how it is sent. */
 export interface Cookie {
@@ -52,49 +52,9 @@ export function identify(db: Queries, door: Me['door'], cookie: Cookie, proxied:
   return async (request, response, next) => {
     const token = door === 'people' ? tokenIn(request, cookie.name) : null;
     const session = token === null ? null : await findSession(db, token);
-    const asker: Asker = { door, session, from: fromOf(request, proxied) };
-    response.locals['asker'] = asker;
+    tellAsker(response, { door, session, from: fromOf(request, proxied) });
     next();
   };
-}
-
-/** Who asks. @throws Error where nobody has found out: then nothing is answered */
-export function askerOf(response: Response): Asker {
-  const asker = response.locals['asker'] as Asker | undefined;
-  if (!asker) throw new Error('nobody has found out who asks');
-  return asker;
-}
-
-/** Somebody who is signed in. @throws Problem 401 */
-export function sessionOf(response: Response): Session {
-  const { session } = askerOf(response);
-  if (!session) throw signInFirst();
-  return session;
-}
-
-const signInFirst = (): Problem => new Problem(401, 'sign-in', 'Sign in first', 'Nobody is signed in on this device.');
-
-/**
- * Lets in who may call a route, before a byte of its body is read. Where nobody has to sign in everybody may.
- * @throws Problem 401 or 403
- */
-export function letIn(route: WireRoute): RequestHandler {
-  const may = mayCall(route);
-  return (_request, response, next) => {
-    if (may !== 'anyone') requireRole(askerOf(response), may);
-    next();
-  };
-}
-
-function requireRole({ door, session }: Asker, wanted: Role): void {
-  if (door !== 'people') return;
-  if (!session) throw signInFirst();
-  const { name, role } = session.person;
-  if (!atLeast(role, wanted))
-    throw new Problem(403, 'role', 'Not yours to do', `${name} is a ${role} here; this takes a ${wanted}.`, {
-      role,
-      wanted,
-    });
 }
 
 /**
@@ -107,9 +67,8 @@ export async function requireOwnName(
   response: Response,
   fields: Readonly<Record<string, string | undefined>>,
 ): Promise<void> {
-  const { door, session } = askerOf(response);
-  if (door !== 'people') return;
-  if (!session) throw signInFirst();
+  if (askerOf(response).door !== 'people') return;
+  const session = sessionOf(response);
   const names = await namesOn(db, session);
   for (const [field, name] of Object.entries(fields))
     if (name !== undefined && !names.includes(name))

@@ -1,6 +1,7 @@
 import { InputError } from '@hot-spline/core';
 import { routes, type Me } from '@hot-spline/model';
 import { Router, type Response } from 'express';
+import { askerOf, sessionOf, type Asker, type Session } from '../base/asker';
 import { on } from '../base/http';
 import { Problem } from '../base/problem';
 import type { Database } from '../db/database';
@@ -19,9 +20,9 @@ import {
 } from './accounts';
 import { failed, forgive, requirePatience } from './attempts';
 import { note, readAudit } from './audit';
-import { askerOf, giveCookie, sessionOf, type Cookie } from './guard';
+import { giveCookie, type Cookie } from './guard';
 import { isWord } from './secrets';
-import { beginSession, endSession, findSession, isOnDevice, meOf, type Asker, type Session } from './sessions';
+import { beginSession, endSession, findSession, isOnDevice, meOf } from './sessions';
 
 /** Wrong PINs until a device takes a password alone: a PIN is short. Ours. */
 const PINS = 5;
@@ -89,7 +90,8 @@ export function peopleRoutes(db: Database, cookie: Cookie): Router {
     }
     await forgive(db, keys);
     await note(db, asker, person.name, 'signed in');
-    await enter(response, person.id, 200, false);
+    // On a device that somebody is in already both stay, each by a PIN of their own.
+    await enter(response, person.id, 200, true);
   });
 
   on(router, routes.signOut, async ({ body: { everywhere }, response }) => {

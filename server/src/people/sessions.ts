@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { ROLES, type Me, type Person, type Role } from '@hot-spline/model';
+import type { Me, Role } from '@hot-spline/model';
+import type { Asker, Session } from '../base/asker';
 import type { Queries } from '../db/database';
 import { newToken, tokenHash } from './secrets';
 
@@ -8,24 +9,6 @@ const IDLE = '14 days';
 const LONGEST = '90 days';
 /** It is noted that somebody is here no more often than this. */
 const SEEN = '1 minute';
-
-/** Somebody who is signed in on a device. */
-export interface Session {
-  readonly person: Person;
-  readonly device: string;
-  /** Hash of its token: what the database calls it. */
-  readonly key: string;
-}
-
-/** Who asks: the door, and who came in by it. */
-export interface Asker {
-  readonly door: Me['door'];
-  readonly session: Session | null;
-  /** Where from: the address that the connection, or a proxy of ours, says. */
-  readonly from: string;
-}
-
-export const atLeast = (role: Role, wanted: Role): boolean => ROLES.indexOf(role) >= ROLES.indexOf(wanted);
 
 interface SessionRow extends Record<string, unknown> {
   readonly device: string;

@@ -2,7 +2,7 @@ import { fileJsonSchema, openApi, routes, type HealthAnswer } from '@hot-spline/
 import { Router } from 'express';
 import type { Database } from '../db/database';
 import { on } from '../base/http';
-import { askerOf } from '../people/guard';
+import { askerOf } from '../base/asker';
 import { Problem } from '../base/problem';
 import { OLD_MS, type Backups } from '../keep/backups';
 import type { Care, Health } from '../keep/care';

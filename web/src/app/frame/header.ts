@@ -6,6 +6,7 @@ import { sayTime } from '../base/day';
 import { Radios } from '../shared/radios';
 import { Away } from '../state/away';
 import { Outbox, type Keeps } from '../state/outbox';
+import { Session } from '../state/session';
 import { ShopSettings } from '../state/shop-settings';
 import { NotTakenPanel } from './not-taken';
 import { Who } from './who';
@@ -66,6 +67,9 @@ const UNKEPT_WORDS: Readonly<Record<Keeps, string | null>> = {
     </header>
     @if (unkept(); as words) {
       <p class="strip no-print" role="status">{{ words }}</p>
+    }
+    @if (session.looks()) {
+      <p class="strip no-print" role="note">You look at this shop: nothing that you change here is kept.</p>
     }
     @if (shop.open()) {
       <p class="strip no-print" role="note">
@@ -220,6 +224,7 @@ export class Header {
   private readonly store = inject(Store);
   private readonly outbox = inject(Outbox);
   protected readonly shop = inject(ShopSettings);
+  protected readonly session = inject(Session);
 
   /** On a phone: the tools behind the last button. */
   protected readonly open = signal(false);

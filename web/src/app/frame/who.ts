@@ -1,13 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { Dialog } from 'primeng/dialog';
 import { Outbox } from '../state/outbox';
+import { Session } from '../state/session';
 import { uiActions, uiFeature } from '../state/ui';
+import { PersonPanel } from './person-panel';
 
 /** Who works on this device: chosen once, stamped on every write. */
 @Component({
   selector: 'hs-who',
-  imports: [Dialog],
+  imports: [Dialog, PersonPanel, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <button
@@ -20,7 +23,7 @@ import { uiActions, uiFeature } from '../state/ui';
       <i class="pi pi-user" aria-hidden="true"></i><span class="name">{{ who() }}</span>
     </button>
     <p-dialog
-      header="Who works here"
+      [header]="session.byName() ? 'You are ' + who() : 'Who works here'"
       closeAriaLabel="Close"
       [visible]="open() || asks()"
       (visibleChange)="open.set($event)"
@@ -30,22 +33,32 @@ import { uiActions, uiFeature } from '../state/ui';
       [dismissableMask]="!asks()"
       [style]="{ width: 'min(380px, 94vw)' }"
     >
-      <form (submit)="keep($event, box.value)">
-        <label for="who-name">Name or initials, stamped on every reading and change of this device</label>
-        <input
-          #box
-          id="who-name"
-          class="control"
-          maxlength="60"
-          autocomplete="off"
-          [value]="who()"
-          (input)="typed.set(box.value)"
-        />
-        @if (asks()) {
-          <p class="soft">Asked once. What you just wrote is kept here, and goes with this name.</p>
-        }
-        <button type="submit" class="quiet main" [disabled]="typed().trim() === ''">Keep</button>
-      </form>
+      @if (session.byName()) {
+        <hs-person (done)="open.set(false)" />
+      } @else {
+        <form (submit)="keep($event, box.value)">
+          <label for="who-name">Name or initials, stamped on every reading and change of this device</label>
+          <input
+            #box
+            id="who-name"
+            class="control"
+            maxlength="60"
+            autocomplete="off"
+            [value]="who()"
+            (input)="typed.set(box.value)"
+          />
+          @if (asks()) {
+            <p class="soft">Asked once. What you just wrote is kept here, and goes with this name.</p>
+          }
+          <button type="submit" class="quiet main" [disabled]="typed().trim() === ''">Keep</button>
+          @if (session.me()?.door === 'alone') {
+            <p class="soft">
+              <a routerLink="/people" (click)="open.set(false)">People</a>: open this shop to its network, each with a
+              name.
+            </p>
+          }
+        </form>
+      }
     </p-dialog>
   `,
   styles: `
@@ -75,8 +88,9 @@ export class Who {
 
   protected readonly typed = linkedSignal(() => this.who());
   private readonly outbox = inject(Outbox);
+  protected readonly session = inject(Session);
   /** The first write of this device asks for a name, once: nothing leaves without one, and what waits goes with it. */
-  protected readonly asks = computed(() => this.who() === '' && this.outbox.unsigned() > 0);
+  protected readonly asks = computed(() => this.who() === '' && this.outbox.unsigned() > 0 && !this.session.byName());
 
   protected keep(event: Event, who: string): void {
     event.preventDefault();

@@ -1,5 +1,6 @@
 import type {
   Arrival,
+  Audit,
   Board,
   Build,
   BuildFile,
@@ -9,7 +10,10 @@ import type {
   HealthAnswer,
   LedgerEntry,
   LibrarySpec,
+  Me,
+  People,
   Recall,
+  Role,
   SetUps,
   Shop,
   ShopSettings,
@@ -17,6 +21,7 @@ import type {
   WireRoute,
   z,
 } from '@hot-spline/model';
+import { Subject } from 'rxjs';
 import { keptAnswer } from '../base/device-store';
 import { serverPath } from '../base/server-path';
 import { SHOP_HEADER, routes } from '@hot-spline/model/document';
@@ -35,6 +40,9 @@ export class ApiError extends Error {
     super(message);
   }
 }
+
+/** The server wants somebody to sign in, and nobody is. */
+export const signInWanted = new Subject<void>();
 
 const TIMEOUT_MS = 15_000;
 
@@ -109,6 +117,7 @@ async function call<R extends WireRoute>(
   }
   if (!response.ok) {
     const problem = typeof answer === 'object' && answer !== null ? (answer as Record<string, unknown>) : {};
+    if (problem['type'] === 'urn:hot-spline:sign-in') signInWanted.next();
     const detail = problem['detail'] ?? `The server answered ${response.status}.`;
     throw new ApiError(response.status, String(detail), problem, answer === undefined);
   }
@@ -120,6 +129,24 @@ async function call<R extends WireRoute>(
 
 /** The server, as the app calls it. What changes something carries the shop that it is for, and goes through the outbox alone. */
 export const api = {
+  me: (): Promise<Me> => call(routes.me),
+  signIn: (name: string, password: string): Promise<Me> => call(routes.signIn, { body: { name, password } }),
+  signOut: (everywhere: boolean): Promise<Me> => call(routes.signOut, { body: { everywhere } }),
+  switchPerson: (id: string, pin: string): Promise<Me> => call(routes.switchPerson, { body: { id, pin } }),
+  savePin: (password: string, pin: string | null): Promise<Me> => call(routes.savePin, { body: { password, pin } }),
+  savePassword: (before: string, password: string): Promise<Me> =>
+    call(routes.savePassword, { body: { before, password } }),
+  firstOwner: (name: string, password: string): Promise<Me> => call(routes.firstOwner, { body: { name, password } }),
+  people: (): Promise<People> => call(routes.people),
+  changePerson: (id: string, change: { readonly role?: Role; readonly active?: boolean }): Promise<People> =>
+    call(routes.changePerson, { params: { id }, body: change }),
+  signOutPerson: (id: string): Promise<People> => call(routes.signOutPerson, { params: { id } }),
+  invite: (role: Role) => call(routes.invite, { body: { role } }),
+  acceptInvitation: (token: string, name: string, password: string): Promise<Me> =>
+    call(routes.acceptInvitation, { body: { token, name, password } }),
+  dropInvitation: (id: string): Promise<People> => call(routes.dropInvitation, { params: { id } }),
+  audit: (limit: number, before?: number): Promise<Audit> =>
+    call(routes.audit, { query: before === undefined ? { limit } : { limit, before } }),
   shop: (): Promise<Shop> => call(routes.shop),
   health: (): Promise<HealthAnswer> => call(routes.health),
   check: (): Promise<HealthAnswer> => call(routes.check),

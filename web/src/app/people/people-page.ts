@@ -1,0 +1,119 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import type { Audit, People, Role } from '@hot-spline/model';
+import { ownAddress } from '../base/server-path';
+import { sayMoment } from '../base/day';
+import { Header } from '../frame/header';
+import { Choice } from '../shared/choice';
+import { api } from '../state/api';
+import { Session } from '../state/session';
+import { ShopSettings } from '../state/shop-settings';
+
+const ROLE_OPTIONS: readonly { readonly value: Role; readonly label: string }[] = [
+  { value: 'looker', label: 'looks' },
+  { value: 'builder', label: 'builds' },
+  { value: 'owner', label: 'owns the shop' },
+];
+/** So much of what was done is shown at a time. */
+const PIECE = 50;
+
+/** Who may come in: people and their roles, invitations, and what was done by whom. */
+@Component({
+  selector: 'hs-people-page',
+  imports: [Choice, Header, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './people-page.html',
+  styleUrl: './people-page.scss',
+})
+export class PeoplePage {
+  protected readonly session = inject(Session);
+  private readonly shop = inject(ShopSettings);
+  protected readonly roles = ROLE_OPTIONS;
+  protected readonly people = signal<People | null>(null);
+  protected readonly audit = signal<Audit>([]);
+  protected readonly more = signal(false);
+  protected readonly problem = signal('');
+  protected readonly busy = signal(false);
+  protected readonly role = signal<Role>('builder');
+  protected readonly link = signal<{ readonly url: string; readonly until: string; readonly code: string } | null>(
+    null,
+  );
+  protected readonly owned = computed(() => this.session.me()?.owned ?? false);
+  protected readonly alone = computed(() => this.session.me()?.door === 'alone');
+  protected readonly moment = sayMoment;
+
+  constructor() {
+    void this.read();
+  }
+
+  protected async read(): Promise<void> {
+    await this.session.ready();
+    await this.attempt(async () => {
+      this.people.set(await api.people());
+      const audit = await api.audit(PIECE);
+      this.audit.set(audit);
+      this.more.set(audit.length === PIECE);
+    });
+  }
+
+  /** What the server does not do is said; nothing is shown as done. */
+  private async attempt(work: () => Promise<void>): Promise<void> {
+    this.busy.set(true);
+    this.problem.set('');
+    try {
+      await work();
+    } catch (error) {
+      this.problem.set(error instanceof Error ? error.message : String(error));
+    } finally {
+      this.busy.set(false);
+    }
+  }
+
+  protected async own(event: Event, name: string, password: string, again: string): Promise<void> {
+    event.preventDefault();
+    if (password !== again) {
+      this.problem.set('The two passwords are not the same.');
+      return;
+    }
+    await this.attempt(async () => {
+      this.session.take(await api.firstOwner(name, password));
+      this.people.set(await api.people());
+    });
+  }
+
+  protected change(id: string, change: { readonly role?: Role; readonly active?: boolean }): Promise<void> {
+    return this.attempt(async () => this.people.set(await api.changePerson(id, change)));
+  }
+
+  protected signOut(id: string): Promise<void> {
+    return this.attempt(async () => this.people.set(await api.signOutPerson(id)));
+  }
+
+  protected invite(): Promise<void> {
+    return this.attempt(async () => {
+      const { token, until } = await api.invite(this.role());
+      const url = `${this.shop.settings().address || ownAddress()}/invited#${token}`;
+      const { default: code } = await import('qrcode');
+      const svg = await code.toString(url, { type: 'svg', errorCorrectionLevel: 'M', margin: 1 });
+      this.link.set({ url, until, code: `data:image/svg+xml;base64,${btoa(svg)}` });
+      this.people.set(await api.people());
+    });
+  }
+
+  protected takeBack(id: string): Promise<void> {
+    return this.attempt(async () => {
+      this.people.set(await api.dropInvitation(id));
+      this.link.set(null);
+    });
+  }
+
+  protected older(): Promise<void> {
+    return this.attempt(async () => {
+      const last = this.audit().at(-1);
+      if (!last) return;
+      const piece = await api.audit(PIECE, last.id);
+      this.audit.update((all) => [...all, ...piece]);
+      this.more.set(piece.length === PIECE);
+    });
+  }
+}
