@@ -10,6 +10,9 @@ const AGAIN_MS = 5000;
 /** How soon another tab takes over from one that is closed, where the browser has no locks. */
 const TAKE_OVER_MS = 2000;
 
+/** Whoever begins to listen so long after its page was opened may have missed something. */
+const LATE_MS = 1000;
+
 interface Heard {
   readonly id: string;
   readonly change: Changed;
@@ -23,6 +26,7 @@ interface Heard {
 export class Changes {
   readonly heard = new Subject<Changed>();
   private begun = false;
+  private begunAt = 0;
   /** Where the last one stood: the tab that takes over goes on behind it. */
   private last: string | null = null;
   private readonly others = new BroadcastChannel(NAME);
@@ -31,6 +35,7 @@ export class Changes {
   begin(): void {
     if (this.begun) return;
     this.begun = true;
+    this.begunAt = performance.now();
     this.others.onmessage = ({ data }: MessageEvent<Heard>) => this.take(data);
     const listen = (): Promise<void> => this.listen();
     // Refused where a browser keeps nothing for a page: then each tab listens for itself.
@@ -43,8 +48,11 @@ export class Changes {
   }
 
   private take({ id, change }: Heard): void {
+    // Who had to wait for its turn, or to sign in, has shown what it read before: what came in between was told to nobody here.
+    const late = this.last === null && performance.now() - this.begunAt > LATE_MS;
     this.last = id;
     if (change.of !== 'here') this.heard.next(change);
+    else if (late) this.heard.next({ of: 'all' });
   }
 
   /** Listens as long as this tab is open. */

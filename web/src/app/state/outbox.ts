@@ -79,6 +79,9 @@ const dataAddress = (blob: Blob): Promise<string> =>
     reader.readAsDataURL(blob);
   });
 
+/** Somebody has to sign in first. What is not theirs to do is refused like anything else that is not taken. */
+const shutOut = ({ status, body }: ApiError): boolean =>
+  status === 401 || (status === 403 && body['type'] !== 'urn:hot-spline:role');
 /** Sending the same again a little later may work: nobody answered, or whoever did is busy, starts, or has no room for now. */
 const passing = ({ status }: ApiError): boolean => [0, 429, 503, 507].includes(status);
 
@@ -517,7 +520,7 @@ export class Outbox {
           this.paused.set(OTHER_SHOP);
           return;
         }
-        if (error.status === 401 || error.status === 403) {
+        if (shutOut(error)) {
           this.paused.set({ why: 'signed-out', message: error.message });
           return;
         }
@@ -539,7 +542,7 @@ export class Outbox {
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       const { status } = error;
-      if (passing(error) || status === 401 || status === 403 || status === 412) throw error;
+      if (passing(error) || shutOut(error) || status === 412) throw error;
       if (status === 409 && isVersioned(write) && this.isStale(write, error)) return;
       if (status === 409 && write.kind === 'ledger' && write.over !== undefined) {
         const { type, count } = error.body;

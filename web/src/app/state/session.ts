@@ -52,7 +52,9 @@ export class Session {
 
   /** To the door, where somebody has to sign in; back to where they were afterwards. */
   private send(): void {
-    const { url } = this.router;
+    const { url, navigated } = this.router;
+    // At the start the guard of the page that is wanted does it.
+    if (!navigated) return;
     if (this.byName() && !this.person() && !url.startsWith('/sign-in') && !url.startsWith('/invited'))
       void this.router.navigate(['/sign-in'], { queryParams: url === '/' ? {} : { to: url } });
   }
