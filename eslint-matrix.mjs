@@ -61,6 +61,7 @@ const MATRIX = {
   },
   server: {
     base: [],
+    tls: ['base'],
     db: ['base'],
     threads: ['base'],
     keep: ['base', 'db', 'threads'],

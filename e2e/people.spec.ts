@@ -1,7 +1,13 @@
+import { execFileSync } from 'node:child_process';
+import { X509Certificate, createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
 import type { Browser, Page } from '@playwright/test';
 import { alone as test, expect } from './bench';
 import { dataFolder, freePort, startServer } from './server';
 
+const root = fileURLToPath(new URL('..', import.meta.url));
 const WORD = 'a long word of ours';
 
 /** Signs in at the door; the page that was wanted is there then. */
@@ -124,5 +130,44 @@ test('a shop opens to its network: an owner made on the machine, others invited,
   await expect(bo.getByRole('button', { name: 'Sign in', exact: true })).toBeVisible({ timeout: 20_000 });
   await expect(ada.getByRole('region', { name: 'What was done' })).toContainText('signed in by PIN');
   expect((await asked(bo, '/api/builds')).status).toBe(401);
+  server.kill('SIGTERM');
+});
+
+test('a phone over https by the shop’s own authority: a secure page, kept for when the server is away', async ({
+  playwright,
+}) => {
+  test.setTimeout(120_000);
+  const [folder, port, trustPort] = [dataFolder(), await freePort(), await freePort()];
+  const env = { ...process.env, HOT_SPLINE_DATA: folder };
+  execFileSync(process.execPath, ['tools/certificate.mjs'], { env, cwd: root });
+  execFileSync(process.execPath, ['tools/owner.mjs'], { env, cwd: root, input: `Ada\n${WORD}\n${WORD}\n` });
+  const server = await startServer(folder, port, {
+    ...{ HOST: '0.0.0.0', HOT_SPLINE_TLS: '1', HOT_SPLINE_TRUST_PORT: String(trustPort) },
+  });
+  const { publicKey } = new X509Certificate(readFileSync(path.join(folder, 'tls', 'server.crt'), 'utf8'));
+  const trusted = createHash('sha256')
+    .update(publicKey.export({ type: 'spki', format: 'der' }))
+    .digest('base64');
+  // This browser alone is told to trust it, as a device that took the authority in would.
+  const phone = await playwright.chromium.launch({
+    ...test.info().project.use.launchOptions,
+    args: [...(test.info().project.use.launchOptions?.args ?? []), `--ignore-certificate-errors-spki-list=${trusted}`],
+  });
+  const context = await phone.newContext({ viewport: { width: 390, height: 844 }, serviceWorkers: 'allow' });
+  const page = await context.newPage();
+  await page.goto(`http://localhost:${trustPort}/`);
+  await expect(page.getByRole('link', { name: 'Take the shop’s certificate' })).toBeVisible();
+  await page.getByRole('link', { name: 'Open the shop' }).click();
+  await signIn(page, 'Ada');
+  await expect(page.getByRole('heading', { name: 'Builds' }).or(page.getByText('New build')).first()).toBeVisible();
+  const [secure, crypto, worker] = await page.evaluate(async () => [
+    isSecureContext,
+    'subtle' in globalThis.crypto,
+    (await navigator.serviceWorker.ready).active !== null,
+  ]);
+  expect([secure, crypto, worker]).toEqual([true, true, true]);
+  const [cookie] = await context.cookies();
+  expect([cookie?.secure, cookie?.httpOnly, cookie?.sameSite]).toEqual([true, true, 'Strict']);
+  await phone.close();
   server.kill('SIGTERM');
 });

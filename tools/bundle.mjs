@@ -22,6 +22,7 @@ const TARGETS = {
       'pglite-worker': 'server/src/db/pglite-worker.ts',
       'keep-cli': 'server/src/keep-cli.ts',
       'owner-cli': 'server/src/owner-cli.ts',
+      'certificate-cli': 'server/src/certificate-cli.ts',
     },
     // What has files of its own beside its code, or code for several platforms, stays a package.
     external: ['@electric-sql/pglite', 'express', 'helmet', 'pg', 'pino'],

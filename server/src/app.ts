@@ -46,6 +46,8 @@ export interface AppOptions {
   readonly door?: Me['door'];
   /** Which shop it is, for the name of its cookie. */
   readonly shop?: string;
+  /** Where a device learns to trust its own authority. */
+  readonly trustPort?: number | null;
   /** Whether it is spoken to over https. */
   readonly secure?: boolean;
   /** Threads that calculate. */
@@ -107,6 +109,7 @@ export function createApp({
   door = 'alone',
   shop = '',
   secure = false,
+  trustPort = null,
   address = null,
 }: AppOptions): Express {
   const app = express();
@@ -178,7 +181,7 @@ export function createApp({
   app.use('/api', refuseOtherShop(db));
   const api = express.Router();
   api.use(
-    peopleRoutes(db, cookie),
+    peopleRoutes(db, cookie, trustPort),
     shopRoutes(db, { version, open: door === 'open' }, address?.url ?? '', care, backups),
     calcRoutes(pool),
     boardRoutes(db, notes),

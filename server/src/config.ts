@@ -2,6 +2,7 @@ import path from 'node:path';
 import { InputError } from '@hot-spline/core';
 import { parseOrRefuse, z, type Me } from '@hot-spline/model';
 import { StartProblem } from './base/start-problem';
+import { tlsFiles } from './tls/files';
 
 /** Digits alone: `0x50` and `1e3` are numbers to a computer and typing errors to us. */
 const count = (min: number, max: number, usual: number) =>
@@ -25,6 +26,18 @@ const environment = z.object({
       'must be an address with a plain path',
     )
     .optional(),
+  /** `1`: https by the certificate that `npm run certificate` made. */
+  HOT_SPLINE_TLS: z.enum(['0', '1']).default('0'),
+  /** https by files of one’s own, in place of that. */
+  HOT_SPLINE_CERT: z.string().min(1).optional(),
+  HOT_SPLINE_KEY: z.string().min(1).optional(),
+  /** Where a device learns in the clear how to trust the shop’s own authority; 0: a free one. Not said: the port after the other. */
+  HOT_SPLINE_TRUST_PORT: z
+    .string()
+    .regex(/^\d{1,5}$/, 'must be a whole number in digits')
+    .transform(Number)
+    .pipe(z.number().int().min(0).max(65535))
+    .optional(),
   HOT_SPLINE_DATA: z.string().min(1).default('data'),
   /** Another place that backups are copied to; `none`: no backups of ours at all. */
   HOT_SPLINE_BACKUPS: z.string().min(1).optional(),
@@ -44,6 +57,12 @@ export interface Config {
   readonly door: Me['door'];
   /** Where others reach it: the one name beside this machine's own, the path that it stands under, what labels lead to; null: not said. */
   readonly address: { readonly url: string; readonly host: string; readonly prefix: string } | null;
+  /** https: where certificate and key lie, and where others learn to trust the authority that made them; null: http. */
+  readonly tls: {
+    readonly certificate: string;
+    readonly key: string;
+    readonly trust: { readonly authority: string; readonly port: number } | null;
+  } | null;
   readonly dataFolder: string;
   /** Whether backups are made by themselves, and another place that each is copied to. */
   readonly backups: { readonly second: string | null } | null;
@@ -62,6 +81,21 @@ function addressOf(text: string): { readonly url: string; readonly host: string;
   const { origin, hostname, pathname } = new URL(text);
   const prefix = pathname.endsWith('/') ? pathname : `${pathname}/`;
   return { url: `${origin}${prefix}`.replace(/\/$/, ''), host: hostname.toLowerCase(), prefix };
+}
+
+function tlsOf(known: z.infer<typeof environment>, dataFolder: string, root: string): Config['tls'] {
+  const { HOT_SPLINE_CERT: certificate, HOT_SPLINE_KEY: key, HOT_SPLINE_TLS: own, PORT: port } = known;
+  if ((certificate === undefined) !== (key === undefined))
+    throw new StartProblem(
+      `${certificate === undefined ? 'HOT_SPLINE_KEY' : 'HOT_SPLINE_CERT'} is set alone.`,
+      'https wants both: the certificate and its key.',
+    );
+  if (certificate !== undefined && key !== undefined)
+    return { certificate: path.resolve(root, certificate), key: path.resolve(root, key), trust: null };
+  if (own === '0') return null;
+  const files = tlsFiles(dataFolder);
+  const trust = known.HOT_SPLINE_TRUST_PORT ?? (port === 0 ? 0 : port + 1);
+  return { certificate: files.certificate, key: files.key, trust: { authority: files.authority, port: trust } };
 }
 
 /**
@@ -90,6 +124,7 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     host,
     door: alone ? 'alone' : known.HOT_SPLINE_OPEN === '1' ? 'open' : 'people',
     address,
+    tls: tlsOf(known, path.resolve(root, known.HOT_SPLINE_DATA), root),
     dataFolder: path.resolve(root, known.HOT_SPLINE_DATA),
     backups:
       known.HOT_SPLINE_BACKUPS === 'none'

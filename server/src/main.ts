@@ -37,7 +37,10 @@ process.on('SIGTERM', stop);
 try {
   running = await serve(readConfig(process.env, fileURLToPath(ROOT)));
   if (told) leave(running, 0);
-  else process.stdout.write(`Hot Spline is at ${running.url}\n`);
+  else {
+    process.stdout.write(`Hot Spline is at ${running.url}\n`);
+    if (running.trust) process.stdout.write(`Devices learn to trust it at ${running.trust}\n`);
+  }
   void running.lost.then((why) => {
     say(why.message);
     leave(running, LOST);

@@ -1,6 +1,10 @@
+import { readFileSync } from 'node:fs';
 import { createServer, type RequestListener, type Server } from 'node:http';
+import { createServer as createTlsServer } from 'node:https';
 import { tmpdir } from 'node:os';
+import { X509Certificate } from 'node:crypto';
 import { isIPv6, type AddressInfo } from 'node:net';
+import { createSecureContext } from 'node:tls';
 import { fileURLToPath } from 'node:url';
 import { FORMAT_VERSION } from '@hot-spline/model';
 import { pino, type Logger } from 'pino';
@@ -32,6 +36,7 @@ import { migrate, readMigrations } from './db/migrate';
 import { openPgliteThread } from './db/pglite-thread';
 import { openPostgres } from './db/postgres';
 import { readingRound } from './db/read-round';
+import { trustPages } from './tls/trust';
 import { Pool } from './threads/pool';
 import { hasOwner } from './people/accounts';
 import { seedDemo } from './seed';
@@ -41,6 +46,8 @@ export const VERSION = '0.1.0';
 
 export interface Running {
   readonly url: string;
+  /** Where a device learns to trust the shop’s own authority; null: it has none. */
+  readonly trust: string | null;
   readonly db: Database;
   /** Comes where the server can’t go on: the database went down, or another took the folder. */
   readonly lost: Promise<Error>;
@@ -171,6 +178,35 @@ function listen(server: Server, { port, host }: Config): Promise<void> {
   });
 }
 
+/** Certificate and key, as they lie. @throws StartProblem where they can’t be used */
+function readTls({ certificate, key }: NonNullable<Config['tls']>): { readonly cert: string; readonly key: string } {
+  try {
+    const read = { cert: readFileSync(certificate, 'utf8'), key: readFileSync(key, 'utf8') };
+    const { validTo } = new X509Certificate(read.cert);
+    if (Date.parse(validTo) < Date.now()) throw new Error(`the certificate is over since ${validTo}`);
+    createSecureContext(read);
+    return read;
+  } catch (error) {
+    const why = error instanceof Error ? error.message : String(error);
+    throw new StartProblem(
+      `https does not start: ${why}.`,
+      'Make a certificate: npm run certificate – or name files of your own by HOT_SPLINE_CERT and HOT_SPLINE_KEY.',
+    );
+  }
+}
+
+/** The page in the clear beside https, on a port of its own. */
+async function openTrust(
+  { authority, port }: NonNullable<NonNullable<Config['tls']>['trust']>,
+  tlsPort: number,
+  config: Config,
+): Promise<{ readonly server: Server; readonly port: number; readonly url: string }> {
+  const server = createServer(trustPages(readFileSync(authority, 'utf8'), tlsPort));
+  await listen(server, { ...config, port });
+  const { port: own } = server.address() as AddressInfo;
+  return { server, port: own, url: `http://${nameOf(config.host)}:${own}/` };
+}
+
 /** Until the database is open: nobody is sent away for good. */
 const starting: RequestListener = (_request, response) => {
   response.writeHead(503, { 'Content-Type': 'application/problem+json', 'Retry-After': '2' });
@@ -207,17 +243,21 @@ export async function serve(
     else if (`${url}/` === prefix) return void response.writeHead(308, { Location: prefix }).end();
     answer(request, response);
   };
-  const server = createServer(heard);
+  const server = config.tls ? createTlsServer(readTls(config.tls), heard) : createServer(heard);
   // What is refused is refused before its body is sent, where its sender waits for a word.
   server.on('checkContinue', heard);
   server.keepAliveTimeout = KEEP_ALIVE_MS;
   server.headersTimeout = HEADERS_MS;
   server.requestTimeout = REQUEST_MS;
   await listen(server, config);
+  const own = (server.address() as AddressInfo).port;
+  const trust = config.tls?.trust ? await openTrust(config.tls.trust, own, config) : null;
   const hangUp = (): Promise<void> =>
     new Promise((resolve) => {
       server.close(() => resolve());
       server.closeAllConnections();
+      trust?.server.close();
+      trust?.server.closeAllConnections();
     });
   let kept: Kept;
   try {
@@ -270,7 +310,8 @@ export async function serve(
       hosts: config.hosts,
       door: config.door,
       shop,
-      secure: config.address?.url.startsWith('https:') ?? false,
+      trustPort: trust?.port ?? null,
+      secure: config.tls !== null || (config.address?.url.startsWith('https:') ?? false),
       address: config.address,
       pool,
       notes,
@@ -286,7 +327,8 @@ export async function serve(
       free,
     });
     return {
-      url: `http://${nameOf(config.host)}:${(server.address() as AddressInfo).port}/`,
+      url: `${config.tls ? 'https' : 'http'}://${nameOf(config.host)}:${own}/`,
+      trust: trust?.url ?? null,
       db,
       lost: kept.lost,
       stop: async () => {

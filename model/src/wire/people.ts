@@ -70,6 +70,8 @@ export const peopleSchema = z.object({
     }),
   ),
   invitations: z.array(invitationSchema),
+  /** Port at which a device learns in the clear to trust the shop’s own authority; null: it has none. */
+  trustPort: z.int().nullable(),
 });
 export type People = z.output<typeof peopleSchema>;
 

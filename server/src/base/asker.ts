@@ -32,6 +32,9 @@ export function askerOf(response: Response): Asker {
   return asker;
 }
 
+/** What a route that was let in does, in a few words. */
+export const saidOf = (response: Response): string => String(response.locals['said'] ?? '');
+
 /** Somebody who is signed in. @throws Problem 401 */
 export function sessionOf(response: Response): Session {
   const { session } = askerOf(response);
@@ -47,7 +50,9 @@ const signInFirst = (): Problem => new Problem(401, 'sign-in', 'Sign in first', 
  */
 export function letIn(route: WireRoute): RequestHandler {
   const may = mayCall(route);
+  const said = route.summary.split(/[.:;,]/)[0] ?? route.path;
   return (_request, response, next) => {
+    response.locals['said'] = said;
     if (may !== 'anyone') requireRole(askerOf(response), may);
     next();
   };

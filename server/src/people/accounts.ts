@@ -143,7 +143,7 @@ export async function keepWord(
 /** Drivers give a time as a date, or as text. */
 const timeText = (at: Date | string | null): string | null => (at === null ? null : new Date(at).toISOString());
 
-export async function readPeople(db: Queries): Promise<People> {
+export async function readPeople(db: Queries): Promise<Omit<People, 'trustPort'>> {
   const people = await db.query<PersonRow & { created: Date; seen: Date | null; devices: number }>(
     `select p.id, p.name, p.role, p.active, p.created, max(s.seen) as seen, count(s.token)::int as devices
      from people p left join sessions s on s.person = p.id group by p.id order by lower(p.name)`,

@@ -1,7 +1,7 @@
 import type { Audit } from '@hot-spline/model';
 import type { RequestHandler } from 'express';
 import type { Logger } from 'pino';
-import { askerOf, type Asker } from '../base/asker';
+import { askerOf, saidOf, type Asker } from '../base/asker';
 import type { Queries } from '../db/database';
 
 /** So many lines are kept; the oldest go. Ours. */
@@ -30,7 +30,7 @@ export function noteWrites(db: Queries, log: Logger): RequestHandler {
       if (reads || response.statusCode >= 300) return;
       const asker = askerOf(response);
       if (!asker.session) return;
-      note(db, asker, asker.session.person.name, `${method} ${did}`).catch((error: unknown) =>
+      note(db, asker, asker.session.person.name, saidOf(response), `${method} ${did}`).catch((error: unknown) =>
         log.error({ err: error }, 'what was done could not be noted'),
       );
     });

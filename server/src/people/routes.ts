@@ -1,5 +1,5 @@
 import { InputError } from '@hot-spline/core';
-import { routes, type Me } from '@hot-spline/model';
+import { routes, type Me, type People } from '@hot-spline/model';
 import { Router, type Response } from 'express';
 import { askerOf, sessionOf, type Asker, type Session } from '../base/asker';
 import { on } from '../base/http';
@@ -39,8 +39,10 @@ const noDoor = (): Problem =>
   );
 
 /** Signing in and out, people, invitations, and what was done. */
-export function peopleRoutes(db: Database, cookie: Cookie): Router {
+/** @param trustPort where a device learns to trust the shop’s own authority; null: it has none */
+export function peopleRoutes(db: Database, cookie: Cookie, trustPort: number | null): Router {
   const router = Router();
+  const people = async (): Promise<People> => ({ ...(await readPeople(db)), trustPort });
   const me = async (response: Response, session: Session | null = askerOf(response).session): Promise<Me> =>
     meOf(db, { door: askerOf(response).door, session }, await hasOwner(db));
   const requireDoor = (response: Response): Asker => {
@@ -163,12 +165,12 @@ export function peopleRoutes(db: Database, cookie: Cookie): Router {
   });
 
   on(router, routes.people, async ({ response }) => {
-    response.json(await readPeople(db));
+    response.json(await people());
   });
 
   on(router, routes.changePerson, async ({ params: { id }, body: { role, active }, response }) => {
     await changePerson(db, id, { role, active });
-    response.json(await readPeople(db));
+    response.json(await people());
   });
 
   on(router, routes.signOutPerson, async ({ params: { id }, response }) => {
@@ -177,7 +179,7 @@ export function peopleRoutes(db: Database, cookie: Cookie): Router {
       await signOutEverywhere(tx, id);
       await tell(tx, { of: 'people' });
     });
-    response.json(await readPeople(db));
+    response.json(await people());
   });
 
   on(router, routes.invite, async ({ body: { role }, response }) => {
@@ -201,7 +203,7 @@ export function peopleRoutes(db: Database, cookie: Cookie): Router {
     const rows = await db.query('delete from invitations where id = $1 and used is null returning id', [id]);
     if (rows.length === 0)
       throw new Problem(404, 'no-invitation', 'No invitation', 'It was used or taken back already.');
-    response.json(await readPeople(db));
+    response.json(await people());
   });
 
   on(router, routes.audit, async ({ query: { before, limit }, response }) => {

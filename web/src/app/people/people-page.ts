@@ -17,6 +17,13 @@ const ROLE_OPTIONS: readonly { readonly value: Role; readonly label: string }[] 
 /** So much of what was done is shown at a time. */
 const PIECE = 50;
 
+/** A text as a code to scan, as a picture. */
+async function codeOf(text: string): Promise<string> {
+  const { default: code } = await import('qrcode');
+  const svg = await code.toString(text, { type: 'svg', errorCorrectionLevel: 'M', margin: 1 });
+  return `data:image/svg+xml;base64,${btoa(svg)}`;
+}
+
 /** Who may come in: people and their roles, invitations, and what was done by whom. */
 @Component({
   selector: 'hs-people-page',
@@ -38,6 +45,10 @@ export class PeoplePage {
   protected readonly link = signal<{ readonly url: string; readonly until: string; readonly code: string } | null>(
     null,
   );
+  /** Where a device learns to trust the shop’s own authority. */
+  protected readonly trust = signal<{ readonly url: string; readonly code: string } | null>(null);
+  /** A link that leads to whoever opens it. */
+  protected readonly nowhere = computed(() => /^https?:\/\/(localhost|127\.|\[::1\])/.test(this.link()?.url ?? ''));
   protected readonly owned = computed(() => this.session.me()?.owned ?? false);
   protected readonly alone = computed(() => this.session.me()?.door === 'alone');
   protected readonly moment = sayMoment;
@@ -49,10 +60,14 @@ export class PeoplePage {
   protected async read(): Promise<void> {
     await this.session.ready();
     await this.attempt(async () => {
-      this.people.set(await api.people());
+      const people = await api.people();
+      this.people.set(people);
       const audit = await api.audit(PIECE);
       this.audit.set(audit);
       this.more.set(audit.length === PIECE);
+      const { trustPort } = people;
+      const trust = trustPort === null ? null : `http://${location.hostname}:${trustPort}/`;
+      this.trust.set(trust === null ? null : { url: trust, code: await codeOf(trust) });
     });
   }
 
@@ -93,9 +108,7 @@ export class PeoplePage {
     return this.attempt(async () => {
       const { token, until } = await api.invite(this.role());
       const url = `${this.shop.settings().address || ownAddress()}/invited#${token}`;
-      const { default: code } = await import('qrcode');
-      const svg = await code.toString(url, { type: 'svg', errorCorrectionLevel: 'M', margin: 1 });
-      this.link.set({ url, until, code: `data:image/svg+xml;base64,${btoa(svg)}` });
+      this.link.set({ url, until, code: await codeOf(url) });
       this.people.set(await api.people());
     });
   }
