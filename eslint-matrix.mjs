@@ -71,7 +71,7 @@ const MATRIX = {
     library: ['base', 'db', 'keep', 'people'],
     photos: ['base', 'db', 'keep'],
     shop: ['base', 'db', 'keep'],
-    changes: ['base', 'db', 'people'],
+    changes: ['base', 'db', 'keep', 'people'],
     board: ['base', 'db', 'keep'],
     builds: ['base', 'db', 'threads', 'keep', 'people'],
     ledger: ['base', 'db', 'threads', 'keep', 'builds', 'people'],

@@ -96,6 +96,24 @@ test('a shop opens to its network: an owner made on the machine, others invited,
   }
   await expect.poll(async () => (await asked<Kept>(ada, `/api/builds/${id}`)).body.who).toBe('Bo');
 
+  // Each sees the other, and where; on one field neither writes over the other unasked.
+  await expect(ada.getByRole('list', { name: 'Also in this build' })).toContainText('Bo');
+  await vehicle.fill('Typed by Bo');
+  await expect(ada.getByText('Bo types here.')).toBeVisible();
+  await ada.getByLabel('Vehicle', { exact: true }).fill('Written by Ada');
+  await ada.getByLabel('Vehicle', { exact: true }).press('Enter');
+  const asks = bo.getByRole('group', { name: 'Changed meanwhile, Vehicle' });
+  await expect(asks).toBeVisible();
+  await vehicle.press('Enter');
+  expect((await asked<Kept>(ada, `/api/builds/${id}`)).body.build.vehicle).toBe('Written by Ada');
+  await asks.getByRole('button', { name: 'Keep “Typed by Bo”' }).click();
+  await expect(ada.getByLabel('Vehicle', { exact: true })).toHaveValue('Typed by Bo');
+  await vehicle.fill('Once more by Bo');
+  await ada.getByLabel('Vehicle', { exact: true }).fill('Coupé seen from two screens');
+  await ada.getByLabel('Vehicle', { exact: true }).press('Enter');
+  await asks.getByRole('button', { name: 'Take “Coupé seen from two screens”' }).click();
+  await expect(vehicle).toHaveValue('Coupé seen from two screens');
+
   // Who looks is told so, and the server takes nothing of it.
   await lu.goto(`/builds/${id}/brief`);
   await expect(lu.getByRole('note')).toContainText('nothing that you change here is kept');

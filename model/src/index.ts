@@ -154,6 +154,7 @@ export {
   type ArrivalPlan,
   type Damage,
   type HealthAnswer,
+  type Presence,
 } from './wire/bodies';
 export {
   axleGearingState,

@@ -12,7 +12,7 @@ export { unitFigures } from './unit/ids';
 export type { Unit } from './unit/schema';
 export { SHOP_HEADER, routes } from './wire/index';
 export type { Me, People, Person, Role } from './wire/people';
-export type { Changed, CustomerWrite, ShopSettings } from './wire/bodies';
+export type { Changed, Presence, CustomerWrite, ShopSettings } from './wire/bodies';
 export type { BuildFile } from './files/build-file';
 export {
   GonePlace,

@@ -150,7 +150,9 @@ export function createApp({
   app.use((request, response, next) => {
     const started = performance.now();
     response.on('finish', () => {
-      const { method, originalUrl: url } = request;
+      const { method } = request;
+      // A secret of a link is none in a log.
+      const url = request.originalUrl.replace(/([?&]key=)[^&]*/, '$1…');
       const entry = { method, url, status: response.statusCode, ms: Math.round(performance.now() - started) };
       if (method !== 'GET') care.touched();
       if (url.startsWith('/api/')) log.info(entry, 'request');
@@ -184,7 +186,7 @@ export function createApp({
     peopleRoutes(db, cookie, trustPort),
     shopRoutes(db, { version, open: door === 'open' }, address?.url ?? '', care, backups),
     calcRoutes(pool),
-    boardRoutes(db, notes),
+    boardRoutes(db, notes, address?.url ?? ''),
     buildRoutes(db, care, pool),
     ledgerRoutes(db, notes, pool),
     libraryRoutes(db),

@@ -304,6 +304,20 @@ export type ShopSettings = z.output<typeof shopSettingsSchema>;
 export type BuildSummary = z.output<typeof buildSummarySchema>;
 export type Board = z.output<typeof boardSchema>;
 export type BoardRow = z.output<typeof boardRowSchema>;
+const placeName = z
+  .string()
+  .max(80)
+  .regex(/^[\w.-]*$/, 'must be the name of a place');
+/** Where somebody is: sheet, step of the work, and the field that they are typing in; empty where there is none. */
+export const presenceSchema = z.object({
+  tab: idSchema,
+  who: z.string().max(60),
+  build: idSchema.nullable(),
+  sheet: placeName,
+  step: placeName,
+  field: placeName,
+});
+export type Presence = z.output<typeof presenceSchema>;
 /** Something that changed. */
 export const changedSchema = z.discriminatedUnion('of', [
   /** The specification, or whether it is put away; `version` is its newest. */
@@ -313,6 +327,8 @@ export const changedSchema = z.discriminatedUnion('of', [
   z.object({ of: z.literal('library'), id: idSchema }),
   z.object({ of: z.literal('customers') }),
   z.object({ of: z.literal('shop') }),
+  /** Where somebody is, who has this open in a tab; nothing of it is kept. `build` null: nowhere any more. */
+  presenceSchema.extend({ of: z.literal('presence') }),
   /** Accounts, roles or sessions: whoever listens is looked at anew. */
   z.object({ of: z.literal('people') }),
   /** Anything may have changed. */

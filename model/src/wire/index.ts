@@ -20,6 +20,7 @@ import {
   figuresSchema,
   healthSchema,
   idParams,
+  presenceSchema,
   recallSchema,
   saveBuildSchema,
   saveSpecSchema,
@@ -78,6 +79,8 @@ export interface WireAnswer {
 export interface WireRoute {
   /** Who may call it; not said: a looker where it only reads, a builder where it writes. */
   readonly may?: May;
+  /** Nothing of it is kept: no line of the audit list is written for it. */
+  readonly keeps?: false;
   readonly method: 'get' | 'post' | 'put' | 'delete';
   /** With parameters as OpenAPI writes them: `/builds/{id}`. */
   readonly path: string;
@@ -98,6 +101,8 @@ export const json = <S extends z.ZodType>(schema: S, description: string) => ({ 
 export const body = <S extends z.ZodType>(schema: S, limit: number) => ({ schema, limit });
 
 const CSV = { 'text/csv': 'a table, in UTF-8 with its mark' };
+
+const calendarLinkSchema = z.object({ key: z.string().nullable() });
 
 export const flag = z.enum(['true', 'false', '1', '0']).optional();
 
@@ -234,6 +239,49 @@ export const routes = {
     }),
     answers: { 200: json(auditSchema, 'a piece of it') },
     problems: [401, 422],
+  }),
+  presence: route({
+    may: 'looker',
+    keeps: false,
+    method: 'post',
+    path: '/presence',
+    summary: 'Says where somebody is, to whoever listens; nothing of it is kept.',
+    body: body(presenceSchema.strict(), KB),
+    answers: { 200: json(z.object({ heard: z.int() }), 'how many listen here') },
+    problems: [400, 401, 413, 415, 422],
+  }),
+  calendar: route({
+    may: 'anyone',
+    method: 'get',
+    path: '/calendar.ics',
+    summary: 'Promised days and rechecks as a calendar, to whoever has its secret link; no customer is in it.',
+    query: z.strictObject({ key: z.string().max(80) }),
+    answers: { 200: { description: 'iCalendar [RFC 5545]', type: 'text/calendar' } },
+    problems: [404, 422],
+  }),
+  calendarLink: route({
+    may: 'owner',
+    method: 'get',
+    path: '/calendar',
+    summary: 'The secret part of the link to the calendar; null while there is none.',
+    answers: { 200: json(calendarLinkSchema, 'its key') },
+    problems: [401],
+  }),
+  makeCalendarLink: route({
+    may: 'owner',
+    method: 'post',
+    path: '/calendar',
+    summary: 'Makes a link to the calendar, in place of the one that was: that one leads nowhere any more.',
+    answers: { 201: json(calendarLinkSchema, 'its key') },
+    problems: [401],
+  }),
+  dropCalendarLink: route({
+    may: 'owner',
+    method: 'delete',
+    path: '/calendar',
+    summary: 'Takes the link to the calendar away.',
+    answers: { 200: json(calendarLinkSchema, 'there is none') },
+    problems: [401],
   }),
   health: route({
     may: 'anyone',
@@ -624,6 +672,7 @@ export const routes = {
   /** Every calculation by its name; the description has a path for each. */
   calculate: route({
     may: 'looker',
+    keeps: false,
     method: 'post',
     path: '/calc/{name}',
     summary: 'Runs a calculation.',

@@ -77,6 +77,8 @@ const PARAMETERS: Readonly<Record<string, string>> = {
   drawer: 'what is held out of this drawer alone',
   values: 'what is there in truth, apart by semicolons',
   seed: 'of the scatter of its needle',
+  key: 'the secret part of the link',
+  before: 'lines before the one of this number',
 };
 
 const isWrite = ({ method, path }: WireRoute): boolean => method !== 'get' && !path.startsWith('/calc');

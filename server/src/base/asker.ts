@@ -32,7 +32,7 @@ export function askerOf(response: Response): Asker {
   return asker;
 }
 
-/** What a route that was let in does, in a few words. */
+/** What a route that was let in does, in a few words; empty where nothing of it is kept. */
 export const saidOf = (response: Response): string => String(response.locals['said'] ?? '');
 
 /** Somebody who is signed in. @throws Problem 401 */
@@ -50,7 +50,7 @@ const signInFirst = (): Problem => new Problem(401, 'sign-in', 'Sign in first', 
  */
 export function letIn(route: WireRoute): RequestHandler {
   const may = mayCall(route);
-  const said = route.summary.split(/[.:;,]/)[0] ?? route.path;
+  const said = route.keeps === false ? '' : (route.summary.split(/[.:;,]/)[0] ?? route.path);
   return (_request, response, next) => {
     response.locals['said'] = said;
     if (may !== 'anyone') requireRole(askerOf(response), may);

@@ -90,6 +90,33 @@ describe('changes', () => {
     two.end();
   });
 
+  it('who is where is heard by whoever listens, and remembered for nobody', async () => {
+    const one = await listen(shop);
+    const [here] = await one.next(1);
+    const at = {
+      tab: randomUUID(),
+      who: 'Ada',
+      build: randomUUID(),
+      sheet: 'mesh',
+      step: '',
+      field: 'backlash-1-rear',
+    };
+    expect((await call(shop, 'POST', '/api/presence', at)).body.heard).toBeGreaterThan(0);
+    expect((await one.next(1))[0]?.change).toEqual({ of: 'presence', ...at });
+    one.end();
+    const again = await listen(shop, {}, `?since=${here?.id}`);
+    expect((await again.next(1))[0]?.change).toEqual({ of: 'here' });
+    again.end();
+    for (const bad of [
+      { ...at, sheet: '<b>' },
+      { ...at, field: 'x'.repeat(81) },
+      { ...at, tab: 'x' },
+      { ...at, more: 1 },
+      { ...at, who: 'x'.repeat(61) },
+    ])
+      expect((await call(shop, 'POST', '/api/presence', bad)).status).toBe(422);
+  });
+
   it('nothing is heard of what was not kept', async () => {
     const one = await listen(shop);
     await expectAsync(

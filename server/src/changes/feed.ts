@@ -21,9 +21,12 @@ export class Feed {
   /** @param told a change as text; empty where some may have been missed */
   readonly hear = (told: string): void => {
     const change: Changed = told === '' ? { of: 'all' } : (JSON.parse(told) as Changed);
-    this.count += 1;
-    this.kept.push(change);
-    if (this.kept.length > REMEMBERED) this.kept.shift();
+    // Where somebody is now is news to nobody who comes back.
+    if (change.of !== 'presence') {
+      this.count += 1;
+      this.kept.push(change);
+      if (this.kept.length > REMEMBERED) this.kept.shift();
+    }
     const one = { id: this.idOf(this.count), change };
     for (const listener of this.listeners) listener(one);
   };

@@ -3,6 +3,7 @@ import { Router } from 'express';
 import { on } from '../base/http';
 import type { Queries } from '../db/database';
 import { askerOf } from '../base/asker';
+import { tell } from '../keep/tell';
 import { stillIn } from '../people/sessions';
 import { Problem } from '../base/problem';
 import type { Feed, Told } from './feed';
@@ -14,7 +15,7 @@ const MOST_OPEN = 200;
 /** Who takes nothing of what is sent is cut off, bytes: it comes back and asks for what it missed. */
 const MOST_UNSENT = 256 * 1024;
 
-/** What changes, as it happens. */
+/** What changes, as it happens, and who is where. */
 export function changeRoutes(db: Queries, feed: Feed): Router {
   const router = Router();
 
@@ -46,6 +47,13 @@ export function changeRoutes(db: Queries, feed: Feed): Router {
       clearInterval(timer);
       end();
     });
+  });
+
+  on(router, routes.presence, async ({ body: here, response }) => {
+    const { session } = askerOf(response);
+    // Who is signed in is where they say they are, and nobody else is.
+    await tell(db, { of: 'presence', ...here, who: session?.person.name ?? here.who });
+    response.json({ heard: feed.open });
   });
 
   return router;

@@ -12,33 +12,39 @@ export const waitAfter = (failed: number): number =>
   failed < FREE ? 0 : Math.min(LONGEST_S, 2 ** (failed - FREE + 1));
 
 /**
+ * Counts a word as wrong before it is looked at, in one statement a key: of many that come at once each counts, and none is looked at while
+ * another one’s wait runs. The right word takes it back.
  * @param keys what is tried, and from where
+ * @returns how often in a row the first one was wrong, with this one
  * @throws Problem 429 while one of them has to wait
  */
-export async function requirePatience(db: Queries, keys: readonly string[]): Promise<void> {
-  const rows = await db.query<{ wait: number }>(
-    `select ceil(extract(epoch from until - now()))::int as wait from attempts where key = any($1) and until > now()`,
-    [keys],
-  );
-  const wait = Math.max(0, ...rows.map((row) => row.wait));
-  if (wait > 0) throw new Problem(429, 'wait', 'Too many wrong words', `Wait ${wait} s, then try once more.`, { wait });
-}
-
-/** One more wrong word. In one statement: two that come at once both count. */
-export async function failed(db: Queries, keys: readonly string[]): Promise<void> {
+export async function claimTry(db: Queries, keys: readonly string[]): Promise<number> {
+  const counts: number[] = [];
   for (const key of keys) {
     const [row] = await db.query<{ failed: number }>(
       `insert into attempts (key, failed, until, last) values ($1, 1, now(), now())
        on conflict (key) do update set last = now(),
-         failed = case when attempts.last < now() - interval '${FORGET}' then 1 else attempts.failed + 1 end
+         failed = case when attempts.last < now() - interval '${FORGET}' then 1 else attempts.failed + 1 end,
+         until = now() + make_interval(secs => case
+           when attempts.last < now() - interval '${FORGET}' or attempts.failed + 1 < ${FREE} then 0
+           else least(${LONGEST_S}, power(2, least(20, attempts.failed + 2 - ${FREE}))) end)
+       where attempts.until <= now()
        returning failed`,
       [key],
     );
-    await db.query(`update attempts set until = now() + make_interval(secs => $2) where key = $1`, [
-      key,
-      waitAfter(row?.failed ?? 1),
-    ]);
+    if (!row) throw await waiting(db, key);
+    counts.push(row.failed);
   }
+  return counts[0] ?? 0;
+}
+
+async function waiting(db: Queries, key: string): Promise<Problem> {
+  const [row] = await db.query<{ wait: number }>(
+    'select greatest(1, ceil(extract(epoch from until - now())))::int as wait from attempts where key = $1',
+    [key],
+  );
+  const wait = row?.wait ?? 1;
+  return new Problem(429, 'wait', 'Too many wrong words', `Wait ${wait} s, then try once more.`, { wait });
 }
 
 /** The right word was said: what was wrong before is forgotten. */

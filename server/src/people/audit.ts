@@ -26,11 +26,12 @@ export function noteWrites(db: Queries, log: Logger): RequestHandler {
   return (request, response, next) => {
     response.on('finish', () => {
       const { method, path: did } = request;
-      const reads = method === 'GET' || method === 'HEAD' || method === 'OPTIONS' || did.startsWith('/calc/');
-      if (reads || response.statusCode >= 300) return;
+      const reads = method === 'GET' || method === 'HEAD' || method === 'OPTIONS';
+      const said = saidOf(response);
+      if (reads || said === '' || response.statusCode >= 300) return;
       const asker = askerOf(response);
       if (!asker.session) return;
-      note(db, asker, asker.session.person.name, saidOf(response), `${method} ${did}`).catch((error: unknown) =>
+      note(db, asker, asker.session.person.name, said, `${method} ${did}`).catch((error: unknown) =>
         log.error({ err: error }, 'what was done could not be noted'),
       );
     });

@@ -18,7 +18,7 @@ import {
   signOutEverywhere,
   unknownPerson,
 } from './accounts';
-import { failed, forgive, requirePatience } from './attempts';
+import { claimTry, forgive } from './attempts';
 import { note, readAudit } from './audit';
 import { giveCookie, type Cookie } from './guard';
 import { isWord } from './secrets';
@@ -63,12 +63,9 @@ export function peopleRoutes(db: Database, cookie: Cookie, trustPort: number | n
   const requireOwnPassword = async (response: Response, password: string): Promise<Session> => {
     const session = sessionOf(response);
     const keys = [`own ${session.person.id}`];
-    await requirePatience(db, keys);
+    await claimTry(db, keys);
     const person = await findPerson(db, { id: session.person.id });
-    if (!(await isWord(password, person?.password ?? null))) {
-      await failed(db, keys);
-      throw wrongOwn();
-    }
+    if (!(await isWord(password, person?.password ?? null))) throw wrongOwn();
     await forgive(db, keys);
     return session;
   };
@@ -82,11 +79,10 @@ export function peopleRoutes(db: Database, cookie: Cookie, trustPort: number | n
     const { from } = asker;
     // By name and place, so that nobody can shut out somebody who is elsewhere; by place alone, whoever is tried.
     const keys = [`in ${name.toLowerCase()} ${from}`, `from ${from}`];
-    await requirePatience(db, keys);
+    await claimTry(db, keys);
     const person = await findPerson(db, { name });
     const right = await isWord(password, person?.password ?? null);
     if (!right || !person?.active) {
-      await failed(db, keys);
       await note(db, asker, name, 'wrong password');
       throw wrong();
     }
@@ -113,14 +109,12 @@ export function peopleRoutes(db: Database, cookie: Cookie, trustPort: number | n
     const asker = requireDoor(response);
     const session = sessionOf(response);
     const key = `pin ${session.device} ${id}`;
-    await requirePatience(db, [key]);
+    const count = await claimTry(db, [key]);
     const person = (await isOnDevice(db, session.device, id)) ? await findPerson(db, { id }) : null;
     const right = await isWord(pin, person?.pin ?? null);
     if (!right || !person?.active) {
-      await failed(db, [key]);
-      const [row] = await db.query<{ failed: number }>('select failed from attempts where key = $1', [key]);
       // So often wrong, this device takes no PIN of theirs any more: a password, then it does again.
-      if ((row?.failed ?? 0) >= PINS)
+      if (count >= PINS)
         await db.query('delete from device_people where device = $1 and person = $2', [session.device, id]);
       await note(db, asker, session.person.name, 'wrong PIN', person?.name ?? '');
       throw new Problem(401, 'wrong-pin', 'Another PIN', 'That is not their PIN, or they have none on this device.');
@@ -190,11 +184,9 @@ export function peopleRoutes(db: Database, cookie: Cookie, trustPort: number | n
   on(router, routes.acceptInvitation, async ({ body: { token, name, password }, response }) => {
     const asker = requireDoor(response);
     const keys = [`invited ${asker.from}`];
-    await requirePatience(db, keys);
-    const person = await acceptInvitation(db, token, name, password).catch(async (error: unknown) => {
-      if (error instanceof Problem) await failed(db, keys);
-      throw error;
-    });
+    await claimTry(db, keys);
+    const person = await acceptInvitation(db, token, name, password);
+    await forgive(db, keys);
     await note(db, asker, person.name, 'came by invitation', person.role);
     await enter(response, person.id, 201, false);
   });

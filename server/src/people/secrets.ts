@@ -1,4 +1,5 @@
 import { createHash, randomBytes, scrypt, timingSafeEqual } from 'node:crypto';
+import { Problem } from '../base/problem';
 
 /** OWASP’s least for scrypt: N 2^17, r 8, p 1, 128 MiB [OWASP Password Storage, from memory]. */
 const COST = { N: 2 ** 17, r: 8, p: 1 } as const;
@@ -18,10 +19,25 @@ function derive(word: string, salt: Buffer, cost: Cost): Promise<Buffer> {
 
 /** One after the other: each takes 128 MiB, and who sends many must not take the machine. */
 let last: Promise<unknown> = Promise.resolve();
-function inTurn<T>(work: () => Promise<T>): Promise<T> {
+/** Who comes when so many wait is sent away: at half a second each they would wait for nothing. Ours. */
+const MOST_WAITING = 20;
+let waiting = 0;
+async function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  if (waiting >= MOST_WAITING)
+    throw new Problem(
+      503,
+      'busy',
+      'Too many sign in at once',
+      'Too many words are looked at now: try again in a moment.',
+    );
+  waiting += 1;
   const next = last.then(work, work);
   last = next.catch(() => undefined);
-  return next;
+  try {
+    return await next;
+  } finally {
+    waiting -= 1;
+  }
 }
 
 /** What is kept of a password or a PIN: costs, salt and hash. @param cost lower in tests alone */

@@ -53,3 +53,9 @@ create table audit (
   did text not null,
   about text not null
 )
+--;
+-- Keys of links that open something to whoever has them: in no archive.
+create table links (
+  what text primary key,
+  key text not null
+)

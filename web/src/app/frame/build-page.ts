@@ -17,6 +17,7 @@ import { GaugeDock } from './gauge-dock';
 import { KeyReader } from './keys';
 import { Line } from './line';
 import { OpenSheet } from './open-sheet';
+import { OthersHere } from './others-here';
 import { addressOf } from '../shared/address';
 import { sayDay, sayMoment } from '../base/day';
 import { SHEETS, framePartsOf } from '../shared/sheet-list';
@@ -34,6 +35,7 @@ import { WorkingPanel } from './working-panel';
     GaugeDock,
     Header,
     Line,
+    OthersHere,
     Rail,
     RouterLink,
     RouterOutlet,
@@ -44,6 +46,7 @@ import { WorkingPanel } from './working-panel';
   template: `
     <a class="skip" href="#sheet" (click)="toSheet($event)">To the sheet</a>
     <hs-header [title]="title()" [savedAt]="bench.editor().savedAt" (find)="finding.set(true)">
+      <hs-others-here />
       @if (ready()) {
         <button
           type="button"

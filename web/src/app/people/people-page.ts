@@ -45,6 +45,8 @@ export class PeoplePage {
   protected readonly link = signal<{ readonly url: string; readonly until: string; readonly code: string } | null>(
     null,
   );
+  /** The link to the calendar; null while there is none. */
+  protected readonly calendar = signal<string | null>(null);
   /** Where a device learns to trust the shop’s own authority. */
   protected readonly trust = signal<{ readonly url: string; readonly code: string } | null>(null);
   /** A link that leads to whoever opens it. */
@@ -65,6 +67,7 @@ export class PeoplePage {
       const audit = await api.audit(PIECE);
       this.audit.set(audit);
       this.more.set(audit.length === PIECE);
+      this.calendarIs(await api.calendarLink());
       const { trustPort } = people;
       const trust = trustPort === null ? null : `http://${location.hostname}:${trustPort}/`;
       this.trust.set(trust === null ? null : { url: trust, code: await codeOf(trust) });
@@ -118,6 +121,19 @@ export class PeoplePage {
       this.people.set(await api.dropInvitation(id));
       this.link.set(null);
     });
+  }
+
+  private calendarIs({ key }: { readonly key: string | null }): void {
+    const at = this.shop.settings().address || ownAddress();
+    this.calendar.set(key === null ? null : `${at}/api/calendar.ics?key=${key}`);
+  }
+
+  protected makeCalendar(): Promise<void> {
+    return this.attempt(async () => this.calendarIs(await api.makeCalendarLink()));
+  }
+
+  protected dropCalendar(): Promise<void> {
+    return this.attempt(async () => this.calendarIs(await api.dropCalendarLink()));
   }
 
   protected older(): Promise<void> {

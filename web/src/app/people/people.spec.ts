@@ -59,6 +59,8 @@ describe('the door', () => {
 });
 
 describe('people', () => {
+  beforeEach(() => spyOn(api, 'calendarLink').and.resolveTo({ key: null }));
+
   it('the first owner is made on the machine; two passwords that differ make nobody', async () => {
     openBench(setUpBuild());
     spyOn(api, 'me').and.resolveTo(me({ door: 'alone', owned: false }));

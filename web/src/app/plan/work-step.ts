@@ -34,6 +34,7 @@ import { PhotoTaker } from '../shared/photo-taker';
 import { Radios } from '../shared/radios';
 import { countReader, textReader } from '../shared/readers';
 import { VerdictMark } from '../shared/verdict';
+import { Presence } from '../state/presence';
 import { OpenClock } from './open-clock';
 import { WorkEdit } from './work-edit';
 
@@ -49,6 +50,7 @@ const MINUTE_MS = 60_000;
 })
 export class WorkStep {
   readonly state = input.required<StepState>();
+  protected readonly presence = inject(Presence);
   protected readonly edit = inject(WorkEdit);
   private readonly sheets = inject(SHEETS);
   private readonly router = inject(Router);

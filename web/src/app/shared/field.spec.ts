@@ -82,6 +82,37 @@ describe('the measuring field', () => {
 
   const buttons = (): HTMLButtonElement[] => [...fixture.nativeElement.querySelectorAll('.ask button')];
 
+  it('what somebody else made of it meanwhile is said with both values; neither is written over the other unasked', async () => {
+    const host = fixture.componentInstance;
+    const theirs = (typed: string, value: number) => host.entry.set({ typed, value, unit: 'in' });
+    await type('0.08');
+    theirs('0.081', 0.081);
+    await fixture.whenStable();
+    expect(fixture.nativeElement.textContent).toContain('Meanwhile it became');
+    await key('Enter');
+    expect(host.taken).toEqual([]);
+    expect(box().value).toBe('0.08');
+    expect(buttons().length).toBe(2);
+    buttons()[0]?.click();
+    await fixture.whenStable();
+    expect(host.taken.map(({ entry }) => entry.typed)).toEqual(['0.08']);
+    await type('0.083');
+    theirs('0.082', 0.082);
+    await fixture.whenStable();
+    buttons()[1]?.click();
+    await fixture.whenStable();
+    expect(host.taken.length).toBe(1);
+    expect(box().value).toContain('0.082');
+    // Other units say the same in other words: nothing was changed.
+    await type('0.084');
+    TestBed.inject(Store).dispatch(uiActions.systemChosen({ system: 'metric' }));
+    await fixture.whenStable();
+    expect(fixture.nativeElement.textContent).not.toContain('Meanwhile');
+    // The same as is typed here is no other value.
+    await type(box().value);
+    expect(buttons()).toEqual([]);
+  });
+
   it('takes the entry on Enter, as typed', async () => {
     await type('0.08');
     await key('Enter');

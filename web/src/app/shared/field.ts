@@ -15,8 +15,10 @@ import { InputError } from '@hot-spline/core';
 import type { GaugeSent } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { Bench } from '../state/bench';
+import { Presence } from '../state/presence';
 import { Puts } from '../state/puts';
 import { ReadBy } from '../state/read-by';
+import { uiFeature } from '../state/ui';
 import { editorFeature } from '../state/editor';
 import { Gauge, type GaugeTarget } from '../gauge/gauge';
 import { Assumed } from './assumed';
@@ -87,7 +89,10 @@ export interface Understood<T> {
         </button>
       }
     </div>
-    <div class="below" [class.none]="compact() && !assumed() && hint() === ''">
+    <div
+      class="below"
+      [class.none]="compact() && !assumed() && hint() === '' && meanwhile() === null && other() === ''"
+    >
       @if (assumed()) {
         <hs-assumed [path]="path()" [what]="label() + ' ' + text()" />
       }
@@ -95,11 +100,26 @@ export interface Understood<T> {
         class="words"
         [class.over]="over()"
         [class.wrong]="error() !== null"
-        [class.doubt]="question() !== null"
+        [class.doubt]="question() !== null || meanwhile() !== null"
         [class.end]="end()"
       >
         <p [id]="name() + '-said'" class="said" aria-live="polite">{{ error() ?? question() ?? said() }}</p>
-        @if (question() !== null) {
+        @if (meanwhile() !== null) {
+          <p class="said" role="alert">
+            Meanwhile it became {{ meanwhile() === '' ? 'nothing' : '“' + meanwhile() + '”' }}.
+          </p>
+          <div class="ask" role="group" [attr.aria-label]="'Changed meanwhile, ' + label()">
+            <button type="button" class="quiet" (mousedown)="$event.preventDefault()" (click)="keepMine()">
+              Keep “{{ draft() }}”
+            </button>
+            <button type="button" class="quiet" (mousedown)="$event.preventDefault()" (click)="back()">
+              Take {{ meanwhile() === '' ? 'nothing' : '“' + meanwhile() + '”' }}
+            </button>
+          </div>
+        } @else if (other(); as who) {
+          <p class="said other" role="status">{{ who }} types here.</p>
+        }
+        @if (question() !== null && meanwhile() === null) {
           <div class="ask" role="group" [attr.aria-label]="'What was meant, ' + label()">
             @for (choice of choices(); track choice.label) {
               <button type="button" class="quiet" (mousedown)="$event.preventDefault()" (click)="choose(choice.value)">
@@ -235,7 +255,9 @@ export class Field<T> {
   private readonly bench = inject(Bench);
   protected readonly assumed = computed(() => this.path() !== '' && this.bench.assumed(this.path()));
   private readonly drafts = inject(Drafts);
-  private readonly buildId = inject(Store).selectSignal(editorFeature.selectId);
+  private readonly store = inject(Store);
+  private readonly buildId = this.store.selectSignal(editorFeature.selectId);
+  private readonly system = this.store.selectSignal(uiFeature.selectSystem);
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
   protected readonly draft = signal<string | null>(null);
   private readonly insisted = signal(false);
@@ -247,6 +269,17 @@ export class Field<T> {
   private sent: { readonly text: string; readonly sent: GaugeSent } | null = null;
   /** The text that was asked about: taken when it is insisted on. */
   private readonly asked = signal<string | null>(null);
+
+  /** What the field said when somebody began to type into it. */
+  private readonly base = signal<string | null>(null);
+  /** What somebody else made of it while somebody types here; null: nothing else. */
+  protected readonly meanwhile = computed(() => {
+    const [draft, base, text] = [this.draft(), this.base(), this.text()];
+    return draft === null || base === null || text === base || text === draft ? null : text;
+  });
+  private readonly presence = inject(Presence);
+  /** Who else types in it. */
+  protected readonly other = computed(() => this.presence.in(this.name()));
 
   private readonly key = computed(() => `${this.buildId() ?? ''}.${this.name()}`);
   protected readonly shown = computed(() => this.draft() ?? this.text());
@@ -297,6 +330,7 @@ export class Field<T> {
     () =>
       this.error() !== null ||
       this.question() !== null ||
+      this.meanwhile() !== null ||
       (this.compact() && this.draft() !== null && this.said() !== ''),
   );
   /** Laid towards the left, where there is no room to the right. */
@@ -319,9 +353,15 @@ export class Field<T> {
       else setTimeout(() => this.bringIntoSight(read));
     });
     effect(() => {
+      // Other units say the same in other words.
+      this.system();
+      untracked(() => this.base.update((base) => (base === null ? null : this.text())));
+    });
+    effect(() => {
       const kept = this.drafts.read(this.key());
       untracked(() => {
         this.draft.set(kept);
+        this.base.set(kept === null ? null : this.text());
         this.insisted.set(kept !== null);
       });
     });
@@ -370,6 +410,8 @@ export class Field<T> {
   protected take(): void {
     const understood = this.understood();
     if (understood === null) return;
+    // Two on one field: neither is written over the other unasked.
+    if (this.meanwhile() !== null) return this.host.nativeElement.querySelector<HTMLElement>('.ask button')?.focus();
     this.insisted.set(true);
     if (understood instanceof InputError) return;
     if (understood.ask !== undefined) {
@@ -378,6 +420,12 @@ export class Field<T> {
       if (this.choices().length > 0) return this.host.nativeElement.querySelector<HTMLElement>('.ask button')?.focus();
     }
     this.write(understood.value);
+  }
+
+  /** What was typed here, over what somebody else wrote meanwhile. */
+  protected keepMine(): void {
+    this.base.set(this.text());
+    this.take();
   }
 
   /** As it was typed after all. */
@@ -412,7 +460,7 @@ export class Field<T> {
   protected leave(): void {
     if (this.draft() === null) return;
     if (this.enterOnly()) this.insisted.set(true);
-    else if (this.question() === null) {
+    else if (this.question() === null && this.meanwhile() === null) {
       this.take();
       // What is asked on leaving is answered where it was typed.
       if (this.question() !== null) setTimeout(() => this.box().nativeElement.focus());
@@ -435,6 +483,9 @@ export class Field<T> {
   }
 
   private setDraft(text: string | null): void {
+    if (text === null) this.base.set(null);
+    else if (this.draft() === null) this.base.set(this.text());
+    this.presence.types(text === null ? '' : this.name());
     this.draft.set(text);
     this.drafts.write(this.key(), text);
   }

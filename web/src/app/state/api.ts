@@ -12,6 +12,7 @@ import type {
   LibrarySpec,
   Me,
   People,
+  Presence,
   Recall,
   Role,
   SetUps,
@@ -130,6 +131,10 @@ async function call<R extends WireRoute>(
 /** The server, as the app calls it. What changes something carries the shop that it is for, and goes through the outbox alone. */
 export const api = {
   me: (): Promise<Me> => call(routes.me),
+  calendarLink: () => call(routes.calendarLink),
+  makeCalendarLink: () => call(routes.makeCalendarLink),
+  dropCalendarLink: () => call(routes.dropCalendarLink),
+  presence: (here: Presence) => call(routes.presence, { body: here }),
   signIn: (name: string, password: string): Promise<Me> => call(routes.signIn, { body: { name, password } }),
   signOut: (everywhere: boolean): Promise<Me> => call(routes.signOut, { body: { everywhere } }),
   switchPerson: (id: string, pin: string): Promise<Me> => call(routes.switchPerson, { body: { id, pin } }),
