@@ -28,7 +28,7 @@ import { runAgainstPackage, searchBySize } from './bench-road.mjs';
 import { shimsAgainstSolver } from './bench-pack.mjs';
 import { boxInHand } from './bench-box';
 import { boardAtSize, pdfTime, planTime } from './bench-board';
-import { archiveAtSize, loopBeside, setUpsAtSize } from './bench-server';
+import { archiveAtSize, heardByMany, loopBeside, setUpsAtSize } from './bench-server';
 import { advisorOnAxles } from './bench-mesh';
 import { openPglite } from '../server/src/db/pglite';
 import { serve } from '../server/src/serve';
@@ -338,6 +338,7 @@ const SECTIONS: Readonly<Record<string, () => unknown>> = {
   loop: loopBeside,
   archive: archiveAtSize,
   setUps: setUpsAtSize,
+  heard: heardByMany,
   initialJavaScript,
   durableInsert: inserts,
   readingOnDisk: readings,

@@ -349,3 +349,63 @@ export async function setUpsAtSize(builds = 10_000) {
     await server.stop();
   }
 }
+
+/** From when a write is acknowledged until every one of many devices has heard of it, ms, and what a device costs in memory. */
+export async function heardByMany(devices = 40, writes = 60) {
+  const server = await Watched.start();
+  const ends: AbortController[] = [];
+  try {
+    const id = randomUUID();
+    await server.call('POST', '/api/builds', { id, file: fileOf('Heard', 0) });
+    server.begin();
+    const before = (await server.read()).peakMb;
+    const heard = new Map<string, number[]>();
+    const listen = async (): Promise<void> => {
+      const end = new AbortController();
+      ends.push(end);
+      const answer = await fetch(new URL('/api/changes', server.url), { signal: end.signal });
+      const reader = answer.body?.pipeThrough(new TextDecoderStream()).getReader();
+      await reader?.read();
+      void (async () => {
+        let text = '';
+        for (;;) {
+          const { value, done } = (await reader?.read()) ?? { value: '', done: true };
+          if (done) return;
+          text += value;
+          const events = text.split('\n\n');
+          text = events.pop() ?? '';
+          for (const event of events) {
+            const [, entry] = /"entry":"([^"]+)"/.exec(event) ?? [];
+            if (entry !== undefined) heard.get(entry)?.push(performance.now());
+          }
+        }
+      })().catch((error: unknown) => {
+        if (!end.signal.aborted) throw error;
+      });
+    };
+    for (let i = 0; i < devices; i++) await listen();
+    const last: number[] = [];
+    for (let i = 0; i < writes; i++) {
+      const entry = decision();
+      heard.set(entry.id, []);
+      await server.call('POST', `/api/builds/${id}/ledger`, entry);
+      const acknowledged = performance.now();
+      while ((heard.get(entry.id)?.length ?? 0) < devices) await new Promise((resolve) => setTimeout(resolve, 1));
+      // Heard before it is acknowledged is heard at once.
+      last.push(Math.max(0, Math.max(...(heard.get(entry.id) ?? [])) - acknowledged));
+    }
+    server.begin();
+    const after = (await server.read()).peakMb;
+    return {
+      devices,
+      writes,
+      medianMs: round(quantile(last, 0.5)),
+      p95Ms: round(quantile(last, 0.95)),
+      mbADevice: round((after - before) / devices),
+      asked: 'p95 below 300 ms',
+    };
+  } finally {
+    for (const end of ends) end.abort();
+    await server.stop();
+  }
+}

@@ -175,6 +175,8 @@ export const boardSchema = z.object({
   rows: z.array(boardRowSchema),
   /** How many builds the question finds. */
   total: z.int(),
+  /** Whose builds these are, where the search is a worker’s whole name: every mention of it is left out then. */
+  whose: z.string().nullable(),
   /** How many of each state there are among those that the words find. */
   states: z.partialRecord(z.enum(BOARD_STATES), z.int()),
 });

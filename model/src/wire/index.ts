@@ -354,6 +354,8 @@ export const routes = {
     query: z.strictObject({
       search: z.string().trim().max(80).default(''),
       state: z.enum(BOARD_STATES).optional(),
+      promised: z.enum(['overdue', 'week']).optional(),
+      today: z.iso.date().optional(),
       archived: flag,
       sort: z.enum(['name', 'promised', 'updated', 'state']).default('name'),
       offset: z.coerce.number().int().min(0).max(1_000_000).default(0),

@@ -58,6 +58,8 @@ const PARAMETERS: Readonly<Record<string, string>> = {
   as: 'how it is written',
   search: 'words that stand in it, by how they begin',
   state: 'how far the work is',
+  promised: '`overdue`: the day is past and it is not done; `week`: within seven days',
+  today: 'the day it is where it is asked; not said: where the server is',
   archived: 'whether those that were put away are meant',
   sort: 'what they are ordered by',
   offset: 'how many are left out at the beginning',

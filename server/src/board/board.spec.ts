@@ -75,6 +75,23 @@ describe('the board of the shop', () => {
     expect((await board('?state=waiting')).rows[0]?.work.hold).toBe('seals');
   });
 
+  it('says what is overdue, and what is promised within a week of the day it is', async () => {
+    const on = (day: string | null) => (build: Build) => void (build.promised = day);
+    await put('Late', on('2026-11-30'));
+    await put('Today', on('2026-12-01'));
+    await put('Week', on('2026-12-08'));
+    await put('Later', on('2026-12-09'));
+    await put('Never', on(null));
+    const names = async (promised: string) =>
+      (await board(`?promised=${promised}&today=2026-12-01`)).rows.map(({ name }) => name).sort();
+    expect(await names('overdue')).toEqual(['Late']);
+    expect(await names('week')).toEqual(['Today', 'Week']);
+    for (const bad of ['?promised=soon', '?today=2026-13-01', "?promised=week&today=';--"])
+      expect((await call(shop, 'GET', `/api/board${bad}`)).status)
+        .withContext(bad)
+        .toBe(422);
+  });
+
   it('finds every word anywhere: name, car, worker, part number, customer; nothing is a pattern', async () => {
     await put('Siskin', (build) => {
       build.customer = customer;
@@ -95,8 +112,14 @@ describe('the board of the shop', () => {
     expect(await names('0%_s')).toEqual(['Bunting']);
     expect(await names('%')).toEqual(['Bunting']);
     expect(await names('reed bunting')).toEqual([]);
+    // A worker's whole name is whose, not every mention of it.
+    await put('Ines’ trailer', (build) => (build.worker = 'Bo'));
+    const theirs = await board('?search=INES');
+    expect([theirs.rows.map(({ name }) => name), theirs.whose, theirs.total]).toEqual([['Siskin'], 'Ines', 1]);
+    expect((await board('?search=trailer')).whose).toBeNull();
+    expect(await names('ines trailer')).toEqual(['Ines’ trailer']);
     const piece = await board('?limit=1&offset=1');
-    expect([piece.rows.length, piece.total]).toEqual([1, 3]);
+    expect([piece.rows.length, piece.total]).toEqual([1, 4]);
     for (const bad of ['?limit=0', '?limit=201', '?sort=size', '?offset=-1', '?state=lost', '?other=1'])
       expect((await call(shop, 'GET', `/api/board${bad}`)).status)
         .withContext(bad)

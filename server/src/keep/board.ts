@@ -42,6 +42,10 @@ const ORDER = {
 export interface BoardQuestion {
   readonly search: string;
   readonly state?: BoardState | undefined;
+  /** By the day that it is promised for. */
+  readonly promised?: 'overdue' | 'week' | undefined;
+  /** The day it is, ISO 8601; not said: the server’s. */
+  readonly today?: string | undefined;
   readonly archived: boolean;
   readonly sort: keyof typeof ORDER;
   readonly offset: number;
@@ -58,7 +62,12 @@ const past = (word: string): string => `${word}\u{10ffff}`;
  */
 export async function readBoard(db: Queries, ask: BoardQuestion): Promise<Board> {
   const params: unknown[] = [[...BOARD_STATES], ask.archived, ask.limit, ask.offset, ask.state ?? null];
-  const found = ask.search
+  const name = ask.search.trim().toLowerCase();
+  const [theirs] =
+    name === ''
+      ? []
+      : await db.query<{ worker: string }>('select worker from builds where lower(worker) = $1 limit 1', [name]);
+  const words = (theirs ? '' : ask.search)
     .toLowerCase()
     .split(/\s+/)
     .filter(Boolean)
@@ -68,6 +77,17 @@ export async function readBoard(db: Queries, ask: BoardQuestion): Promise<Board>
                 or b.customer in (select id from customers where lower(name) like $${at - 2})
                 or b.id in (select build_id from build_words where word >= $${at - 1} and word < $${at}))`;
     });
+  const found = [...words];
+  if (theirs) found.push(`and lower(b.worker) = $${params.push(name)}`);
+  if (ask.promised) {
+    const day = `$${params.push(ask.today ?? null)}`;
+    const today = `coalesce(${day}::text, current_date::text)`;
+    found.push(
+      ask.promised === 'overdue'
+        ? `and b.promised < ${today} and b.state <> 'done'`
+        : `and b.promised >= ${today} and b.promised <= ((${today})::date + 7)::text`,
+    );
+  }
   // The search runs once, for the counts and for the piece alike.
   const rows = await db.query<Row>(
     `with hit as ${found.length > 0 ? '' : 'not '}materialized (
@@ -99,6 +119,7 @@ export async function readBoard(db: Queries, ask: BoardQuestion): Promise<Board>
         work: { ...EMPTY, ...(JSON.parse(work) as Partial<BoardWork>) },
       })),
     total,
+    whose: theirs?.worker ?? null,
     states,
   };
 }

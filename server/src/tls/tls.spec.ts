@@ -26,11 +26,11 @@ const over = (
 
 describe('https of the shop’s own', () => {
   let folder: string;
-  beforeAll(async () => {
+  beforeEach(async () => {
     folder = mkdtempSync(path.join(tmpdir(), 'hot-spline-tls-'));
     await makeCertificate(folder, ['shop.local', '192.0.2.7', ...ownNames()]);
   });
-  afterAll(() => rmSync(folder, { recursive: true, force: true }));
+  afterEach(() => rmSync(folder, { recursive: true, force: true }));
 
   it('makes what a general-purpose tool takes for a chain: an authority, and a certificate for every name', () => {
     const { authority, certificate, key, authorityKey } = tlsFiles(folder);

@@ -25,8 +25,9 @@ import { api, type BuildSummary } from '../state/api';
 import { Outbox } from '../state/outbox';
 import { uiActions } from '../state/ui';
 import { localDay, sayDay } from '../base/day';
+import { Choice } from '../shared/choice';
 import { Radios } from '../shared/radios';
-import { BoardRows, type BoardSort } from './board-rows';
+import { BoardRows, type BoardPromise, type BoardSort } from './board-rows';
 import { FirstStart } from './first-start';
 import { KeepNotice, KeepState } from './keep-notice';
 import { ArchivePanel } from './archive-panel';
@@ -47,6 +48,11 @@ const SORTS = [
   { value: 'state', label: 'state' },
   { value: 'updated', label: 'changed' },
 ] as const;
+const PROMISES = [
+  { value: '', label: 'promised or not' },
+  { value: 'overdue', label: 'overdue' },
+  { value: 'week', label: 'within a week' },
+] as const;
 const VIEWS = [
   { value: 'list', label: 'List' },
   { value: 'states', label: 'By state' },
@@ -65,6 +71,7 @@ const FOLLOW_MS = 700;
   selector: 'hs-board-page',
   imports: [
     ArchivePanel,
+    Choice,
     FirstStart,
     KeepNotice,
     Restore,
@@ -95,6 +102,7 @@ export class BoardPage {
   protected readonly begun = signal<readonly { readonly id: string; readonly name: string }[]>([]);
   protected readonly words = BOARD_STATE_WORDS;
   protected readonly sorts = SORTS;
+  protected readonly promises = PROMISES;
   protected readonly views = VIEWS;
   protected readonly view = signal<'list' | 'states'>('list');
   protected readonly recalling = signal(false);
@@ -120,7 +128,7 @@ export class BoardPage {
       });
     inject(Changes)
       .heard.pipe(
-        filter(({ of }) => of !== 'library' && of !== 'shop'),
+        filter(({ of }) => of === 'build' || of === 'ledger' || of === 'customers' || of === 'all'),
         auditTime(FOLLOW_MS),
         takeUntilDestroyed(),
       )
@@ -159,6 +167,11 @@ export class BoardPage {
 
   protected order(sort: BoardSort): void {
     this.board.sort.set(sort);
+    this.again();
+  }
+
+  protected promised(which: BoardPromise): void {
+    this.board.promised.set(which);
     this.again();
   }
 

@@ -1,3 +1,4 @@
+import { localDay } from '../base/day';
 import { serverPath } from '../base/server-path';
 import { Injectable, computed, signal } from '@angular/core';
 import { BOARD_STATES, type BoardRow, type BoardState } from '@hot-spline/model';
@@ -7,6 +8,8 @@ import { ApiError, api } from '../state/api';
 const PIECE = 100;
 const CARDS = 12;
 
+/** Which promised days; empty: any, and none. */
+export type BoardPromise = '' | 'overdue' | 'week';
 export type BoardSort = 'name' | 'promised' | 'updated' | 'state';
 
 /** The board as far as it has been looked at: pieces are fetched where somebody scrolls to. */
@@ -17,6 +20,10 @@ export class BoardRows {
   readonly sort = signal<BoardSort>('name');
   /** By row; null where it has not been fetched yet. */
   readonly rows = signal<readonly (BoardRow | null)[]>([]);
+  /** By the day that it is promised for; empty: any. */
+  readonly promised = signal<BoardPromise>('');
+  /** Whose builds these are, where a name was looked for; null: every mention of what was. */
+  readonly whose = signal<string | null>(null);
   readonly archived = signal<readonly BoardRow[]>([]);
   readonly cards = signal<readonly { readonly state: BoardState; readonly rows: readonly BoardRow[] }[]>([]);
   readonly states = signal<Readonly<Partial<Record<BoardState, number>>>>({});
@@ -33,7 +40,13 @@ export class BoardRows {
 
   private question() {
     const state = this.state();
-    return { search: this.search(), sort: this.sort(), ...(state === null ? {} : { state }) };
+    const promised = this.promised();
+    return {
+      search: this.search(),
+      sort: this.sort(),
+      ...(state === null ? {} : { state }),
+      ...(promised === '' ? {} : { promised, today: localDay(new Date()) }),
+    };
   }
 
   /** Asks anew, from the top; an answer to an earlier question is dropped. */
@@ -47,6 +60,7 @@ export class BoardRows {
       ]);
       if (ask !== this.asked) return;
       this.states.set(first.states);
+      this.whose.set(first.whose);
       const rest = Array.from({ length: Math.max(0, first.total - first.rows.length) }, () => null);
       this.pieces.add(0);
       this.rows.set([...first.rows, ...rest]);
@@ -72,6 +86,7 @@ export class BoardRows {
       const all: (BoardRow | null)[] = Array.from({ length: first.total }, () => null);
       pieces.forEach((piece, i) => read[i]?.rows.forEach((row, j) => (all[piece * PIECE + j] = row)));
       this.states.set(first.states);
+      this.whose.set(first.whose);
       this.rows.set(all);
       this.archived.set(away.rows);
       this.status.set('ready');

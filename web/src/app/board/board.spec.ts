@@ -73,7 +73,7 @@ class Answers {
     const [offset, limit] = [Number(query.get('offset') ?? 0), Number(query.get('limit') ?? 100)];
     const states: Record<string, number> = {};
     for (const { work } of found) states[work.state] = (states[work.state] ?? 0) + 1;
-    return { rows: shown.slice(offset, offset + limit), total: shown.length, states };
+    return { rows: shown.slice(offset, offset + limit), total: shown.length, whose: null, states };
   }
 }
 
