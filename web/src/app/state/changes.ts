@@ -25,6 +25,8 @@ interface Heard {
 @Injectable({ providedIn: 'root' })
 export class Changes {
   readonly heard = new Subject<Changed>();
+  /** From now on it is heard what others do. */
+  readonly listens = new Subject<void>();
   private begun = false;
   private begunAt = 0;
   /** Where the last one stood: the tab that takes over goes on behind it. */
@@ -52,7 +54,10 @@ export class Changes {
     const late = this.last === null && performance.now() - this.begunAt > LATE_MS;
     this.last = id;
     if (change.of !== 'here') this.heard.next(change);
-    else if (late) this.heard.next({ of: 'all' });
+    else {
+      if (late) this.heard.next({ of: 'all' });
+      this.listens.next();
+    }
   }
 
   /** Listens as long as this tab is open. */

@@ -45,9 +45,13 @@ export class Presence {
   constructor() {
     this.router.events.pipe(filter((event) => event instanceof NavigationEnd)).subscribe(() => this.look());
     this.look();
-    inject(Changes)
-      .heard.pipe(filter((change) => change.of === 'presence'))
-      .subscribe((here) => this.take(here));
+    const changes = inject(Changes);
+    changes.heard.pipe(filter((change) => change.of === 'presence')).subscribe((here) => this.take(here));
+    // What others answered before was heard by nobody here.
+    changes.listens.subscribe(() => {
+      this.told = '';
+      if (this.tells()) this.tellSoon();
+    });
     effect(() => {
       this.place();
       this.field();

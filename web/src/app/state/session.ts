@@ -26,7 +26,7 @@ export class Session {
   constructor() {
     inject(Changes)
       .heard.pipe(filter(({ of }) => of === 'people' || of === 'all'))
-      .subscribe(() => void this.ask());
+      .subscribe(() => void this.ask().then(() => this.send()));
     signInWanted.subscribe(() => void this.ask().then(() => this.send()));
   }
 
