@@ -293,7 +293,8 @@ describe('the wire', () => {
     for (const path of ['/api/board', '/api/builds/{id}/ledger', '/api/library/export'])
       expect(Object.keys(paths[path].get.responses['200'].content)).withContext(path).toContain('text/csv');
     for (const [path, methods] of operations)
-      if (methods['delete']) expect(methods['delete'].responses['422']).withContext(path).toBeDefined();
+      if (methods['delete'] && path.includes('{'))
+        expect(methods['delete'].responses['422']).withContext(path).toBeDefined();
     // The ring of an axle: lengths above 0 up to 5000 mm [core/limits], in inches 5000 / 25.4 [exact].
     const ring = JSON.stringify(components.schemas.LibrarySpec).match(
       /"(#\/components\/schemas\/Entry_length_above_0_to_5000)"/,
