@@ -54,6 +54,8 @@ test.describe('story 5: keep', () => {
     page,
     request,
   }) => {
+    // A page that does not hear of it before it writes itself.
+    await page.route('**/api/changes*', (route) => route.abort());
     await drift.open('gearing');
     const other = demoFile('kittiwake-drift-coupe').build;
     other.axles.rear.finalDrive = { ring: 37, pinion: 9 };

@@ -4,7 +4,7 @@ import { LIMITS, type Entry } from '@hot-spline/core';
 import { provideState, provideStore, Store } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
 import { boardFeature } from '../state/board';
-import { editorFeature } from '../state/editor';
+import { editorActions, editorFeature } from '../state/editor';
 import { Puts } from '../state/puts';
 import { uiActions, uiFeature } from '../state/ui';
 import { EntryField, type TakenEntry } from './entry-field';
@@ -84,6 +84,8 @@ describe('the measuring field', () => {
 
   it('what somebody else made of it meanwhile is said with both values; neither is written over the other unasked', async () => {
     const host = fixture.componentInstance;
+    TestBed.inject(Store).dispatch(editorActions.opened({ id: '30000000-0000-4000-8000-000000000001' }));
+    await fixture.whenStable();
     const theirs = (typed: string, value: number) => host.entry.set({ typed, value, unit: 'in' });
     await type('0.08');
     theirs('0.081', 0.081);

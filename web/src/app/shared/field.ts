@@ -275,7 +275,8 @@ export class Field<T> {
   /** What somebody else made of it while somebody types here; null: nothing else. */
   protected readonly meanwhile = computed(() => {
     const [draft, base, text] = [this.draft(), this.base(), this.text()];
-    return draft === null || base === null || text === base || text === draft ? null : text;
+    // Of a spec of the library both are kept, and asked about on its page.
+    return this.buildId() === null || draft === null || base === null || text === base || text === draft ? null : text;
   });
   private readonly presence = inject(Presence);
   /** Who else types in it. */
