@@ -11,6 +11,9 @@ const FORGET = '24 hours';
 export const waitAfter = (failed: number): number =>
   failed < FREE ? 0 : Math.min(LONGEST_S, 2 ** (failed - FREE + 1));
 
+/** After the first, second … wrong word, as far as the wait grows. */
+const WAITS = Array.from({ length: 16 }, (_, i) => waitAfter(i + 1));
+
 /**
  * Counts a word as wrong before it is looked at, in one statement a key: of many that come at once each counts, and none is looked at while
  * another one’s wait runs. The right word takes it back.
@@ -22,15 +25,14 @@ export async function claimTry(db: Queries, keys: readonly string[]): Promise<nu
   const counts: number[] = [];
   for (const key of keys) {
     const [row] = await db.query<{ failed: number }>(
-      `insert into attempts (key, failed, until, last) values ($1, 1, now(), now())
+      `insert into attempts as a (key, failed, until, last) values ($1, 1, now() + make_interval(secs => ($2::int[])[1]), now())
        on conflict (key) do update set last = now(),
-         failed = case when attempts.last < now() - interval '${FORGET}' then 1 else attempts.failed + 1 end,
-         until = now() + make_interval(secs => case
-           when attempts.last < now() - interval '${FORGET}' or attempts.failed + 1 < ${FREE} then 0
-           else least(${LONGEST_S}, power(2, least(20, attempts.failed + 2 - ${FREE}))) end)
-       where attempts.until <= now()
+         failed = case when a.last < now() - interval '${FORGET}' then 1 else a.failed + 1 end,
+         until = now() + make_interval(secs => ($2::int[])[
+           case when a.last < now() - interval '${FORGET}' then 1 else least(a.failed + 1, ${WAITS.length}) end])
+       where a.until <= now()
        returning failed`,
-      [key],
+      [key, WAITS],
     );
     if (!row) throw await waiting(db, key);
     counts.push(row.failed);

@@ -5,7 +5,7 @@ import { openPglite } from '../db/pglite';
 import type { Running } from '../serve';
 import { call, freshFolder, makeBuild, someReading, startShop, type Answer } from '../testing/shop';
 import { acceptInvitation, invite, makeFirstOwner } from './accounts';
-import { waitAfter } from './attempts';
+import { claimTry, waitAfter } from './attempts';
 import { hashWord, isWord, tokenHash } from './secrets';
 
 const PASSWORD = 'long enough for Ada';
@@ -224,6 +224,21 @@ describe('a shop of several people', () => {
       expect(row?.wait).toBeGreaterThan(0);
       await patient();
     }
+    // The wait as it is kept is the wait that is meant, and after a day it is forgotten.
+    const key = 'in ada';
+    const waits: number[] = [];
+    for (let i = 0; i < 14; i++) {
+      await claimTry(shop.db, [key]);
+      const [one] = await shop.db.query<{ wait: number }>(
+        'select round(extract(epoch from until - last))::int as wait from attempts where key = $1',
+        [key],
+      );
+      waits.push(one?.wait ?? -1);
+      await shop.db.query('update attempts set until = now() where key = $1', [key]);
+    }
+    expect(waits).toEqual([0, 0, 2, 4, 8, 16, 32, 64, 128, 256, 512, 900, 900, 900]);
+    await shop.db.query(`update attempts set last = now() - interval '25 hours' where key = $1`, [key]);
+    expect(await claimTry(shop.db, [key])).toBe(1);
     // Many at once: each counts before it is looked at, and no more than the free ones are.
     const burst = await Promise.all(Array.from({ length: 12 }, (_, i) => signIn(shop, 'Ada', `guess ${i} guess`)));
     expect(burst.filter(({ status }) => status === 401).length).toBeLessThanOrEqual(3);

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { X509Certificate } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
-import { request } from 'node:https';
+import { get } from 'node:https';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { freshFolder, startShop } from '../testing/shop';
@@ -9,19 +9,13 @@ import { readConfig } from '../config';
 import { makeCertificate, ownNames } from './certificate';
 import { fingerprintOf, tlsFiles } from './files';
 
-const over = (
-  url: string,
-  ca: string,
-  headers: Record<string, string> = {},
-  body = '',
-): Promise<{ status: number; headers: Record<string, unknown> }> =>
+/** The status of an answer over https, trusting one authority alone. */
+const over = (url: string, ca: string): Promise<number> =>
   new Promise((resolve, reject) => {
-    const asked = request(url, { ca, method: body === '' ? 'GET' : 'POST', headers }, (answer) => {
+    get(url, { ca }, (answer) => {
       answer.resume();
-      answer.on('end', () => resolve({ status: answer.statusCode ?? 0, headers: answer.headers }));
-    });
-    asked.on('error', reject);
-    asked.end(body);
+      answer.on('end', () => resolve(answer.statusCode ?? 0));
+    }).on('error', reject);
   });
 
 describe('https of the shop’s own', () => {
@@ -76,7 +70,7 @@ describe('https of the shop’s own', () => {
     const ca = readFileSync(tlsFiles(data).authority, 'utf8');
     const shop = await startShop(data, { HOT_SPLINE_TLS: '1' });
     try {
-      expect((await over(`${shop.url}api/health`, ca)).status).toBe(200);
+      expect(await over(`${shop.url}api/health`, ca)).toBe(200);
       await expectAsync(
         over(`${shop.url}api/health`, readFileSync(tlsFiles(folder).authority, 'utf8')),
       ).toBeRejectedWithError(/signature|self.signed|certificate/i);

@@ -7,7 +7,7 @@ const escape = (text: string): string => text.replace(/[&<>"']/g, (sign) => `&#$
 /**
  * What is said in the clear, beside https: a page that tells a device how to trust this shop, and the certificate of its authority. Nothing
  * of the shop is on it, and everything else is sent to https.
- * @param home the address of the shop by https, as this request called it
+ * @param tlsPort where the shop itself listens; its name is the one by which this page was called
  */
 export function trustPages(authorityPem: string, tlsPort: number): RequestListener {
   const fingerprint = fingerprintOf(authorityPem);

@@ -530,8 +530,10 @@ describe('what is in it', () => {
     };
     const gears = bench.build()?.gearbox.gears.length;
     await type('box-reverse', '27/13');
+    expect(inside(bench).pairs.some(({ idler }) => idler !== null)).toBeFalse();
+    await type('box-reverse', '27/15/13');
     const reverse = inside(bench).pairs.at(-1);
-    expect([reverse?.driver, reverse?.driven, reverse?.idler]).toEqual([13, 27, 13]);
+    expect([reverse?.driver, reverse?.driven, reverse?.idler]).toEqual([13, 27, 15]);
     expect(bench.build()?.gearbox.gears.length).toBe(gears);
     await type(`box-idler-${reverse?.id}`, '18');
     expect(inside(bench).pairs.at(-1)?.idler).toBe(18);

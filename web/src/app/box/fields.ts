@@ -20,7 +20,7 @@ export const FIELDS: readonly FieldFind[] = [
   ['box', 'inside', 'Driven teeth', 'box-driven-p1'],
   ['box', 'inside', 'Shifts together', 'box-shift-p1'],
   ['box', 'inside', 'Hours, by its maker', 'box-hours-p1'],
-  ['box', 'inside', 'Reverse, driven / driver', 'box-reverse'],
+  ['box', 'inside', 'Reverse, driven / idler / driver', 'box-reverse'],
   ['box', 'inside', 'Driver’s hand', 'box-driver-hand-p1'],
   ['box', 'inside', 'Driven’s hand', 'box-driven-hand-p1'],
   ['box', 'inside', 'Shoulder at', 'box-from-driven'],

@@ -32,7 +32,7 @@ import { Assumed } from '../shared/assumed';
 import { Choice } from '../shared/choice';
 import { EntryField } from '../shared/entry-field';
 import { Field } from '../shared/field';
-import { countReader, gearTeethReader, numberReader, textReader } from '../shared/readers';
+import { countReader, numberReader, reverseTeethReader, textReader } from '../shared/readers';
 import { RemoveButton } from '../shared/remove-button';
 import { Library } from '../state/library';
 import { BoxBench, SHAFTS } from './box-bench';
@@ -127,7 +127,7 @@ export class InsideTab {
   protected readonly readFace = textReader('Which face', 80);
   protected readonly readName = textReader('Name', 40);
   protected readonly readWhy = textReader('Why', 80);
-  protected readonly readPair = gearTeethReader('Teeth of reverse');
+  protected readonly readPair = reverseTeethReader('Teeth of reverse');
   protected readonly inside = this.box.inside;
   protected readonly open = signal<string | null>(null);
 
@@ -272,11 +272,11 @@ export class InsideTab {
 
   protected readonly hasReverse = computed(() => this.inside()?.pairs.some(isReverse) ?? false);
 
-  /** Reverse, by teeth that nobody has said: its gears are put on the shafts piece by piece. */
-  protected reverse({ driver, driven }: { readonly driver: number; readonly driven: number }): void {
+  /** Reverse, by its teeth: its gears are put on the shafts piece by piece. */
+  protected reverse(teeth: { readonly driver: number; readonly driven: number; readonly idler: number }): void {
     this.box.change((inside) => {
       const taken = [...inside.pairs, ...inside.wearing].map(({ id }) => id);
-      inside.pairs.push({ ...newPair(freshId(taken, 'reverse'), { driver, driven }), idler: driver });
+      inside.pairs.push({ ...newPair(freshId(taken, 'reverse'), teeth), idler: teeth.idler });
     });
   }
 

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
+import { Asking } from '../shared/asking';
 import { api } from '../state/api';
 import { Session } from '../state/session';
 
@@ -115,26 +116,15 @@ export class PersonPanel {
   readonly done = output();
   protected readonly others = computed(() => this.session.me()?.others ?? []);
   protected readonly chosen = signal<string | null>(null);
-  protected readonly problem = signal('');
-  protected readonly busy = signal(false);
-
-  private async attempt(work: () => Promise<void>): Promise<void> {
-    this.busy.set(true);
-    this.problem.set('');
-    try {
-      await work();
-    } catch (error) {
-      this.problem.set(error instanceof Error ? error.message : String(error));
-    } finally {
-      this.busy.set(false);
-    }
-  }
+  private readonly asking = new Asking();
+  protected readonly problem = this.asking.problem;
+  protected readonly busy = this.asking.busy;
 
   protected change(event: Event, id: string, field: HTMLInputElement): Promise<void> {
     event.preventDefault();
     const pin = field.value;
     field.value = '';
-    return this.attempt(async () => {
+    return this.asking.run(async () => {
       this.session.take(await api.switchPerson(id, pin));
       this.chosen.set(null);
       this.done.emit();
@@ -143,18 +133,18 @@ export class PersonPanel {
 
   protected keepPin(event: Event, password: string, field: HTMLInputElement): Promise<void> {
     event.preventDefault();
-    return this.attempt(async () => {
+    return this.asking.run(async () => {
       this.session.take(await api.savePin(password, field.value === '' ? null : field.value));
       field.value = '';
     });
   }
 
   protected keepPassword(before: string, password: string): Promise<void> {
-    return this.attempt(async () => this.session.take(await api.savePassword(before, password)));
+    return this.asking.run(async () => this.session.take(await api.savePassword(before, password)));
   }
 
   protected leave(everywhere: boolean): Promise<void> {
-    return this.attempt(async () => {
+    return this.asking.run(async () => {
       await this.session.signOut(everywhere);
       this.done.emit();
     });

@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { Router } from '@angular/router';
+import { Asking } from '../shared/asking';
 import { api } from '../state/api';
 import { Outbox } from '../state/outbox';
 import { Session } from '../state/session';
@@ -32,8 +33,13 @@ export class InvitedPage {
   private readonly session = inject(Session);
   private readonly outbox = inject(Outbox);
   private readonly token = location.hash.slice(1);
-  protected readonly problem = signal(this.token === '' ? 'This link is not whole: ask for it once more.' : '');
-  protected readonly busy = signal(false);
+  private readonly asking = new Asking();
+  protected readonly problem = this.asking.problem;
+  protected readonly busy = this.asking.busy;
+
+  constructor() {
+    if (this.token === '') this.problem.set('This link is not whole: ask for it once more.');
+  }
 
   protected async accept(event: Event, name: string, password: string, again: string): Promise<void> {
     event.preventDefault();
@@ -41,16 +47,10 @@ export class InvitedPage {
       this.problem.set('The two passwords are not the same.');
       return;
     }
-    this.busy.set(true);
-    this.problem.set('');
-    try {
+    await this.asking.run(async () => {
       this.session.take(await api.acceptInvitation(this.token, name, password));
       this.outbox.resume();
       await this.router.navigateByUrl('/');
-    } catch (error) {
-      this.problem.set(error instanceof Error ? error.message : String(error));
-    } finally {
-      this.busy.set(false);
-    }
+    });
   }
 }

@@ -4,6 +4,7 @@ import type { Audit, People, Role } from '@hot-spline/model';
 import { ownAddress } from '../base/server-path';
 import { sayMoment } from '../base/day';
 import { Header } from '../frame/header';
+import { Asking } from '../shared/asking';
 import { Choice } from '../shared/choice';
 import { api } from '../state/api';
 import { Session } from '../state/session';
@@ -39,8 +40,9 @@ export class PeoplePage {
   protected readonly people = signal<People | null>(null);
   protected readonly audit = signal<Audit>([]);
   protected readonly more = signal(false);
-  protected readonly problem = signal('');
-  protected readonly busy = signal(false);
+  private readonly asking = new Asking();
+  protected readonly problem = this.asking.problem;
+  protected readonly busy = this.asking.busy;
   protected readonly role = signal<Role>('builder');
   protected readonly link = signal<{ readonly url: string; readonly until: string; readonly code: string } | null>(
     null,
@@ -61,7 +63,7 @@ export class PeoplePage {
 
   protected async read(): Promise<void> {
     await this.session.ready();
-    await this.attempt(async () => {
+    await this.asking.run(async () => {
       const people = await api.people();
       this.people.set(people);
       const audit = await api.audit(PIECE);
@@ -74,41 +76,28 @@ export class PeoplePage {
     });
   }
 
-  /** What the server does not do is said; nothing is shown as done. */
-  private async attempt(work: () => Promise<void>): Promise<void> {
-    this.busy.set(true);
-    this.problem.set('');
-    try {
-      await work();
-    } catch (error) {
-      this.problem.set(error instanceof Error ? error.message : String(error));
-    } finally {
-      this.busy.set(false);
-    }
-  }
-
   protected async own(event: Event, name: string, password: string, again: string): Promise<void> {
     event.preventDefault();
     if (password !== again) {
       this.problem.set('The two passwords are not the same.');
       return;
     }
-    await this.attempt(async () => {
+    await this.asking.run(async () => {
       this.session.take(await api.firstOwner(name, password));
       this.people.set(await api.people());
     });
   }
 
   protected change(id: string, change: { readonly role?: Role; readonly active?: boolean }): Promise<void> {
-    return this.attempt(async () => this.people.set(await api.changePerson(id, change)));
+    return this.asking.run(async () => this.people.set(await api.changePerson(id, change)));
   }
 
   protected signOut(id: string): Promise<void> {
-    return this.attempt(async () => this.people.set(await api.signOutPerson(id)));
+    return this.asking.run(async () => this.people.set(await api.signOutPerson(id)));
   }
 
   protected invite(): Promise<void> {
-    return this.attempt(async () => {
+    return this.asking.run(async () => {
       const { token, until } = await api.invite(this.role());
       const url = `${this.shop.settings().address || ownAddress()}/invited#${token}`;
       this.link.set({ url, until, code: await codeOf(url) });
@@ -117,7 +106,7 @@ export class PeoplePage {
   }
 
   protected takeBack(id: string): Promise<void> {
-    return this.attempt(async () => {
+    return this.asking.run(async () => {
       this.people.set(await api.dropInvitation(id));
       this.link.set(null);
     });
@@ -129,15 +118,15 @@ export class PeoplePage {
   }
 
   protected makeCalendar(): Promise<void> {
-    return this.attempt(async () => this.calendarIs(await api.makeCalendarLink()));
+    return this.asking.run(async () => this.calendarIs(await api.makeCalendarLink()));
   }
 
   protected dropCalendar(): Promise<void> {
-    return this.attempt(async () => this.calendarIs(await api.dropCalendarLink()));
+    return this.asking.run(async () => this.calendarIs(await api.dropCalendarLink()));
   }
 
   protected older(): Promise<void> {
-    return this.attempt(async () => {
+    return this.asking.run(async () => {
       const last = this.audit().at(-1);
       if (!last) return;
       const piece = await api.audit(PIECE, last.id);

@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { Router } from '@angular/router';
+import { Asking } from '../shared/asking';
 import { api } from '../state/api';
 import { Outbox } from '../state/outbox';
 import { Session } from '../state/session';
@@ -37,23 +38,18 @@ export class SignInPage {
   private readonly session = inject(Session);
   private readonly outbox = inject(Outbox);
   protected readonly waiting = this.outbox.waiting;
-  protected readonly problem = signal('');
-  protected readonly busy = signal(false);
+  private readonly asking = new Asking();
+  protected readonly problem = this.asking.problem;
+  protected readonly busy = this.asking.busy;
 
   protected async enter(event: Event, name: string, password: string): Promise<void> {
     event.preventDefault();
-    this.busy.set(true);
-    this.problem.set('');
-    try {
+    await this.asking.run(async () => {
       this.session.take(await api.signIn(name, password));
       this.outbox.resume();
       const to = this.to() ?? '/';
       // Only within the app: what a link says is not followed elsewhere.
       await this.router.navigateByUrl(/^\/(?![/\\])/.test(to) ? to : '/');
-    } catch (error) {
-      this.problem.set(error instanceof Error ? error.message : String(error));
-    } finally {
-      this.busy.set(false);
-    }
+    });
   }
 }

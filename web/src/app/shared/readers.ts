@@ -55,6 +55,21 @@ export function gearTeethReader(label: string): (text: string) => Understood<{ d
   };
 }
 
+/** Reads `34/20/15` as the teeth of a reverse gear: driven, its idler, driver. */
+export function reverseTeethReader(
+  label: string,
+): (text: string) => Understood<{ driver: number; driven: number; idler: number }> {
+  return (text) => {
+    const match = /^\s*(\d{1,3})\s*\/\s*(\d{1,3})\s*\/\s*(\d{1,3})\s*$/.exec(text);
+    if (!match) throw new InputError(label, `${label} must be driven / idler / driver teeth.`, 'e.g. 34/20/15');
+    const [driven = 0, idler = 0, driver = 0] = match.slice(1).map(Number);
+    const { min, max } = LIMITS.teeth;
+    if (Math.min(driven, idler, driver) < min || Math.max(driven, idler, driver) > max)
+      throw new InputError(label, `${label}: no gear has that many teeth.`, `${min} to ${max} each`);
+    return { value: { driver, driven, idler }, said: `${(driven / driver).toFixed(3)}, by an idler of ${idler}` };
+  };
+}
+
 /** Reads a whole number inside its limits. */
 export function countReader(label: string, min: number, max: number): (text: string) => Understood<number> {
   return (text) => {
