@@ -67,6 +67,12 @@ class Watched {
     return answer;
   }
 
+  /** What it holds in memory now, MB, as the system counts it. */
+  heldMb(): number {
+    const status = readFileSync(`/proc/${this.process.pid}/status`, 'utf8');
+    return Number(/VmRSS:\s+(\d+)/.exec(status)?.[1]) / 1024;
+  }
+
   begin(): void {
     this.process.send('begin');
   }
@@ -357,8 +363,7 @@ export async function heardByMany(devices = 40, writes = 60) {
   try {
     const id = randomUUID();
     await server.call('POST', '/api/builds', { id, file: fileOf('Heard', 0) });
-    server.begin();
-    const before = (await server.read()).peakMb;
+    const before = server.heldMb();
     const heard = new Map<string, number[]>();
     const listen = async (): Promise<void> => {
       const end = new AbortController();
@@ -384,25 +389,29 @@ export async function heardByMany(devices = 40, writes = 60) {
       });
     };
     for (let i = 0; i < devices; i++) await listen();
-    const last: number[] = [];
+    const held = server.heldMb();
+    const [acknowledging, last, behind]: [number[], number[], number[]] = [[], [], []];
     for (let i = 0; i < writes; i++) {
       const entry = decision();
       heard.set(entry.id, []);
+      const sent = performance.now();
       await server.call('POST', `/api/builds/${id}/ledger`, entry);
       const acknowledged = performance.now();
       while ((heard.get(entry.id)?.length ?? 0) < devices) await new Promise((resolve) => setTimeout(resolve, 1));
-      // Heard before it is acknowledged is heard at once.
-      last.push(Math.max(0, Math.max(...(heard.get(entry.id) ?? [])) - acknowledged));
+      const heardByAll = Math.max(...(heard.get(entry.id) ?? []));
+      acknowledging.push(acknowledged - sent);
+      last.push(heardByAll - sent);
+      // Below nought: heard by all before whoever wrote it knew that it is kept.
+      behind.push(heardByAll - acknowledged);
     }
-    server.begin();
-    const after = (await server.read()).peakMb;
     return {
       devices,
       writes,
-      medianMs: round(quantile(last, 0.5)),
-      p95Ms: round(quantile(last, 0.95)),
-      mbADevice: round((after - before) / devices),
-      asked: 'p95 below 300 ms',
+      acknowledgedMs: { median: round(quantile(acknowledging, 0.5)), p95: round(quantile(acknowledging, 0.95)) },
+      heardByAllMs: { median: round(quantile(last, 0.5)), p95: round(quantile(last, 0.95)) },
+      behindAcknowledgedMs: { median: round(quantile(behind, 0.5)), p95: round(quantile(behind, 0.95)) },
+      mbADevice: round((held - before) / devices),
+      asked: 'p95 behind the acknowledgement below 300 ms, shown; here heard',
     };
   } finally {
     for (const end of ends) end.abort();
