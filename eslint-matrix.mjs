@@ -56,7 +56,7 @@ const MATRIX = {
     ),
     document: below('assembly'),
     files: below('library', 'pack', 'assembly', 'document'),
-    board: below('assembly'),
+    board: below('plan', 'assembly'),
     wire: below('library', 'start', 'assembly', 'document', 'files', 'board'),
   },
   server: {

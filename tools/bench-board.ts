@@ -15,11 +15,12 @@ import {
 } from '@hot-spline/model';
 import { migrate, readMigrations } from '../server/src/db/migrate';
 import { openPglite } from '../server/src/db/pglite';
-import { readBoard, recall } from '../server/src/keep/board';
+import { readBoard, recall, serverDay } from '../server/src/keep/board';
 import { papersOf } from '../web/src/app/papers/documents';
 import type { PaperInput } from '../web/src/app/shared/paper';
 import { CAPABILITIES } from '../web/src/app/sheets';
 
+const TODAY = serverDay();
 const root = new URL('..', import.meta.url);
 const round = (value: number): number => Number(value.toPrecision(3));
 const quantile = (values: readonly number[], share: number): number => {
@@ -82,7 +83,7 @@ export async function boardAtSize(builds = 10_000, entries = 1_000_000) {
     const bare = await timesOf(() =>
       db.query('select id, name, work from builds where archived = false order by name, id limit 100'),
     );
-    const ask = { search: '', archived: false, sort: 'name', offset: 0, limit: 100 } as const;
+    const ask = { search: '', archived: false, today: TODAY, sort: 'name', offset: 0, limit: 100 } as const;
     const [list, deep, search, written, state, found] = [
       await timesOf(() => readBoard(db, ask)),
       await timesOf(() => readBoard(db, { ...ask, offset: 9000 })),

@@ -31,4 +31,5 @@ export {
   type LedgerWriter,
 } from './files/ledger-csv';
 export { encodingOf, textOf, type TextEncoding } from './base/text';
+export { PARTS_CSV_HEADER, partsCsv } from './wire/parts-csv';
 export { BOARD_CSV_HEADER, boardCsv } from './wire/board-csv';

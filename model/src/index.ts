@@ -123,7 +123,17 @@ export { FORMAT_VERSION } from './base/version';
 export { entryVersion, requireVersion, upgrade, type Kept } from './document/upgrade';
 export { fileJsonSchema } from './files/file-schemas';
 export { calculationRoutes } from './wire/calculation-routes';
-export { SHOP_HEADER, mayCall, routes, type WireRoute } from './wire/index';
+export { SHOP_HEADER, routes } from './wire/index';
+export { mayCall, type WireRoute } from './wire/route';
+export {
+  HOOK_EVENTS,
+  type Hook,
+  type HookEvent,
+  type HookEventType,
+  type HookWrite,
+  type PartsToOrder,
+} from './wire/hooks';
+export { MOST_WEEKS, fitDays, type FitDay, type PromisedJob, type WeekHours } from './board/week';
 export {
   PASSWORD,
   ROLES,
@@ -139,6 +149,8 @@ export {
   setUpsSchema,
   type Board,
   type BoardRow,
+  type BoardWeek,
+  type Scanned,
   type BuildSummary,
   type Customer,
   type Changed,
@@ -291,7 +303,11 @@ export { PHASE_WORDS } from './frame/operation';
 export { neededParts, orderOfWork, partOf, type StepId } from './assembly/steps';
 export type { GateState } from './plan/gates';
 export { ledgerWords } from './document/ledger-words';
-export { boardWork, facetsOf, type BoardWork } from './board/board';
+export { NO_WORK, boardWork, facetsOf, stands, type BoardWork } from './board/board';
+export { JOB_WORDS } from './plan/job-words';
+export { listedParts, type ListedPart } from './plan/listed-parts';
+export { RESTS_FOR, RESTS_FOR_WORDS, type RestsFor } from './board/board-states';
+export type { Rest } from './board/rest';
 export { BOARD_STATES, BOARD_STATE_WORDS, type BoardState } from './board/board-states';
 export { overrideKey } from './plan';
 export { faultText } from './plan/derive-work';

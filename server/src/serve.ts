@@ -17,6 +17,7 @@ import { Backups, copyBeforeMigration } from './keep/backups';
 import { Care } from './keep/care';
 import { surveyBuilds } from './keep/builds';
 import { Notes } from './keep/notes';
+import { Teller } from './board/tell';
 import { readShop } from './keep/shop';
 import type { Config } from './config';
 import {
@@ -297,10 +298,13 @@ export async function serve(
     const pool = threads ?? new Pool();
     const feed = new Feed();
     await db.listen(feed.hear);
-    const notes = new Notes(db, pool, log);
+    const teller = new Teller(db, log);
+    teller.wake();
+    const notes = new Notes(db, pool, log, () => teller.wake());
     notes.wake();
     feed.listen(({ change: { of } }) => {
       if (of === 'build' || of === 'ledger' || of === 'all') notes.wake();
+      if (of === 'ledger') teller.wake();
     });
     answer = createApp({
       db,
@@ -335,6 +339,7 @@ export async function serve(
         await hangUp();
         await arrivals.end();
         const noted = notes.end();
+        await teller.end();
         if (!threads) await pool.end();
         await noted;
         await backups?.end();

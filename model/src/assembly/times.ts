@@ -1,18 +1,10 @@
+import { dayNumber } from '../base/days';
 import { AXLES } from '../base/names';
 import type { Build } from '../frame/document';
 import { readingBase, type Readings } from '../frame/readings';
 import { assembled } from '../mesh/readings';
 import type { JobTimes } from '../plan/promise';
 import { stepDone, stepTime } from '../plan/readings';
-
-/** Days since 1 March of the year 0, of a moment by its date in UTC [exact: proleptic Gregorian calendar]. */
-function day(at: string): number {
-  const [year = 0, month = 1, date = 1] = at.slice(0, 10).split('-').map(Number);
-  // A year that begins with March ends with the leap day.
-  const [y, m] = month > 2 ? [year, month - 3] : [year - 1, month + 9];
-  const leaps = Math.floor(y / 4) - Math.floor(y / 100) + Math.floor(y / 400);
-  return 365 * y + leaps + Math.floor((153 * m + 2) / 5) + date - 1;
-}
 
 /** What a build teaches of hours and days. */
 export function timesOf(build: Build, readings: Readings): readonly JobTimes[] {
@@ -36,6 +28,6 @@ export function timesOf(build: Build, readings: Readings): readonly JobTimes[] {
     if (Object.keys(steps).length === 0 && over === '') return [];
     const first = ends.sort()[0];
     if (over === '' || !first) return [{ axle, job: work.job, steps, rounds: 0, days: null }];
-    return [{ axle, job: work.job, steps, rounds, days: day(over) - day(first) + 1 }];
+    return [{ axle, job: work.job, steps, rounds, days: dayNumber(over) - dayNumber(first) + 1 }];
   });
 }

@@ -77,8 +77,8 @@ describe('where a job stands', () => {
       ['raise', 'work'],
       ['start-shim', 'loop'],
       ['backlash', 'loop'],
-      ['pinion-bearing', 'gate-b'],
-      ['gate-b', 'gate-b'],
+      ['pinion-bearing', 'work'],
+      ['gate-b', 'gate'],
       ['shafts-in', 'work'],
       ['run-in', 'run-in'],
       ['hand-over', 'run-in'],
@@ -105,10 +105,11 @@ describe('where a job stands', () => {
     expect(state(build, upTo(build, 'choose'))).toBe('waiting');
     expect(state(build, upTo(build, 'pinion-out'))).toBe('work');
     const held = planned(({ axles }) => {
-      if (axles.rear?.work) axles.rear.work.hold = { for: 'customer', why: 'which ratio?', since: '2026-11-25' };
+      if (axles.rear?.work)
+        axles.rear.work.hold = { for: 'customer', why: 'which ratio?', since: '2026-11-25', until: null };
     });
     expect(state(held, upTo(held, 'backlash'))).toBe('waiting');
-    expect(boardWork(held, []).hold).toBe('which ratio?');
+    expect(boardWork(held, []).rest?.what).toBe('which ratio?');
   });
 
   it('is due after its races, whatever else it is', () => {
@@ -122,7 +123,8 @@ describe('where a job stands', () => {
     const build = planned((one) => {
       one.driven = 'both';
       one.axles.front = structuredClone(one.axles.rear);
-      if (one.axles.front?.work) one.axles.front.work.hold = { for: 'tool', why: 'puller', since: '2026-11-25' };
+      if (one.axles.front?.work)
+        one.axles.front.work.hold = { for: 'tool', why: 'puller', since: '2026-11-25', until: null };
     });
     const time = reading(stepTime.of({ axle: 'rear', step: 'brief' }), {
       of: 'number',
@@ -131,7 +133,7 @@ describe('where a job stands', () => {
     });
     const one = boardWork(planned(), []);
     const both = boardWork(build, [done('brief'), time]);
-    expect([both.state, both.hold, both.takenH]).toEqual(['waiting', 'puller', 1.5]);
+    expect([both.state, both.rest?.what, both.takenH]).toEqual(['waiting', 'puller', 1.5]);
     expect(both.leftH).toBeGreaterThan(one.leftH * 1.8);
   });
 

@@ -1,80 +1,133 @@
-import { entryBase } from '@hot-spline/core';
+import { entryBase, type Job, type Operation } from '@hot-spline/core';
 import { BuildDeriver } from '../assembly/derive';
 import { AXLES } from '../base/names';
 import type { Build } from '../frame/document';
 import type { LedgerEntry } from '../frame/readings';
+import { restOf, settingOf, type Rest } from './rest';
+import { toolOf } from '../frame/tools';
 import { BOARD_STATES, type BoardState } from './board-states';
 
 /** How far the work on a build is. */
 export interface BoardWork {
+  /** Without what only the clock knows: whether a day has come, or something has set (`stands`). */
   readonly state: BoardState;
   /** The step that is next; empty where none is. */
   readonly next: string;
   readonly done: number;
   readonly of: number;
-  /** Why it rests; empty where it does not. */
-  readonly hold: string;
+  /** What it waits for; null where it can go on. */
+  readonly rest: Rest | null;
+  /** What sets or cools meanwhile; null where nothing does. */
+  readonly setting: Rest | null;
+  /** How often it was put together so far, the time that it is now with it; 0 outside the loop. */
+  readonly round: number;
+  /** The gate that it stands at; empty where it stands at none. */
+  readonly gate: 'A' | 'B' | '';
   /** Hours with hands on it: taken, and left by the plan. */
   readonly takenH: number;
   readonly leftH: number;
   /** Why it is to be looked at again; empty where it is not. */
   readonly due: string;
+  /** What the jobs are, the axle that is behind first. */
+  readonly jobs: readonly Job[];
+  /** Tools that are lent: which, to whom, until when. */
+  readonly lent: readonly string[];
 }
 
-const NOTHING: BoardWork = { state: 'open', next: '', done: 0, of: 0, hold: '', takenH: 0, leftH: 0, due: '' };
+/** Of a build on which there is no job. */
+export const NO_WORK: BoardWork = {
+  state: 'open',
+  next: '',
+  done: 0,
+  of: 0,
+  rest: null,
+  setting: null,
+  round: 0,
+  gate: '',
+  takenH: 0,
+  leftH: 0,
+  due: '',
+  jobs: [],
+  lent: [],
+};
 
 const deriver = new BuildDeriver(true);
+
+function stateOf(at: Pick<BoardWork, 'rest' | 'due' | 'gate' | 'done'>, step: Operation | null): BoardState {
+  if (at.due !== '') return 'due';
+  if (at.rest !== null) return 'waiting';
+  if (step === null) return 'done';
+  if (at.gate !== '') return 'gate';
+  if (step.id === 'run-in' || step.id === 'hand-over') return 'run-in';
+  if (step.phase === 'loop') return 'loop';
+  return at.done === 0 ? 'planned' : 'work';
+}
 
 /** How far the work on a build is, the axle that is behind first: as the open build says it, for it is worked out alike. */
 export function boardWork(build: Build, ledger: readonly LedgerEntry[]): BoardWork {
   const derived = deriver.derive(build, ledger);
   const axles = AXLES.flatMap((name): BoardWork[] => {
-    const axle = build.axles[name];
     const work = derived.work[name];
-    if (!axle?.work || !work) return [];
-    const gate = (of: 'A' | 'B'): boolean => derived.gates[name]?.[of].open ?? false;
-    const gates = { A: gate('A'), B: gate('B') };
+    if (!work) return [];
     const { steps, next, minutes } = work;
-    const done = steps.filter(({ status }) => status === 'done' || status === 'skipped').length;
-    const due = derived.runin[name]?.due ?? [];
-    const away = axle.work.parts.some(({ state }) => state !== 'here');
-    const phase = next?.step.phase;
-    const state: BoardState =
-      due.length > 0
-        ? 'due'
-        : axle.work.hold
-          ? 'waiting'
-          : next === null
-            ? 'done'
-            : next.step.id === 'run-in' || next.step.id === 'hand-over'
-              ? 'run-in'
-              : gates.A && !gates.B && phase !== 'decide'
-                ? 'gate-b'
-                : phase === 'loop'
-                  ? 'loop'
-                  : away && phase === 'decide'
-                    ? 'waiting'
-                    : done === 0
-                      ? 'planned'
-                      : 'work';
+    const at = {
+      rest: restOf(work),
+      setting: settingOf(work),
+      gate: next?.step.gate ?? ('' as const),
+      done: steps.filter(({ status }) => status === 'done' || status === 'skipped').length,
+      due: (derived.runin[name]?.due ?? []).join(', '),
+    };
+    const state = stateOf(at, next?.step ?? null);
     return [
       {
+        ...at,
         state,
         next: next?.step.title ?? '',
-        done,
         of: steps.length,
-        hold: axle.work.hold?.why ?? '',
+        // What it came as is no round.
+        round: state === 'loop' ? Math.max(1, derived.mesh[name]?.now?.number ?? 0) : 0,
         takenH: minutes.taken / 60,
         leftH: minutes.left / 60,
-        due: due.join(', '),
+        jobs: [work.work.job],
+        lent: work.work.tools.flatMap((tool) =>
+          tool.state === 'lent'
+            ? [
+                [toolOf(tool.id).name, tool.with && `to ${tool.with}`, tool.back && `until ${tool.back}`]
+                  .filter(Boolean)
+                  .join(' '),
+              ]
+            : [],
+        ),
       },
     ];
   });
   const [first] = axles.sort((a, b) => BOARD_STATES.indexOf(a.state) - BOARD_STATES.indexOf(b.state));
-  if (!first) return NOTHING;
+  if (!first) return NO_WORK;
   const sum = (of: (one: BoardWork) => number): number =>
     Math.round(10 * axles.reduce((all, one) => all + of(one), 0)) / 10;
-  return { ...first, takenH: sum(({ takenH }) => takenH), leftH: sum(({ leftH }) => leftH) };
+  return {
+    ...first,
+    takenH: sum(({ takenH }) => takenH),
+    leftH: sum(({ leftH }) => leftH),
+    jobs: [...new Set(axles.flatMap(({ jobs }) => jobs))],
+    lent: [...new Set(axles.flatMap(({ lent }) => lent))],
+  };
+}
+
+/**
+ * Where a job stands now: a recheck whose day has come makes it due, what has not set yet makes it wait.
+ * @param today the day [ISO 8601]; `now` the moment, in UTC
+ */
+export function stands(
+  work: BoardWork,
+  rechecks: readonly { readonly on: string; readonly why: string }[],
+  { today, now }: { readonly today: string; readonly now: string },
+): BoardWork {
+  const come = rechecks.find(({ on }) => on <= today);
+  if (come) return { ...work, state: 'due', due: work.due || come.why || `since ${come.on}` };
+  const { setting } = work;
+  const sets = setting !== null && (setting.until ?? '') > now && work.state !== 'due' && work.rest === null;
+  return sets ? { ...work, state: 'waiting', rest: setting } : work;
 }
 
 /**

@@ -62,6 +62,6 @@ describe('the demo builds', () => {
     });
     for (const key of ['construction', 'ratio', 'use'] as const)
       expect(new Set(told.map((one) => one[key])).size).toBe(told.length);
-    expect(new Set(told.map(({ state }) => state))).toEqual(new Set(['waiting', 'loop', 'work', 'due']));
+    expect(new Set(told.map(({ state }) => state))).toEqual(new Set(['waiting', 'gate', 'work', 'due']));
   });
 });

@@ -477,7 +477,35 @@ const STEPS: readonly Step[] = [
       'library-spec': (spec) => (spec['kind'] === 'gearbox' ? { ...spec, inside: twelfthBox(spec['inside']) } : spec),
     },
   },
+  {
+    from: 12,
+    upgrade: {
+      build: (build) => ({ ...withThirteenthKeys(build), formatVersion: 13 }),
+      'ledger-entry': (entry) => entry,
+      'library-spec': (spec) => spec,
+    },
+  },
 ];
+
+/** Since version 13 a hold says until when, a tool that is lent when it is back: nobody has said either. */
+function withThirteenthKeys(build: Plain): Plain {
+  const axle = (one: unknown): unknown => {
+    if (!isPlain(one) || !isPlain(one['work'])) return one;
+    const { work } = one;
+    return {
+      ...one,
+      work: {
+        ...work,
+        hold: isPlain(work['hold']) ? { until: null, ...work['hold'] } : work['hold'],
+        tools: Array.isArray(work['tools'])
+          ? work['tools'].map((tool: unknown) => (isPlain(tool) ? { back: null, ...tool } : tool))
+          : work['tools'],
+      },
+    };
+  };
+  const axles = isPlain(build['axles']) ? build['axles'] : {};
+  return { ...build, axles: { ...axles, rear: axle(axles['rear']), front: axle(axles['front']) } };
+}
 
 /** What a box says since version 12: its reverse gear, what is stacked before a collar, what wears, where a bolt lies. */
 function twelfthBox(box: unknown): unknown {

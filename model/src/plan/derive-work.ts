@@ -104,7 +104,13 @@ export function deriveWork(name: AxleName, axle: Axle, state: WorkState, d: Deri
       verdict: 'watch',
       place: at(`hold-${name}`),
       rule: 'hands-on and calendar time are kept apart (common practice)',
-      facts: { axle: name, for: work.hold.for, why: work.hold.why, since: work.hold.since },
+      facts: {
+        axle: name,
+        for: work.hold.for,
+        why: work.hold.why,
+        since: work.hold.since,
+        until: work.hold.until ?? '',
+      },
       say: words.hold,
     });
   if (!axle.identity?.retention)
@@ -174,7 +180,7 @@ function waiting(axle: AxleName, { step, waits }: StepState, d: Derivation): voi
 function stores(axle: AxleName, { work, tools }: WorkState, adjusters: string, d: Derivation): void {
   const common = { station: 'final', figures: [] } as const;
   const wanted = new Set(tools.map(({ id }) => id));
-  const missing = work.tools.filter(({ id, state }) => state === 'missing' && wanted.has(id));
+  const missing = work.tools.filter(({ id, state }) => (state === 'missing' || state === 'lent') && wanted.has(id));
   if (missing.length > 0)
     d.finding({
       ...common,

@@ -9,10 +9,10 @@ const line = z.string().trim().max(120);
 const why = z.string().trim().min(1).max(300);
 
 /** Why a job rests. */
-export const HOLDS = ['parts', 'customer', 'tool', 'other'] as const;
+export const HOLDS = ['parts', 'tool', 'machine-shop', 'customer', 'other'] as const;
 /** Where a part is. */
 export const PART_STATES = ['needed', 'ordered', 'here'] as const;
-export const TOOL_STATES = ['here', 'stand-in', 'missing'] as const;
+export const TOOL_STATES = ['here', 'stand-in', 'lent', 'missing'] as const;
 /** How it is run in: the main schools, common practice. */
 export const RUN_IN_SCHOOLS = ['heat-cycles', 'short-trips', 'distance'] as const;
 
@@ -57,7 +57,7 @@ export const workSchema = z.strictObject({
   skipped: unique(z.array(z.strictObject({ id, why })).max(80)),
   moves: unique(z.array(z.strictObject({ id, step: id, follows: id.nullable(), why })).max(80)),
   own: unique(z.array(own).max(40)),
-  hold: z.strictObject({ for: z.enum(HOLDS), why, since: z.iso.date() }).nullable(),
+  hold: z.strictObject({ for: z.enum(HOLDS), why, since: z.iso.date(), until: z.iso.date().nullable() }).nullable(),
   parts: unique(
     z
       .array(
@@ -82,8 +82,10 @@ export const workSchema = z.strictObject({
         z.strictObject({
           id: z.enum(Object.keys(TOOLS) as [ToolId, ...ToolId[]]),
           state: z.enum(TOOL_STATES),
-          /** What stands in for it. */
+          /** What stands in for it, or who has it where it is lent. */
           with: line,
+          /** Where it is lent: the day that it is back. */
+          back: z.iso.date().nullable(),
           /** What it fits, as somebody looked: of the adjuster wrench its pattern. */
           pattern: line,
         }),

@@ -30,9 +30,9 @@ export const order = (f: { axle: string; faults: string; count: N }): Words => (
   detail: f.faults,
 });
 
-export const hold = (f: { axle: string; for: string; why: string; since: string }): Words => ({
-  title: `${capital(f.axle)} is on hold: ${f.for}`,
-  detail: `${sentence(f.why)} Since ${f.since}.`,
+export const hold = (f: { axle: string; for: string; why: string; since: string; until: string }): Words => ({
+  title: `${capital(f.axle)} is on hold: ${f.for === 'machine-shop' ? 'machine shop' : f.for}`,
+  detail: `${sentence(f.why)} Since ${f.since}${f.until === '' ? '' : `, until ${f.until}`}.`,
 });
 
 export const record = (f: {
@@ -48,7 +48,7 @@ export const record = (f: {
 });
 
 export const tools = (f: { axle: string; tools: string }): Words => ({
-  title: `${capital(f.axle)}: a tool is missing`,
+  title: `${capital(f.axle)}: a tool is not here`,
   detail: `${f.tools}. Said before the job starts; a job that is stopped for a tool costs a day.`,
 });
 

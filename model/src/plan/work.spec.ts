@@ -210,7 +210,7 @@ describe('what goes wrong at the bench', () => {
     const build = jobOf('ratio-swap', (axle) => {
       axle.work = {
         ...newWork('ratio-swap', 'plain'),
-        tools: [{ id: 'spreader', state: 'missing', with: '', pattern: '' }],
+        tools: [{ id: 'spreader', state: 'missing', with: '', back: null, pattern: '' }],
         parts: [
           {
             id: 'seals',
@@ -241,7 +241,7 @@ describe('what goes wrong at the bench', () => {
           axle.identity.sheet.adjusterWrench = sheet === null ? null : { value: sheet, origin: 'maker', where: 'p. 3' };
           axle.work = {
             ...newWork('ratio-swap', 'plain'),
-            tools: [{ id: 'adjuster-wrench', state: 'here', with: '', pattern }],
+            tools: [{ id: 'adjuster-wrench', state: 'here', with: '', back: null, pattern }],
           };
         }),
       ).finding('plan.rear.pattern');
@@ -440,7 +440,7 @@ describe('what goes wrong at the bench', () => {
     const build = jobOf('overhaul', (axle) => {
       axle.work = {
         ...newWork('overhaul', 'plain'),
-        hold: { for: 'other', why: 'a ground fault in the shop', since: '2026-11-25' },
+        hold: { for: 'other', why: 'a ground fault in the shop', since: '2026-11-25', until: null },
       };
     });
     const said = () => look(build).finding('plan.rear.hold')?.say('metric').detail;
@@ -456,7 +456,10 @@ describe('what goes wrong at the bench', () => {
     }
     hold.why = 'a ground fault in the shop';
     expect(boardWork(build, [])).toEqual(
-      jasmine.objectContaining({ state: 'waiting', hold: 'a ground fault in the shop' }),
+      jasmine.objectContaining({
+        state: 'waiting',
+        rest: { for: 'other', what: 'a ground fault in the shop', since: '2026-11-25', until: null },
+      }),
     );
   });
 

@@ -92,9 +92,13 @@ export function workState(
     });
   const missingTool = (step: Operation): Wait[] =>
     step.tools.flatMap((id): Wait[] =>
-      work.tools.some((one) => one.id === id && one.state === 'missing')
-        ? [{ for: 'tool', what: toolOf(id as ToolId).name, id }]
-        : [],
+      work.tools.flatMap((one): Wait[] => {
+        if (one.id !== id || (one.state !== 'missing' && one.state !== 'lent')) return [];
+        const { name } = toolOf(one.id);
+        return [
+          { for: 'tool', what: one.state === 'lent' ? `${name}: lent${one.with && ` to ${one.with}`}` : name, id },
+        ];
+      }),
     );
   const steps = ordered.map((step): StepState => {
     const { id } = step;

@@ -13,7 +13,10 @@ export const BOARD_CSV_HEADER = [
   'next step',
   'steps done',
   'steps',
-  'hold',
+  'waits for',
+  'why',
+  'waits since',
+  'waits until',
   'due by',
   'recheck on',
   'promised',
@@ -33,7 +36,15 @@ export function boardCsv(rows: readonly BoardRow[]): string {
     BOARD_CSV_HEADER,
     rows.map(({ work, ...row }) => [
       ...[row.id, row.name, row.vehicle, row.use, row.customer ?? '', BOARD_STATE_WORDS[work.state], work.next],
-      ...[work.done, work.of, work.hold, work.due, row.rechecks[0]?.on ?? '', row.promised ?? '', row.worker],
+      ...[
+        work.done,
+        work.of,
+        work.rest?.for ?? '',
+        work.rest?.what ?? '',
+        work.rest?.since ?? '',
+        work.rest?.until ?? '',
+      ],
+      ...[work.due, row.rechecks[0]?.on ?? '', row.promised ?? '', row.worker],
       ...[tenth(work.takenH), tenth(work.leftH), row.updatedAt, row.version, row.unreadable ?? ''],
     ]),
   );

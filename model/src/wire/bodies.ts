@@ -1,9 +1,9 @@
 // What goes over the wire, in Zod: bodies and answers of the routes.
-import { CONSTRUCTIONS, DECIMAL_SIGNS } from '@hot-spline/core';
+import { CONSTRUCTIONS, DECIMAL_SIGNS, JOBS } from '@hot-spline/core';
 import { idSchema, photoId } from '../base/fields';
 import { AXLES } from '../base/names';
 import { buildSchema, type Build } from '../document/schema';
-import { BOARD_STATES } from '../board/board-states';
+import { BOARD_STATES, RESTS_FOR } from '../board/board-states';
 import { RESTS } from '../frame/figure';
 import { STATIONS, VERDICTS } from '../frame/finding';
 import { librarySpecSchema, type LibrarySpec } from '../library/schema';
@@ -100,6 +100,9 @@ export const arrivalSchema = z.object({
 });
 export type Arrival = z.infer<typeof arrivalSchema>;
 
+/** Of all who work in it together, so more than a day has. */
+const dayHours = z.number().min(0).max(1000);
+
 export const shopSchema = z.object({
   /** Made once with the data: a browser sends what waits in it to no other shop. */
   id: z.uuid(),
@@ -118,9 +121,11 @@ export const shopSchema = z.object({
   address: z.union([z.literal(''), z.url({ protocol: /^https?$/ }).max(200)]),
   /** What an hour with hands on costs, in the shop’s money; null: nobody has said. */
   hourRate: z.number().min(0).max(100_000).nullable(),
+  /** Hours with hands on cars that it has, from Monday to Sunday; null: nobody has said. */
+  weekHours: z.tuple([dayHours, dayHours, dayHours, dayHours, dayHours, dayHours, dayHours]).nullable(),
 });
 
-const { currency, decimal, name, logo, address, hourRate } = shopSchema.shape;
+const { currency, decimal, name, logo, address, hourRate, weekHours } = shopSchema.shape;
 /** What a shop may set. */
 export const shopSettingsSchema = z
   .strictObject({
@@ -130,9 +135,10 @@ export const shopSettingsSchema = z
     logo: logo.optional(),
     address: address.optional(),
     hourRate: hourRate.optional(),
+    weekHours: weekHours.optional(),
   })
   .refine((told) => Object.keys(told).length > 0, {
-    message: 'must tell currency, decimal, name, logo, address or hourRate',
+    message: 'must tell currency, decimal, name, logo, address, hourRate or weekHours',
   });
 
 /** A build on the board; one that can't be read says why. */
@@ -150,16 +156,31 @@ export const buildSummarySchema = z.object({
   unreadable: z.string().nullable(),
 });
 
+const restSchema = z.object({
+  for: z.enum(RESTS_FOR),
+  what: z.string(),
+  since: z.string().nullable(),
+  until: z.string().nullable(),
+});
 /** How far the work on a build is. */
 const boardWorkSchema = z.object({
   state: z.enum(BOARD_STATES),
   next: z.string(),
   done: z.int(),
   of: z.int(),
-  hold: z.string(),
+  /** What it waits for, since when and until when; null where it can go on. */
+  rest: restSchema.nullable(),
+  /** What sets or cools meanwhile. */
+  setting: restSchema.nullable(),
+  /** How often it has been put together; 0 outside the loop. */
+  round: z.int(),
+  gate: z.enum(['', 'A', 'B']),
   takenH: z.number(),
   leftH: z.number(),
   due: z.string(),
+  jobs: z.array(z.enum(JOBS)).readonly(),
+  /** Tools that are lent: which, to whom, until when. */
+  lent: z.array(z.string()).readonly(),
 });
 
 /** A row of the board. */
@@ -180,6 +201,41 @@ export const boardSchema = z.object({
   /** How many of each state there are among those that the words find. */
   states: z.partialRecord(z.enum(BOARD_STATES), z.int()),
 });
+
+/** What is promised, day by day. */
+export const boardWeekSchema = z.object({
+  days: z.array(
+    z.object({
+      day: z.string(),
+      /** Hours with hands on cars that the shop has on it; null: nobody has said. */
+      hours: z.number().nullable(),
+      promisedH: z.number(),
+      /** Hours that do not fit until its evening; null where nobody has said what the shop has. */
+      overH: z.number().nullable(),
+      /** How many are promised for it, and the first of them. */
+      builds: z.int(),
+      rows: z.array(boardRowSchema),
+    }),
+  ),
+  /** Promised for a day that is past, and not done. */
+  overdue: z.object({ builds: z.int(), rows: z.array(boardRowSchema) }),
+  /** Promised, with no job on them: nobody knows their hours. */
+  unplanned: z.array(z.object({ id: idSchema, name: z.string() })),
+});
+
+/** What a scanned code may be. */
+export const scannedSchema = z.array(
+  z.object({
+    what: z.enum(['build', 'part', 'spec']),
+    id: idSchema,
+    name: z.string(),
+    /** Of a part: what it is called on the list of the build, and which axle’s. */
+    part: z.string().nullable(),
+    axle: z.enum(AXLES).nullable(),
+    /** Of a piece out of a drawer, as its label says it. */
+    piece: z.string().nullable(),
+  }),
+);
 
 export const customerWriteSchema = z.strictObject({
   name: z.string().trim().min(1).max(80),
@@ -305,6 +361,8 @@ export type Shop = z.output<typeof shopSchema>;
 export type ShopSettings = z.output<typeof shopSettingsSchema>;
 export type BuildSummary = z.output<typeof buildSummarySchema>;
 export type Board = z.output<typeof boardSchema>;
+export type BoardWeek = z.output<typeof boardWeekSchema>;
+export type Scanned = z.output<typeof scannedSchema>;
 export type BoardRow = z.output<typeof boardRowSchema>;
 const placeName = z
   .string()

@@ -1,7 +1,7 @@
 import '../base/zod';
 import * as z from 'zod';
 import { calculations } from '../assembly/calculations';
-import { KB, body, flag, json, type WireRoute } from './index';
+import { KB, body, flag, json, type WireRoute } from './route';
 
 /** Calculations are posted to by name; each has a path of its own in the description. */
 export const calculationRoutes = (registry = calculations): WireRoute[] =>

@@ -6,22 +6,17 @@ import { buildSchema } from '../document/schema';
 import { POWERS } from '../start/start-build';
 import { AXLES } from '../base/names';
 import { PHOTO_BYTES, PHOTO_TYPES } from '../files/photos';
-import { BOARD_STATES } from '../board/board-states';
 import { libraryFileSchema } from '../library/schema';
 import {
   archiveSchema,
   arrivalSchema,
   archived,
-  boardSchema,
   changedSchema,
   buildSummarySchema,
-  customerSchema,
-  customerWriteSchema,
   figuresSchema,
   healthSchema,
   idParams,
   presenceSchema,
-  recallSchema,
   saveBuildSchema,
   saveSpecSchema,
   saved,
@@ -44,69 +39,19 @@ import {
   signInSchema,
   signOutSchema,
   switchSchema,
-  type May,
 } from './people';
+import { boardRoutes } from './board-routes';
+import { CSV, KB, body, flag, json, route, type WireRoute } from './route';
 import '../base/zod';
 import * as z from 'zod';
 
 /** The API: every route once, for server, browser and OpenAPI. */
 
-export const KB = 1024;
-
 /** Header of a write: the shop that it is for. Another shop refuses it; who does not say writes to whichever answers. */
 export const SHOP_HEADER = 'hot-spline-shop';
 
-export interface WireBody {
-  readonly schema: z.ZodType;
-  /** Most bytes. */
-  readonly limit: number;
-  /** Content types other than JSON. */
-  readonly types?: readonly string[];
-  /** JSON that the handler reads itself, on a thread where it is large. */
-  readonly unread?: true;
-  /** Too large to be held: the handler reads it as it comes. */
-  readonly spooled?: true;
-}
-
-export interface WireAnswer {
-  readonly description: string;
-  readonly schema?: z.ZodType;
-  readonly type?: string;
-  /** Other types that it may have, by what is asked for. */
-  readonly also?: Readonly<Record<string, string>>;
-}
-
-export interface WireRoute {
-  /** Who may call it; not said: a looker where it only reads, a builder where it writes. */
-  readonly may?: May;
-  /** Nothing of it is kept: no line of the audit list is written for it. */
-  readonly keeps?: false;
-  readonly method: 'get' | 'post' | 'put' | 'delete';
-  /** With parameters as OpenAPI writes them: `/builds/{id}`. */
-  readonly path: string;
-  readonly summary: string;
-  readonly params?: z.ZodObject;
-  readonly query?: z.ZodObject;
-  readonly body?: WireBody;
-  readonly answers: Readonly<Record<number, WireAnswer>>;
-  /** Statuses of the problem documents that it may answer with, beside 421 and 500. */
-  readonly problems: readonly number[];
-}
-
-/** Who may call a route. */
-export const mayCall = ({ may, method }: WireRoute): May => may ?? (method === 'get' ? 'looker' : 'builder');
-
-const route = <R extends WireRoute>(one: R): R => one;
-export const json = <S extends z.ZodType>(schema: S, description: string) => ({ schema, description });
-export const body = <S extends z.ZodType>(schema: S, limit: number) => ({ schema, limit });
-
-const CSV = { 'text/csv': 'a table, in UTF-8 with its mark' };
-
-const calendarLinkSchema = z.object({ key: z.string().nullable() });
-
-export const flag = z.enum(['true', 'false', '1', '0']).optional();
-
 export const routes = {
+  ...boardRoutes,
   me: route({
     may: 'anyone',
     method: 'get',
@@ -250,39 +195,6 @@ export const routes = {
     answers: { 200: json(z.object({ heard: z.int() }), 'how many listen here') },
     problems: [400, 401, 413, 415, 422],
   }),
-  calendar: route({
-    may: 'anyone',
-    method: 'get',
-    path: '/calendar.ics',
-    summary: 'Promised days and rechecks as a calendar, to whoever has its secret link; no customer is in it.',
-    query: z.strictObject({ key: z.string().max(80) }),
-    answers: { 200: { description: 'iCalendar [RFC 5545]', type: 'text/calendar' } },
-    problems: [404, 422],
-  }),
-  calendarLink: route({
-    may: 'owner',
-    method: 'get',
-    path: '/calendar',
-    summary: 'The secret part of the link to the calendar; null while there is none.',
-    answers: { 200: json(calendarLinkSchema, 'its key') },
-    problems: [401],
-  }),
-  makeCalendarLink: route({
-    may: 'owner',
-    method: 'post',
-    path: '/calendar',
-    summary: 'Makes a link to the calendar, in place of the one that was: that one leads nowhere any more.',
-    answers: { 201: json(calendarLinkSchema, 'its key') },
-    problems: [401],
-  }),
-  dropCalendarLink: route({
-    may: 'owner',
-    method: 'delete',
-    path: '/calendar',
-    summary: 'Takes the link to the calendar away.',
-    answers: { 200: json(calendarLinkSchema, 'there is none') },
-    problems: [401],
-  }),
   health: route({
     may: 'anyone',
     method: 'get',
@@ -345,58 +257,6 @@ export const routes = {
     summary: 'Every build of the shop, also those that can’t be read.',
     answers: { 200: json(z.array(buildSummarySchema), 'the board') },
     problems: [],
-  }),
-  board: route({
-    method: 'get',
-    path: '/board',
-    summary:
-      'A piece of the board: builds by state and words, in order, with how many there are of each state; as CSV all that are found.',
-    query: z.strictObject({
-      search: z.string().trim().max(80).default(''),
-      state: z.enum(BOARD_STATES).optional(),
-      promised: z.enum(['overdue', 'week']).optional(),
-      today: z.iso.date().optional(),
-      archived: flag,
-      sort: z.enum(['name', 'promised', 'updated', 'state']).default('name'),
-      offset: z.coerce.number().int().min(0).max(1_000_000).default(0),
-      limit: z.coerce.number().int().min(1).max(200).default(100),
-      as: z.enum(['json', 'csv']).default('json'),
-    }),
-    answers: { 200: { ...json(boardSchema, 'the piece'), also: CSV } },
-    problems: [422],
-  }),
-  recall: route({
-    method: 'get',
-    path: '/recall',
-    summary: 'Every build that has something in it, with the customer to call; without `of` what is in any of them.',
-    query: z.strictObject({ of: z.string().trim().min(1).max(160).optional() }),
-    answers: { 200: json(recallSchema, 'what there is, or who has it') },
-    problems: [422],
-  }),
-  customers: route({
-    method: 'get',
-    path: '/customers',
-    summary:
-      'Customers of the shop: a name and a way to reach them, and how many builds are theirs. This is their export too.',
-    answers: { 200: json(z.array(customerSchema), 'the customers') },
-    problems: [],
-  }),
-  saveCustomer: route({
-    method: 'put',
-    path: '/customers/{id}',
-    summary: 'Writes a customer, new or changed.',
-    params: idParams,
-    body: body(customerWriteSchema, 4 * KB),
-    answers: { 200: json(customerSchema, 'kept') },
-    problems: [400, 413, 415, 422],
-  }),
-  eraseCustomer: route({
-    method: 'delete',
-    path: '/customers/{id}',
-    summary: 'Erases a customer: name and address are gone, builds stay without them.',
-    params: idParams,
-    answers: { 200: json(z.object({ id: idSchema, erased: z.literal(true) }), 'gone') },
-    problems: [404, 422],
   }),
   createBuild: route({
     method: 'post',

@@ -1,7 +1,8 @@
 import '../base/zod';
 import * as z from 'zod';
 import { calculationRoutes } from './calculation-routes';
-import { routes, type WireAnswer, type WireRoute } from './index';
+import { routes } from './index';
+import type { WireAnswer, WireRoute } from './route';
 import { problemSchema } from './bodies';
 import { jsonSchemaOf, namedSchemas } from '../files/file-schemas';
 import { calculations } from '../assembly/calculations';

@@ -69,10 +69,10 @@ describe('the board of the shop', () => {
     );
 
     const stored = (await call(shop, 'GET', `/api/builds/${id}`)).body;
-    stored.build.axles.rear.work.hold = { for: 'parts', why: 'seals', since: '2026-11-26' };
+    stored.build.axles.rear.work.hold = { for: 'parts', why: 'seals', since: '2026-11-26', until: null };
     const write = { writeId: randomUUID(), baseVersion: 1, who: '', build: stored.build };
     expect((await call(shop, 'PUT', `/api/builds/${id}`, write)).status).toBe(200);
-    expect((await board('?state=waiting')).rows[0]?.work.hold).toBe('seals');
+    expect((await board('?state=waiting')).rows[0]?.work.rest?.what).toBe('seals');
   });
 
   it('says what is overdue, and what is promised within a week of the day it is', async () => {
@@ -141,7 +141,7 @@ describe('the board of the shop', () => {
     expect(rows.map(([, name]) => name)).toEqual(['=Siskin+1', 'Bunting', 'Twite']);
     expect(body).toContain(`,"'=Siskin+1",`);
     const cell = (name: (typeof BOARD_CSV_HEADER)[number]) => rows[0]?.[BOARD_CSV_HEADER.indexOf(name)];
-    expect([cell('customer'), cell('state'), cell('promised')]).toEqual(['A. Reed', 'Planned', '2026-12-04']);
+    expect([cell('customer'), cell('state'), cell('promised')]).toEqual(['A. Reed', 'Not started', '2026-12-04']);
     expect([cell('next step'), cell('steps done')]).toEqual(['Brief and complaint', '0']);
     expect(Number(cell('left h'))).toBeGreaterThan(1);
     const found = await call(shop, 'GET', '/api/board?as=csv&search=twi');
@@ -159,7 +159,7 @@ describe('the board of the shop', () => {
     const states = csvRows(body as string, ',')
       .slice(1, -1)
       .map((row) => row[BOARD_CSV_HEADER.indexOf('state')]);
-    expect(states).toEqual(names.map(() => 'Planned'));
+    expect(states).toEqual(names.map(() => 'Not started'));
   });
 
   it('carries the days from which builds are looked at again, the first one first', async () => {

@@ -1,5 +1,5 @@
 import { randomBytes, timingSafeEqual } from 'node:crypto';
-import type { BoardRow } from '@hot-spline/model';
+import { RESTS_FOR_WORDS, type BoardRow } from '@hot-spline/model';
 import ical, { ICalCalendarMethod } from 'ical-generator';
 import type { Queries } from '../db/database';
 
@@ -33,17 +33,20 @@ export async function isCalendarKey(db: Queries, said: string): Promise<boolean>
   return a.length === b.length && timingSafeEqual(a, b);
 }
 
+const DAY_MS = 86_400_000;
 /** A day as the calendar writes it: no time, no zone. */
 const dayOf = (iso: string): Date => new Date(`${iso.slice(0, 10)}T00:00:00.000Z`);
 
 /**
- * Promised days and rechecks of builds as a calendar [RFC 5545], a whole day each.
+ * Promised days, rechecks and what a job waits for as a calendar [RFC 5545], whole days each. A hold that nobody has said an end of
+ * lasts up to `today`: it grows.
  * Not in it: customers, prices, what has no day. @param at where a build is opened
  */
 export function calendarText(
   rows: readonly BoardRow[],
   shop: { readonly id: string; readonly name: string },
   at: string,
+  today: string,
 ): string {
   const calendar = ical({
     name: shop.name === '' ? 'Hot Spline' : shop.name,
@@ -51,11 +54,13 @@ export function calendarText(
     method: ICalCalendarMethod.PUBLISH,
     ttl: 3600,
   });
-  const day = (row: BoardRow, key: string, on: string, summary: string, more: string): void => {
+  const day = (row: BoardRow, key: string, on: string, summary: string, more: string, last = on): void => {
     calendar.createEvent({
       id: `${row.id}-${key}@${shop.id}`,
       stamp: new Date(row.updatedAt),
       start: dayOf(on),
+      // The day after the last: an end is not in it [RFC 5545, 3.6.1].
+      end: new Date(dayOf(last).getTime() + DAY_MS),
       allDay: true,
       timezone: null,
       summary,
@@ -71,8 +76,21 @@ export function calendarText(
         'promised',
         row.promised,
         `${row.name}: promised`,
-        `${row.vehicle}. ${whose}${row.work.hold === '' ? row.work.next : `Waits: ${row.work.hold}`}`,
+        `${row.vehicle}. ${whose}${row.work.rest ? `Waits: ${row.work.rest.what}` : row.work.next}`,
       );
+    const { rest } = row.work;
+    if (rest?.since) {
+      const [from, until] = [rest.since.slice(0, 10), rest.until?.slice(0, 10) ?? null];
+      const last = until ?? today;
+      day(
+        row,
+        'rest',
+        from,
+        `${row.name} waits for ${RESTS_FOR_WORDS[rest.for]}`,
+        `${rest.what}. ${until === null ? 'Nobody has said until when.' : `Until ${until}.`} ${whose}`,
+        last < from ? from : last,
+      );
+    }
     row.rechecks.forEach(({ on, why }, i) =>
       day(row, `recheck-${i}`, on, `${row.name}: ${why}`, `${row.vehicle}. ${whose}`),
     );

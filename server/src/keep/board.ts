@@ -1,5 +1,7 @@
 import {
   BOARD_STATES,
+  NO_WORK,
+  stands,
   type Board,
   type BoardRow,
   type BoardState,
@@ -8,11 +10,11 @@ import {
   type Customer,
   type CustomerWrite,
   type Recall,
+  type RestsFor,
 } from '@hot-spline/model';
+import type { Job } from '@hot-spline/core';
 import type { Database, Queries } from '../db/database';
 import { tell } from './tell';
-
-const EMPTY: BoardWork = { state: 'open', next: '', done: 0, of: 0, hold: '', takenH: 0, leftH: 0, due: '' };
 
 interface Row extends Record<string, unknown> {
   /** How many builds stand in each state, as JSON. */
@@ -36,16 +38,23 @@ const ORDER = {
   name: 'b.name, b.id',
   promised: 'b.promised nulls last, b.name, b.id',
   updated: 'b.updated_at desc, b.id',
-  state: 'array_position($1::text[], b.state), b.promised nulls last, b.name, b.id',
+  state: 'array_position($1::text[], b.stands), b.promised nulls last, b.name, b.id',
 } as const;
 
 export interface BoardQuestion {
   readonly search: string;
   readonly state?: BoardState | undefined;
+  /** Whose work it is: the whole name, as it is written. */
+  readonly worker?: string | undefined;
+  /** What it waits for. */
+  readonly rest?: RestsFor | undefined;
+  readonly job?: Job | undefined;
+  /** Promised for one of these days, the first and the last with them [ISO 8601]. */
+  readonly between?: readonly [string, string] | undefined;
   /** By the day that it is promised for. */
   readonly promised?: 'overdue' | 'week' | undefined;
-  /** The day it is, ISO 8601; not said: the server’s. */
-  readonly today?: string | undefined;
+  /** The day it is, ISO 8601. */
+  readonly today: string;
   readonly archived: boolean;
   readonly sort: keyof typeof ORDER;
   readonly offset: number;
@@ -53,21 +62,37 @@ export interface BoardQuestion {
   readonly limit: number | null;
 }
 
+const TODAY = '$6::text';
+/** Where a job stands now: `stands` of the model, as the database says it. */
+const STANDS = `case when b.recheck_on <= ${TODAY} then 'due'
+  when b.state not in ('due', 'waiting') and b.sets_until > $7::timestamptz then 'waiting' else b.state end`;
+
 /** The next text after all that begin with this one, by the order of bytes. */
 const past = (word: string): string => `${word}\u{10ffff}`;
 
+/** The day it is here, where who asks has not said which it is there. */
+export const serverDay = (now = new Date()): string =>
+  [now.getFullYear(), now.getMonth() + 1, now.getDate()].map((n) => String(n).padStart(2, '0')).join('-');
+
+/** What finds what is lent, and no “silent” or “equivalent”. */
+const LENT = 'lent';
+
 /**
  * A piece of the board: every word is found somewhere in name, car, use, worker, parts or customer, or begins a word of what
- * was written in the ledger.
+ * was written in the ledger. A worker’s whole name finds what is theirs, “lent” what is lent.
  */
 export async function readBoard(db: Queries, ask: BoardQuestion): Promise<Board> {
-  const params: unknown[] = [[...BOARD_STATES], ask.archived, ask.limit, ask.offset, ask.state ?? null];
+  const now = new Date().toISOString();
+  const params: unknown[] = [
+    ...[[...BOARD_STATES], ask.archived, ask.limit, ask.offset, ask.state ?? null],
+    ...[ask.today, now],
+  ];
   const name = ask.search.trim().toLowerCase();
   const [theirs] =
-    name === ''
+    name === '' || name === LENT
       ? []
       : await db.query<{ worker: string }>('select worker from builds where lower(worker) = $1 limit 1', [name]);
-  const words = (theirs ? '' : ask.search)
+  const words = (theirs || name === LENT ? '' : ask.search)
     .toLowerCase()
     .split(/\s+/)
     .filter(Boolean)
@@ -79,29 +104,39 @@ export async function readBoard(db: Queries, ask: BoardQuestion): Promise<Board>
     });
   const found = [...words];
   if (theirs) found.push(`and lower(b.worker) = $${params.push(name)}`);
-  if (ask.promised) {
-    const day = `$${params.push(ask.today ?? null)}`;
-    const today = `coalesce(${day}::text, current_date::text)`;
+  if (name === LENT) found.push(`and b.lent <> ''`);
+  if (ask.worker !== undefined) found.push(`and b.worker = $${params.push(ask.worker)}`);
+  if (ask.rest !== undefined) {
+    const rest = `$${params.push(ask.rest)}`;
+    found.push(`and ${STANDS} = 'waiting' and case when b.rest <> '' then b.rest else 'curing' end = ${rest}`);
+  }
+  if (ask.job !== undefined) found.push(`and $${params.push(ask.job)} = any(string_to_array(b.jobs, ' '))`);
+  if (ask.between) {
+    const [from, to] = [params.push(ask.between[0]), params.push(ask.between[1])];
+    found.push(`and b.promised between $${from} and $${to}`);
+  }
+  if (ask.promised)
     found.push(
       ask.promised === 'overdue'
-        ? `and b.promised < ${today} and b.state <> 'done'`
-        : `and b.promised >= ${today} and b.promised <= ((${today})::date + 7)::text`,
+        ? `and b.promised < ${TODAY} and b.state <> 'done'`
+        : `and b.promised >= ${TODAY} and b.promised <= ((${TODAY})::date + 7)::text`,
     );
-  }
   // The search runs once, for the counts and for the piece alike.
   const rows = await db.query<Row>(
     `with hit as ${found.length > 0 ? '' : 'not '}materialized (
-       select b.id, b.state, b.name, b.promised, b.updated_at from builds b where b.archived = $2 ${found.join(' ')}
+       select b.id, ${STANDS} as stands, b.name, b.promised, b.updated_at from builds b where b.archived = $2 ${found.join(' ')}
      ), counted as (
-       select coalesce(json_object_agg(state, n), '{}')::text as states
-       from (select state, count(*) as n from hit group by state) each
+       select coalesce(json_object_agg(stands, n), '{}')::text as states
+       from (select stands, count(*) as n from hit group by stands) each
      ), piece as (
-       select b.id from hit b where $5::text is null or b.state = $5 order by ${ORDER[ask.sort]} limit $3 offset $4
+       select b.id, b.stands from hit b where $5::text is null or b.stands = $5 order by ${ORDER[ask.sort]} limit $3 offset $4
      )
      select counted.states, b.id, b.name, b.vehicle, b.use, b.version, b.archived, b.updated_at, b.rechecks, b.unreadable,
-            b.promised, b.worker, c.name as customer, b.work
-     from counted left join (piece join builds b on b.id = piece.id left join customers c on c.id = b.customer) on true
-     where $1::text[] is not null order by ${ORDER[ask.sort]}`,
+            b.promised, b.worker, b.owner as customer, b.work
+     from counted left join lateral (
+       select w.*, piece.stands, c.name as owner from piece join builds w on w.id = piece.id left join customers c on c.id = w.customer
+     ) b on true
+     where $1::text[] is not null and $6::text is not null and $7::text is not null order by ${ORDER[ask.sort]}`,
     params,
   );
   const states = JSON.parse(rows[0]?.states ?? '{}') as Board['states'];
@@ -112,16 +147,30 @@ export async function readBoard(db: Queries, ask: BoardQuestion): Promise<Board>
   return {
     rows: rows
       .filter(({ id }) => id !== null)
-      .map(({ states: _, updated_at, rechecks, work, ...row }): BoardRow => ({
-        ...row,
-        updatedAt: new Date(updated_at).toISOString(),
-        rechecks: JSON.parse(rechecks) as BuildSummary['rechecks'],
-        work: { ...EMPTY, ...(JSON.parse(work) as Partial<BoardWork>) },
-      })),
+      .map(({ states: _, updated_at, rechecks: kept, work, ...row }): BoardRow => {
+        const rechecks = JSON.parse(kept) as BuildSummary['rechecks'];
+        return {
+          ...row,
+          updatedAt: new Date(updated_at).toISOString(),
+          rechecks,
+          work: stands({ ...NO_WORK, ...(JSON.parse(work) as Partial<BoardWork>) }, rechecks, {
+            today: ask.today,
+            now,
+          }),
+        };
+      }),
     total,
     whose: theirs?.worker ?? null,
     states,
   };
+}
+
+/** Who has work here, by name. */
+export async function listWorkers(db: Queries): Promise<string[]> {
+  const rows = await db.query<{ worker: string }>(
+    `select distinct worker from builds where worker <> '' and not archived order by worker`,
+  );
+  return rows.map(({ worker }) => worker);
 }
 
 /** Every build that has something in it; without a question, what is in any. */

@@ -8,7 +8,7 @@ import {
 } from '@hot-spline/model';
 import type { Database, Queries } from '../db/database';
 import { writeHoldings } from './holdings';
-import { noteBuild } from './note';
+import { noteBuild, rechecksOf } from './note';
 import { linkHash } from './chain';
 import { tell } from './tell';
 import { open, same, type Opened } from '../base/kept';
@@ -52,15 +52,6 @@ export function unreadableBuild(id: string, why: string): Problem {
   );
 }
 
-const recheckOf = (build: Build): BuildSummary['rechecks'] =>
-  [build.axles.rear, build.axles.front]
-    .flatMap((axle) => {
-      const on = axle?.work?.runIn.on;
-      return [axle?.unit.plate?.recheck ?? null, on ? { on, why: 'run-in' } : null];
-    })
-    .filter((one) => one !== null)
-    .sort((a, b) => a.on.localeCompare(b.on));
-
 /**
  * Looks once at every row that this program has not seen: what the board needs of it, or why it can't be read.
  * @returns how many rows can't be read
@@ -76,7 +67,7 @@ export async function surveyBuilds(db: Queries): Promise<number> {
     if (opened.unreadable !== null) unreadable++;
     await db.query('update builds set rechecks = $2, unreadable = $3, surveyed = $4 where id = $1', [
       row.id,
-      JSON.stringify(opened.value ? recheckOf(opened.value) : []),
+      JSON.stringify(opened.value ? rechecksOf(opened.value) : []),
       opened.unreadable,
       FORMAT_VERSION,
     ]);
@@ -202,7 +193,7 @@ export async function createBuild(
     const created = await tx.query(
       `insert into builds (id, name, vehicle, use, version, document, format_version, rechecks, surveyed)
        values ($1, $2, $3, $4, 1, $5, $6, $7, $6) on conflict (id) do nothing returning id`,
-      [id, build.name, build.vehicle, build.use, document, FORMAT_VERSION, JSON.stringify(recheckOf(build))],
+      [id, build.name, build.vehicle, build.use, document, FORMAT_VERSION, JSON.stringify(rechecksOf(build))],
     );
     if (created.length === 0) {
       const first = await readVersion(tx, id, 1);
@@ -269,7 +260,7 @@ export async function saveBuild(
         build.vehicle,
         build.use,
         FORMAT_VERSION,
-        JSON.stringify(recheckOf(build)),
+        JSON.stringify(rechecksOf(build)),
         who,
       ],
     );

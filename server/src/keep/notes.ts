@@ -1,9 +1,12 @@
+import { NO_WORK, type BoardState } from '@hot-spline/model';
 import type { Logger } from 'pino';
 import type { Database, Queries } from '../db/database';
 import { isDamage } from '../db/read-round';
 import type { Pool } from '../threads/pool';
 import { APART, type KeptBuild, type Noted } from '../threads/tasks';
+import { callHooks } from './hooks';
 import { LAST_SEQ, writeHoldings } from './holdings';
+import { writeParts } from './parts';
 
 /** Builds that are worked out at once. */
 const AT_ONCE = 2;
@@ -47,6 +50,8 @@ export class Notes {
     private readonly db: Database,
     private readonly pool: Pool,
     private readonly log: Logger,
+    /** Called when something was noted: others may have to be told. */
+    private readonly noted: () => void = () => undefined,
   ) {}
 
   /** Something was written: what is out of date is worked out, beginning now. */
@@ -62,6 +67,7 @@ export class Notes {
       })
       .finally(() => {
         this.round = null;
+        this.noted();
         if (!this.again) return;
         this.again = false;
         this.wake();
@@ -136,13 +142,30 @@ export class Notes {
   }
 }
 
-async function write(tx: Queries, id: string, { unread, work, words, holdings, lessons, times }: Noted): Promise<void> {
-  await tx.query('update builds set state = $2, work = $3, unread = $4, stale = false where id = $1', [
+async function write(tx: Queries, id: string, noted: Noted): Promise<void> {
+  const { unread, work, words, holdings, lessons, times, parts } = noted;
+  const { state, rest, setting, jobs, lent } = work ?? NO_WORK;
+  const [before] = await tx.query<{ state: BoardState; name: string }>('select state, name from builds where id = $1', [
     id,
-    work?.state ?? 'open',
-    work ? JSON.stringify(work) : '{}',
-    unread,
   ]);
+  await tx.query(
+    `update builds set state = $2, work = $3, unread = $4, rest = $5, sets_until = $6, jobs = $7, lent = $8, stale = false
+     where id = $1`,
+    [
+      ...[id, state, work ? JSON.stringify(work) : '{}', unread, rest?.for ?? ''],
+      ...[setting?.until ?? null, jobs.join(' '), lent.join('; ')],
+    ],
+  );
+  const fresh = await writeParts(tx, id, parts);
+  if (before && before.state !== state)
+    await callHooks(tx, { type: 'build.state', build: id, name: before.name, before: before.state, state });
+  if (before && fresh.length > 0)
+    await callHooks(tx, {
+      type: 'part.needed',
+      build: id,
+      name: before.name,
+      parts: fresh.map(({ state: _, ...part }) => part),
+    });
   await tx.query('insert into build_words (build_id, word) select $1, unnest($2::text[]) on conflict do nothing', [
     id,
     words,

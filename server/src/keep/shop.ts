@@ -12,6 +12,7 @@ const KEYS = {
   logo: 'shop-logo',
   address: 'shop-address',
   hourRate: 'shop-hour-rate',
+  weekHours: 'shop-week-hours',
 } as const;
 /** Until the shop has said otherwise. */
 const CURRENCY = 'EUR';
@@ -41,6 +42,7 @@ export async function readShop(db: Queries): Promise<{ id: string } & Required<S
   const kept = new Map(rows.map(({ key, value }) => [key, value]));
   const decimal = kept.get(KEYS.decimal);
   const rate = kept.get(KEYS.hourRate) ?? '';
+  const week = kept.get(KEYS.weekHours) ?? '';
   return {
     id,
     currency: kept.get(KEYS.currency) ?? CURRENCY,
@@ -49,6 +51,7 @@ export async function readShop(db: Queries): Promise<{ id: string } & Required<S
     logo: kept.get(KEYS.logo) || null,
     address: kept.get(KEYS.address) ?? '',
     hourRate: rate === '' ? null : Number(rate),
+    weekHours: week === '' ? null : (JSON.parse(week) as Required<ShopSettings>['weekHours']),
   };
 }
 
@@ -59,11 +62,13 @@ export const saveSettings = (db: Database, settings: ShopSettings): Promise<void
     await tell(tx, { of: 'shop' });
   });
 
-async function setAll(db: Queries, { currency, decimal, name, logo, address, hourRate }: ShopSettings): Promise<void> {
+async function setAll(db: Queries, settings: ShopSettings): Promise<void> {
+  const { currency, decimal, name, logo, address, hourRate, weekHours } = settings;
   if (currency !== undefined) await set(db, KEYS.currency, currency, true);
   if (decimal !== undefined) await set(db, KEYS.decimal, decimal ?? '', true);
   if (name !== undefined) await set(db, KEYS.name, name, true);
   if (logo !== undefined) await set(db, KEYS.logo, logo ?? '', true);
   if (address !== undefined) await set(db, KEYS.address, address, true);
+  if (weekHours !== undefined) await set(db, KEYS.weekHours, weekHours === null ? '' : JSON.stringify(weekHours), true);
   if (hourRate !== undefined) await set(db, KEYS.hourRate, hourRate === null ? '' : String(hourRate), true);
 }

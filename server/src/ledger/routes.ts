@@ -6,6 +6,7 @@ import type { Database } from '../db/database';
 import { requireOwnName } from '../people/guard';
 import { on, requireMatch, tagOf, whoAsks } from '../base/http';
 import { touchesDrawers } from '../keep/holdings';
+import { tellSigned } from '../keep/hooks';
 import { readKept, type Notes } from '../keep/notes';
 import { noteHoldings, requireStock } from '../keep/set-ups';
 import { append, countEntries } from '../keep/ledger';
@@ -41,7 +42,10 @@ export function ledgerRoutes(db: Database, notes: Notes, pool: Pool): Router {
       if (touchesDrawers(entry)) await notes.held();
       const outcome = await append(db, id, entry, {
         check: (tx) => requireStock(tx, id, entry),
-        after: (tx) => noteHoldings(tx, id, entry),
+        after: async (tx) => {
+          await noteHoldings(tx, id, entry);
+          if (entry.kind === 'signature') await tellSigned(tx, id, entry);
+        },
         over,
       });
       if (outcome === 'unknown-build') throw unknownBuild(id);

@@ -257,7 +257,7 @@ describe('a shop of several people', () => {
 
   it('what is written carries a name that signed in on its device; the bench tablet changes by PIN', async () => {
     const build = randomUUID();
-    const file = { format: 'hot-spline/build-file', formatVersion: 12, build: newBuild('Heron'), ledger: [] };
+    const file = { format: 'hot-spline/build-file', formatVersion: 13, build: newBuild('Heron'), ledger: [] };
     const bo = await signIn(shop, 'Bo');
     const by = (cookie: string) => ({ cookie });
     expect((await call(shop, 'POST', '/api/builds', { id: build, file }, by(bo.cookie))).status).toBe(201);

@@ -13,6 +13,7 @@ import {
   pastOf,
   readingsInForce,
   timesOf,
+  listedParts,
   type BoardWork,
   type Build,
   type BuildFile,
@@ -24,6 +25,7 @@ import {
   type PastSetup,
   type PhotoFile,
   type ShownFigures,
+  type ListedPart,
 } from '@hot-spline/model';
 import { ledgerCsv } from '@hot-spline/model/csv';
 import { open } from '../base/kept';
@@ -62,6 +64,8 @@ export interface Noted {
   readonly holdings: readonly Holding[];
   readonly lessons: readonly PastSetup[];
   readonly times: readonly JobTimes[];
+  /** What stands on its parts lists. */
+  readonly parts: readonly ListedPart[];
 }
 
 class Unread extends InputError {
@@ -108,11 +112,12 @@ function note(kept: KeptBuild): Noted {
           holdings: holdingsOf(readings),
           lessons: lessonsOf(build, ledger),
           times: timesOf(build, readings),
+          parts: listedParts(build),
         }
-      : { ...shown, holdings: [], lessons: [], times: [] };
+      : { ...shown, holdings: [], lessons: [], times: [], parts: [] };
   } catch (error) {
     if (!(error instanceof Unread)) throw error;
-    return { unread: error.message, work: null, words: [], holdings: [], lessons: [], times: [] };
+    return { unread: error.message, work: null, words: [], holdings: [], lessons: [], times: [], parts: [] };
   }
 }
 

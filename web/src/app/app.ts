@@ -2,6 +2,8 @@ import { ApplicationRef, ChangeDetectionStrategy, Component, inject } from '@ang
 import { RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { Toast } from 'primeng/toast';
+import { ScannedChoice } from './frame/scanned-choice';
+import { Scanner } from './frame/scanner';
 import { FocusKeeper } from './shared/focus-keeper';
 import { Away } from './state/away';
 import { Changes } from './state/changes';
@@ -9,10 +11,13 @@ import { uiActions, uiFeature } from './state/ui';
 
 @Component({
   selector: 'hs-root',
-  imports: [RouterOutlet, Toast],
+  imports: [RouterOutlet, ScannedChoice, Toast],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <router-outlet />
+    @defer (when scanner.choice()) {
+      <hs-scanned />
+    }
     <p-toast position="bottom-center" [breakpoints]="{ '640px': { width: '94vw' } }">
       <ng-template #message let-message>
         <div class="p-toast-message-text">
@@ -27,10 +32,13 @@ import { uiActions, uiFeature } from './state/ui';
   `,
 })
 export class App {
+  protected readonly scanner = inject(Scanner);
+
   constructor() {
     inject(Away).begin();
     inject(Changes).begin();
     inject(FocusKeeper).begin();
+    this.scanner.begin();
     this.printByDay();
   }
 

@@ -40,7 +40,15 @@ export const shopOf = (
   hourRate: number | null = null,
 ): Pick<ShopSettings, 'settings' | 'say' | 'open'> => ({
   open: signal(false),
-  settings: signal({ currency: 'EUR', decimal, name: '', logo: null, address: '', hourRate }).asReadonly(),
+  settings: signal({
+    currency: 'EUR',
+    decimal,
+    name: '',
+    logo: null,
+    address: '',
+    hourRate,
+    weekHours: null,
+  }).asReadonly(),
   say: (price) => `€${price}`,
 });
 

@@ -25,16 +25,20 @@ import { api, type BuildSummary } from '../state/api';
 import { Outbox } from '../state/outbox';
 import { uiActions } from '../state/ui';
 import { localDay, sayDay } from '../base/day';
-import { Choice } from '../shared/choice';
 import { Radios } from '../shared/radios';
-import { BoardRows, type BoardPromise, type BoardSort } from './board-rows';
+import { BoardFilter } from './board-filter';
+import { BoardRows } from './board-rows';
+import { BOARD_SORTS, type BoardSort } from './board-words';
 import { FirstStart } from './first-start';
 import { KeepNotice, KeepState } from './keep-notice';
 import { ArchivePanel } from './archive-panel';
 import { ArrivalState } from './arrival-state';
 import { Restore } from './restore';
+import { OrdersPanel } from './orders-panel';
 import { RecallPanel } from './recall-panel';
+import { stateWords } from './row-words';
 import { StartSheet } from './start-sheet';
+import { WeekView } from './week-view';
 import { newId } from '../base/new-id';
 
 /** Largest file that is read into memory here; the server has its own limit. */
@@ -42,21 +46,12 @@ const LARGEST_FILE = 32 * 1024 * 1024;
 
 /** A bench day with hands on one car: ours, for saying that a promise is tight. */
 const HOURS_A_DAY = 6;
-const SORTS = [
-  { value: 'name', label: 'name' },
-  { value: 'promised', label: 'promised' },
-  { value: 'state', label: 'state' },
-  { value: 'updated', label: 'changed' },
-] as const;
-const PROMISES = [
-  { value: '', label: 'promised or not' },
-  { value: 'overdue', label: 'overdue' },
-  { value: 'week', label: 'within a week' },
-] as const;
 const VIEWS = [
   { value: 'list', label: 'List' },
   { value: 'states', label: 'By state' },
+  { value: 'week', label: 'By day' },
 ] as const;
+type BoardView = (typeof VIEWS)[number]['value'];
 
 interface Clash {
   readonly file: BuildFile;
@@ -71,17 +66,19 @@ const FOLLOW_MS = 700;
   selector: 'hs-board-page',
   imports: [
     ArchivePanel,
-    Choice,
+    BoardFilter,
     FirstStart,
     KeepNotice,
     Restore,
     Finder,
     Header,
     Radios,
+    OrdersPanel,
     RecallPanel,
     RouterLink,
     StartSheet,
     TableModule,
+    WeekView,
   ],
   providers: [BoardRows],
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -101,11 +98,11 @@ export class BoardPage {
   /** Builds that begin on this device: the server has not heard of them yet. */
   protected readonly begun = signal<readonly { readonly id: string; readonly name: string }[]>([]);
   protected readonly words = BOARD_STATE_WORDS;
-  protected readonly sorts = SORTS;
-  protected readonly promises = PROMISES;
+  protected readonly sorts = BOARD_SORTS;
   protected readonly views = VIEWS;
-  protected readonly view = signal<'list' | 'states'>('list');
+  protected readonly view = signal<BoardView>('list');
   protected readonly recalling = signal(false);
+  protected readonly ordering = signal(false);
   protected readonly archiving = signal(false);
   private readonly arrivals = inject(ArrivalState);
   private waiting: ReturnType<typeof setTimeout> | undefined;
@@ -146,15 +143,15 @@ export class BoardPage {
 
   protected again(): void {
     void this.outbox.pendingNew().then((begun) => this.begun.set([...begun].map(([id, { name }]) => ({ id, name }))));
-    void (this.view() === 'states' ? this.board.byState() : this.board.load());
+    if (this.view() !== 'week') void (this.view() === 'states' ? this.board.byState() : this.board.load());
   }
 
   /** Something changed: what is shown is read again, where it stands. */
   private follow(): void {
-    void (this.view() === 'states' ? this.board.byState() : this.board.refresh());
+    if (this.view() !== 'week') void (this.view() === 'states' ? this.board.byState() : this.board.refresh());
   }
 
-  protected show(view: 'list' | 'states'): void {
+  protected show(view: BoardView): void {
     this.view.set(view);
     this.again();
   }
@@ -167,11 +164,6 @@ export class BoardPage {
 
   protected order(sort: BoardSort): void {
     this.board.sort.set(sort);
-    this.again();
-  }
-
-  protected promised(which: BoardPromise): void {
-    this.board.promised.set(which);
     this.again();
   }
 
@@ -189,6 +181,8 @@ export class BoardPage {
   protected stateWord({ work }: BoardRow): string {
     return BOARD_STATE_WORDS[work.state];
   }
+
+  protected readonly says = stateWords;
 
   protected hours(hours: number): string {
     return `${Math.round(hours * 10) / 10} h`;
@@ -314,7 +308,7 @@ export class BoardPage {
   }
 
   /** Runs something that may fail, and says so where it is seen. */
-  private async work(run: () => Promise<void>): Promise<void> {
+  protected readonly work = async (run: () => Promise<void>): Promise<void> => {
     this.busy.set(true);
     try {
       await run();
@@ -328,5 +322,5 @@ export class BoardPage {
     } finally {
       this.busy.set(false);
     }
-  }
+  };
 }

@@ -1,16 +1,14 @@
 import { localDay } from '../base/day';
 import { serverPath } from '../base/server-path';
 import { Injectable, computed, signal } from '@angular/core';
-import { BOARD_STATES, type BoardRow, type BoardState } from '@hot-spline/model';
+import type { Job } from '@hot-spline/core';
+import { BOARD_STATES, type BoardRow, type BoardState, type RestsFor } from '@hot-spline/model';
 import { ApiError, api } from '../state/api';
+import type { BoardPromise, BoardSort } from './board-words';
 
 /** Rows that are fetched at once, and cards of one state. */
 const PIECE = 100;
 const CARDS = 12;
-
-/** Which promised days; empty: any, and none. */
-export type BoardPromise = '' | 'overdue' | 'week';
-export type BoardSort = 'name' | 'promised' | 'updated' | 'state';
 
 /** The board as far as it has been looked at: pieces are fetched where somebody scrolls to. */
 @Injectable()
@@ -18,6 +16,10 @@ export class BoardRows {
   readonly search = signal('');
   readonly state = signal<BoardState | null>(null);
   readonly sort = signal<BoardSort>('name');
+  /** Whose work, what it waits for, what kind: empty: all. */
+  readonly worker = signal('');
+  readonly rest = signal<RestsFor | ''>('');
+  readonly job = signal<Job | ''>('');
   /** By row; null where it has not been fetched yet. */
   readonly rows = signal<readonly (BoardRow | null)[]>([]);
   /** By the day that it is promised for; empty: any. */
@@ -38,15 +40,30 @@ export class BoardRows {
   /** Address of all that is looked for, in its order, as CSV. */
   readonly csvUrl = computed(() => serverPath(`/board?${new URLSearchParams({ ...this.question(), as: 'csv' })}`));
 
-  private question() {
-    const state = this.state();
-    const promised = this.promised();
+  /** Whether anything but words is looked for. */
+  readonly filtered = computed(() =>
+    [this.worker(), this.rest(), this.job(), this.promised()].some((one) => one !== ''),
+  );
+
+  /** Looks for everything again. */
+  clear(): void {
+    this.state.set(null);
+    for (const one of [this.search, this.worker, this.rest, this.job, this.promised]) one.set('');
+  }
+
+  /** What is looked for in every state; the day is this device’s. */
+  private inAll() {
+    const said = { worker: this.worker(), rest: this.rest(), job: this.job(), promised: this.promised() };
     return {
       search: this.search(),
-      sort: this.sort(),
-      ...(state === null ? {} : { state }),
-      ...(promised === '' ? {} : { promised, today: localDay(new Date()) }),
+      today: localDay(new Date()),
+      ...Object.fromEntries(Object.entries(said).filter(([, value]) => value !== '')),
     };
+  }
+
+  private question() {
+    const state = this.state();
+    return { ...this.inAll(), sort: this.sort(), ...(state === null ? {} : { state }) };
   }
 
   /** Asks anew, from the top; an answer to an earlier question is dropped. */
@@ -116,13 +133,13 @@ export class BoardRows {
   /** The first builds of each state, by the day that they are promised for. */
   async byState(): Promise<void> {
     try {
-      const { states } = await api.board({ search: this.search(), limit: 1 });
+      const { states } = await api.board({ ...this.inAll(), limit: 1 });
       this.states.set(states);
       const shown = BOARD_STATES.filter((state) => (states[state] ?? 0) > 0);
       const pieces = await Promise.all(
         shown.map(async (state) => ({
           state,
-          rows: (await api.board({ search: this.search(), state, sort: 'promised', limit: CARDS })).rows,
+          rows: (await api.board({ ...this.inAll(), state, sort: 'promised', limit: CARDS })).rows,
         })),
       );
       this.cards.set(pieces);

@@ -1,7 +1,9 @@
 import { TestBed } from '@angular/core/testing';
 import { signal, type Provider } from '@angular/core';
+import { NO_WORK } from '@hot-spline/model';
 import type { Arrival, ArrivalPlan, Board, BoardRow, HealthAnswer, Recall } from '@hot-spline/model';
 import { Screen, openBench } from '../../testing/harness';
+import { localDay } from '../base/day';
 import { Away } from '../state/away';
 import { Outbox } from '../state/outbox';
 import { BoardPage } from './board-page';
@@ -25,7 +27,7 @@ const rowOf = (n: number, change: Partial<BoardRow> = {}): BoardRow => ({
   promised: null,
   worker: '',
   customer: null,
-  work: { state: 'open', next: '', done: 0, of: 0, hold: '', takenH: 0, leftH: 0, due: '' },
+  work: NO_WORK,
   ...change,
 });
 
@@ -241,6 +243,7 @@ describe('an archive', () => {
             logo: null,
             address: '',
             hourRate: null,
+            weekHours: null,
             open: false,
           }),
         );
@@ -327,12 +330,12 @@ describe('rows of the board', () => {
     open();
     const board = TestBed.inject(BoardRows);
     board.search.set('a & b');
-    board.state.set('gate-b');
+    board.state.set('gate');
     board.sort.set('promised');
     const { pathname, searchParams } = new URL(board.csvUrl(), 'http://shop');
     expect([pathname, Object.fromEntries(searchParams)]).toEqual([
       '/api/board',
-      { search: 'a & b', sort: 'promised', state: 'gate-b', as: 'csv' },
+      { search: 'a & b', sort: 'promised', state: 'gate', today: localDay(new Date()), as: 'csv' },
     ]);
   });
 
@@ -379,7 +382,12 @@ describe('the board', () => {
   it('shows where each job stands, by when, and who works on it', async () => {
     const { screen } = await page([
       rowOf(1, { name: 'Kittiwake', work: work('loop'), promised: '2020-01-02', worker: 'Ines' }),
-      rowOf(2, { name: 'Bracken', work: work('waiting', { hold: 'seals are late' }) }),
+      rowOf(2, {
+        name: 'Bracken',
+        work: work('waiting', {
+          rest: { for: 'part', what: 'seals are late', since: '2026-11-20', until: null },
+        }),
+      }),
       rowOf(3, { name: 'Twite' }),
     ]);
     const row = (name: string): HTMLElement =>
@@ -398,7 +406,7 @@ describe('the board', () => {
   it('a state is chosen and let go again; by state there is a lane each', async () => {
     const { screen, answers } = await page([
       rowOf(1, { name: 'Kittiwake', work: work('loop') }),
-      rowOf(2, { name: 'Wren', work: work('gate-b') }),
+      rowOf(2, { name: 'Wren', work: work('gate', { gate: 'B' }) }),
     ]);
     await screen.click(screen.all('.states button')[0] as HTMLElement);
     await screen.until(() => answers.asked.some((one) => one.includes('state=loop')));
@@ -406,7 +414,7 @@ describe('the board', () => {
     await screen.until(() => screen.all('.lanes section').length > 0);
     expect(screen.all('.lanes section').map((one) => one.getAttribute('aria-label'))).toEqual([
       'In the loop',
-      'Up to Gate B',
+      'At a gate',
     ]);
   });
 

@@ -1,13 +1,8 @@
+import { typing } from '../shared/typing';
+
 /** A field of ours in which nothing stands that is not taken: undo there is the app's, for the browser has nothing to take back. */
 const settled = (target: EventTarget | null): boolean =>
   target instanceof HTMLInputElement && target.dataset['unsaved'] === 'no';
-
-/** Where a key does not fire: something is being typed or chosen there. */
-export function typing(target: EventTarget | null): boolean {
-  if (!(target instanceof HTMLElement)) return false;
-  if (target instanceof HTMLInputElement) return !['range', 'checkbox', 'radio'].includes(target.type);
-  return target.isContentEditable || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement;
-}
 
 export type KeyCommand =
   | { readonly kind: 'go'; readonly key: string }

@@ -23,7 +23,10 @@ import { sayDay } from '../base/day';
 import type { StoredSpec } from '../state/api';
 import { ShopSettings } from '../state/shop-settings';
 import { ShopSetUps } from '../state/set-ups';
-import { uiActions } from '../state/ui';
+import { ownAddress } from '../base/server-path';
+import { LabelMaker } from '../papers/label-maker';
+import { uiActions, uiFeature } from '../state/ui';
+import { drawerLabels } from './drawer-labels';
 import { BringSpecs, type BroughtSpecs } from './bring-specs';
 import { AxleSpecEditor } from './axle-spec-editor';
 import { FrictionTableEditor } from './friction-table-editor';
@@ -73,6 +76,7 @@ const LARGEST_FILE = 8 * 1024 * 1024;
     GearboxSpecEditor,
     Header,
     InstrumentEditor,
+    LabelMaker,
     RouterLink,
     SchoolsEditor,
     SetUpBearingEditor,
@@ -106,6 +110,8 @@ export class LibraryPage {
   protected readonly finding = signal(false);
   /** From the address: the one that is shown first. */
   readonly spec = input<string>();
+  /** From a label that was scanned: the piece of the drawer. */
+  readonly piece = input<string>();
   private readonly chosen = linkedSignal<string | null>(() => this.spec() ?? null);
   protected readonly notice = signal<string | null>(null);
   /** What a file would change: nothing of it is taken in before somebody says so. */
@@ -116,6 +122,14 @@ export class LibraryPage {
     () => this.active().find(({ id }) => id === this.chosen()) ?? this.active()[0] ?? null,
   );
 
+  private readonly system = this.store.selectSignal(uiFeature.selectSystem);
+  /** Labels for the chosen drawer, its shims, and all drawers. */
+  protected readonly labels = computed(() => {
+    const chosen = this.selected();
+    if (chosen?.spec.kind !== 'shims') return [];
+    const origin = this.shop.settings().address || ownAddress();
+    return drawerLabels({ id: chosen.id, spec: chosen.spec }, this.active(), origin, this.system());
+  });
   private readonly setUps = inject(ShopSetUps);
   /** How many of each row of the chosen drawer are fitted, and where. */
   protected readonly fitted = computed(() => {

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { InputError, type UnitSystem } from '@hot-spline/core';
-import type { Customer } from '@hot-spline/model';
+import { listedParts, type Customer } from '@hot-spline/model';
 import { shownPhotos } from './photos';
 import { stations } from '../frame/stations';
 import { sayDay, sayMoment } from '../base/day';
@@ -19,7 +19,9 @@ import { Bench } from '../state/bench';
 import { ShopSettings } from '../state/shop-settings';
 import { LABEL_SIZES, type LabelSize } from '../shared/label-sizes';
 import { labelFacts } from './label';
+import { codeSvg } from './code-svg';
 import { papersOf, type Paper } from './documents';
+import { LabelMaker, type LabelKind } from './label-maker';
 import { ownAddress } from '../base/server-path';
 import { drivelineSvg, labelText } from './paper';
 import { pdfOf } from './pdf';
@@ -42,16 +44,10 @@ function addressReader(typed: string): Understood<string> {
   return { value: url.origin, said: url.origin };
 }
 
-/** The code of the label. */
-async function codeSvg(text: string): Promise<string> {
-  const { default: code } = await import('qrcode');
-  return code.toString(text, { type: 'svg', errorCorrectionLevel: 'M', margin: 1 });
-}
-
 /** Papers to give away: PDFs of the build, tables as CSV, drawings as SVG. */
 @Component({
   selector: 'hs-papers-sheet',
-  imports: [Field, PhotoTaker, Radios, SheetHead],
+  imports: [Field, LabelMaker, PhotoTaker, Radios, SheetHead],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './papers-sheet.html',
   styleUrls: ['../shared/sheet.scss', './papers-sheet.scss'],
@@ -121,6 +117,22 @@ export class PapersSheet {
     return input && id
       ? labelText(this.settings().address || ownAddress(), id, labelFacts({ ...input, photos: [] }))
       : '';
+  });
+  /** Labels of this build that lie several on a sheet. */
+  protected readonly labelKinds = computed((): readonly LabelKind[] => {
+    const [input, build, id] = [this.input(), this.bench.build(), this.bench.editor().id];
+    if (!input || !build || !id) return [];
+    const [title = build.name, ...facts] = labelFacts({ ...input, photos: [] });
+    const opens = `${this.settings().address || ownAddress()}/builds/${id}`;
+    const boxes = listedParts(build).map(({ name, number, count }) => ({
+      title: name,
+      facts: [build.name, number === '' ? '' : `No. ${number}`, `${count} ×`].filter(Boolean),
+      code: number || opens,
+    }));
+    return [
+      { id: 'unit', name: 'For the unit', labels: [{ title, facts, code: opens }] },
+      { id: 'parts', name: 'For boxes of parts', labels: boxes },
+    ];
   });
   private readonly drawn = signal('');
   protected readonly qr = computed(() =>

@@ -4,6 +4,7 @@ import type { Audit, People, Role } from '@hot-spline/model';
 import { ownAddress } from '../base/server-path';
 import { sayMoment } from '../base/day';
 import { Header } from '../frame/header';
+import { HooksPanel } from './hooks-panel';
 import { Asking } from '../shared/asking';
 import { Choice } from '../shared/choice';
 import { api } from '../state/api';
@@ -28,7 +29,7 @@ async function codeOf(text: string): Promise<string> {
 /** Who may come in: people and their roles, invitations, and what was done by whom. */
 @Component({
   selector: 'hs-people-page',
-  imports: [Choice, Header, RouterLink],
+  imports: [Choice, Header, HooksPanel, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './people-page.html',
   styleUrl: './people-page.scss',

@@ -26,6 +26,7 @@ import { PARTS_TABS } from './tabs';
 import { WorkEdit } from './work-edit';
 
 type PartRow = Work['parts'][number];
+type ToolRow = Work['tools'][number];
 type TrayRow = Work['trays'][number];
 
 const STATE_OPTIONS = PART_STATES.map((value) => ({ value, label: value }));
@@ -99,6 +100,7 @@ export class PartsSheet {
       steps: steps.map((step) => this.titles().get(step) ?? step).join(', '),
       state: known.get(id)?.state ?? ('' as const),
       with: known.get(id)?.with ?? '',
+      back: known.get(id)?.back ?? '',
       pattern: known.get(id)?.pattern ?? '',
       fit: this.fitOf(id),
     }));
@@ -173,19 +175,16 @@ export class PartsSheet {
       const now = {
         id,
         state,
-        with: state === 'stand-in' ? (old?.with ?? '') || stands : '',
+        with: state === 'stand-in' ? (old?.state === state && old.with) || stands : '',
+        back: null,
         pattern: state === 'missing' ? '' : (old?.pattern ?? ''),
       };
       work.tools = [...work.tools.filter((one) => one.id !== id), now];
     });
   }
 
-  protected setPattern(id: ToolId, pattern: string): void {
-    this.edit.change((work) => (work.tools = work.tools.map((one) => (one.id === id ? { ...one, pattern } : one))));
-  }
-
-  protected setWith(id: ToolId, text: string): void {
-    this.edit.change((work) => (work.tools = work.tools.map((one) => (one.id === id ? { ...one, with: text } : one))));
+  protected tellOfTool(id: ToolId, change: Partial<Pick<ToolRow, 'with' | 'back' | 'pattern'>>): void {
+    this.edit.change((work) => (work.tools = work.tools.map((one) => (one.id === id ? { ...one, ...change } : one))));
   }
 
   protected setTray(id: string, change: Partial<TrayRow>): void {

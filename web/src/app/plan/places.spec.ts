@@ -82,7 +82,7 @@ describe('where steps lead', () => {
       expect(state).toBe('needed');
     }
     expect(listed.find(({ id }) => id === 'ring-bolts')?.count).toBe(12);
-    expect([PART_STATES.length, TOOL_STATES.length]).toEqual([3, 3]);
+    expect([PART_STATES.length, TOOL_STATES.length]).toEqual([3, 4]);
   });
 });
 

@@ -18,6 +18,7 @@ import {
   type Work,
   neededParts,
   orderOfWork,
+  JOB_WORDS,
 } from '@hot-spline/model';
 import type { AxleSaidKey } from '../library/axle-said';
 import { Library } from '../state/library';
@@ -25,21 +26,9 @@ import type { Option } from '../shared/choice';
 import { localDay } from '../base/day';
 import { Bench } from '../state/bench';
 
-export const JOB_OPTIONS: readonly (Option<Job> & { readonly more: string })[] = [
-  { value: 'ratio-swap', label: 'Gears', more: 'Ring and pinion new, the unit stays.' },
-  { value: 'unit-change', label: 'Unit', more: 'Another unit or carrier on the gears that are in.' },
-  { value: 'full-build', label: 'Gears and unit', more: 'All of it new.' },
-  { value: 'overhaul', label: 'Overhaul', more: 'Unit, side bearings, seals; gears and pinion stay.' },
-  { value: 'plates', label: 'Plates only', more: 'The unit’s own plates; nothing of the mesh is disturbed.' },
-  { value: 'insert', label: 'Friction insert', more: 'Plates and springs between the gears of an open one.' },
-  { value: 'locker', label: 'Locker', more: 'A selectable locker on the gears that are in.' },
-  {
-    value: 'input-float',
-    label: 'Input float only',
-    more: 'End float of a gearbox’s input shaft; the axle stays shut.',
-  },
-  { value: 'loose-unit', label: 'Loose unit', more: 'Gears and unit set up on the bench, handed over dry.' },
-];
+export const JOB_OPTIONS: readonly (Option<Job> & { readonly more: string })[] = (Object.keys(JOB_WORDS) as Job[]).map(
+  (value) => ({ value, ...JOB_WORDS[value] }),
+);
 
 /** What happens to a gearbox with the axle, in words. */
 export const BOX_LABELS: Readonly<Record<Facts['box'], string>> = {
@@ -224,7 +213,16 @@ export class WorkEdit {
   }
 
   hold(reason: NonNullable<Work['hold']>['for'] | null, why: string): void {
-    this.change((work) => (work.hold = reason === null ? null : { for: reason, why, since: localDay(new Date()) }));
+    this.change(
+      (work) => (work.hold = reason === null ? null : { for: reason, why, since: localDay(new Date()), until: null }),
+    );
+  }
+
+  /** Until when it is expected to rest; null: nobody knows. */
+  holdUntil(until: string | null): void {
+    this.change((work) => {
+      if (work.hold) work.hold.until = until;
+    });
   }
 
   learn(step: string, text: string): void {

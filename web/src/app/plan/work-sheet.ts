@@ -5,6 +5,7 @@ import { faultText, type StepState, type Work, PHASE_WORDS } from '@hot-spline/m
 import { Library } from '../state/library';
 import { activeTab } from '../shared/active-tab';
 import { Choice, type Option } from '../shared/choice';
+import { readDay } from '../shared/day-reader';
 import { Field } from '../shared/field';
 import { jumpTo } from '../shared/jump';
 import { isNarrow, watchNarrow } from '../shared/narrow';
@@ -34,8 +35,9 @@ interface Group {
 
 const HOLD_OPTIONS: readonly Option<NonNullable<Work['hold']>['for']>[] = [
   { value: 'parts', label: 'parts' },
-  { value: 'customer', label: 'customer' },
   { value: 'tool', label: 'tool' },
+  { value: 'machine-shop', label: 'machine shop' },
+  { value: 'customer', label: 'customer' },
   { value: 'other', label: 'something else' },
 ];
 
@@ -73,6 +75,9 @@ export class WorkSheet {
   protected readonly jobOptions = JOB_OPTIONS;
   protected readonly holds = HOLD_OPTIONS;
   protected readonly day = sayDay;
+  protected readonly readDay = readDay;
+  protected readonly holdWord = (of: NonNullable<Work['hold']>['for']): string =>
+    HOLD_OPTIONS.find(({ value }) => value === of)?.label ?? of;
   protected readonly readWhy = textReader('Why', 300, 1);
   protected readonly readTitle = textReader('Step', 80, 1);
   protected readonly readDoes = textReader('What is done', 300);

@@ -352,7 +352,13 @@ describe('parts and tools', () => {
     const screen = await Screen.of(PartsSheet, { tab: 'tools' });
     await pick(screen, 'tool-state-depth-gauge', 'stand-in');
     expect(work(bench).tools).toEqual([
-      { id: 'depth-gauge', state: 'stand-in', with: 'bore diameter, cap depth and a depth calliper', pattern: '' },
+      {
+        id: 'depth-gauge',
+        state: 'stand-in',
+        with: 'bore diameter, cap depth and a depth calliper',
+        back: null,
+        pattern: '',
+      },
     ]);
     await pick(screen, 'tool-state-press', 'missing');
     expect(screen.text).toContain('May stand in: driver on the inner race');

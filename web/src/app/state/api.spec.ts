@@ -10,6 +10,7 @@ const SHOP = {
   logo: null,
   address: '',
   hourRate: null,
+  weekHours: null,
 };
 
 /** As a proxy answers whose server is away. */

@@ -26,6 +26,7 @@ import { MessageService } from 'primeng/api';
 import { localDay } from '../base/day';
 import { editorActions, editorFeature } from './editor';
 import { lookingActions, lookingFeature } from './looking';
+import { LOOKS_ON, MayWrite } from './may-write';
 import { ReadBy } from './read-by';
 import { ShopSetUps } from './set-ups';
 import { Sound } from './sound';
@@ -38,6 +39,7 @@ import { newId } from '../base/new-id';
 export class Bench {
   private readonly store = inject(Store);
   private readonly messages = inject(MessageService);
+  private readonly mayWrite = inject(MayWrite);
   private readonly readBy = inject(ReadBy);
   private readonly sound = inject(Sound);
   private readonly shop = inject(ShopSetUps);
@@ -92,7 +94,7 @@ export class Bench {
    */
   change(recipe: (draft: Build) => void): boolean {
     const present = this.present();
-    if (!present) return false;
+    if (!present || this.onlyLooks()) return false;
     const draft = structuredClone(present) as Build;
     recipe(draft);
     try {
@@ -176,7 +178,15 @@ export class Bench {
     return { id: newId(), at: new Date().toISOString(), who: this.who() };
   }
 
+  /** Whether who is signed in only looks; they are told. */
+  private onlyLooks(): boolean {
+    const looks = this.mayWrite.looks();
+    if (looks) this.messages.add({ severity: 'warn', summary: 'Not written', detail: LOOKS_ON, life: 6000 });
+    return looks;
+  }
+
   private write(entry: LedgerEntry): void {
+    if (this.onlyLooks()) return;
     this.store.dispatch(editorActions.recorded({ entry }));
   }
 

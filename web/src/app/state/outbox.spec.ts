@@ -26,6 +26,7 @@ const shopAnswer = (id: string) => ({
   logo: null,
   address: '',
   hourRate: null,
+  weekHours: null,
 });
 
 /** The server, as far as the outbox sees it. */

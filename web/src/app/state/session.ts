@@ -4,21 +4,29 @@ import type { Me } from '@hot-spline/model/document';
 import { Store } from '@ngrx/store';
 import { filter } from 'rxjs';
 import { ApiError, api, signInWanted } from './api';
+import { deviceStore } from '../base/device-store';
 import { Changes } from './changes';
+import { MayWrite } from './may-write';
 import { uiActions } from './ui';
+
+/** Kept while somebody is in on this device. */
+const IN_KEY = 'hot-spline.in';
+/** Who was in when this device was used last waits so long for the server to say so again, ms. */
+const AGAIN_MS = 1500;
 
 /** Who is signed in on this device, where the server wants to know. */
 @Injectable({ providedIn: 'root' })
 export class Session {
   private readonly store = inject(Store);
   private readonly router = inject(Router);
+  private readonly mayWrite = inject(MayWrite);
   private readonly known = signal<Me | null>(null);
   /** Null until the server has said, and while it is away. */
   readonly me = this.known.asReadonly();
   readonly person = computed(() => this.known()?.person ?? null);
   readonly byName = computed(() => this.known()?.door === 'people');
   /** Somebody who only looks: the server takes nothing that they write. */
-  readonly looks = computed(() => this.person()?.role === 'looker');
+  readonly looks = this.mayWrite.looks.asReadonly();
   /** Who keeps the shop: an owner, and whoever sits at the machine of a shop that asks nobody. */
   readonly keeps = computed(() => this.person()?.role === 'owner' || this.known()?.door === 'alone');
   private asked: Promise<void> | null = null;
@@ -35,6 +43,14 @@ export class Session {
     return (this.asked ??= this.ask());
   }
 
+  /** The same, but who was in here last is not kept waiting: should they be in no more, the answer sends them to the door. */
+  async readySoon(): Promise<void> {
+    const ready = this.ready();
+    if (deviceStore.get(IN_KEY) === null) return ready;
+    const soon = new Promise<'late'>((resolve) => setTimeout(() => resolve('late'), AGAIN_MS));
+    if ((await Promise.race([ready, soon])) === 'late') void ready.then(() => this.send());
+  }
+
   private async ask(): Promise<void> {
     try {
       this.take(await api.me());
@@ -47,6 +63,10 @@ export class Session {
   /** Takes what the server says of who is signed in; what is written is stamped with that name. */
   take(me: Me): void {
     this.known.set(me);
+    this.mayWrite.looks.set(me.person?.role === 'looker');
+    // Where somebody is in, or nobody has to be: the next start waits no longer than it must for a server that hangs.
+    if (me.door !== 'people' || me.person) deviceStore.set(IN_KEY, me.door);
+    else deviceStore.remove(IN_KEY);
     if (me.person) this.store.dispatch(uiActions.whoChosen({ who: me.person.name }));
   }
 
@@ -79,7 +99,7 @@ async function forget(): Promise<void> {
 /** A page of the shop: whoever has to sign in does so first. */
 export const onlyIn: CanActivateFn = async (_route, { url }) => {
   const [session, router] = [inject(Session), inject(Router)];
-  await session.ready();
+  await session.readySoon();
   if (!session.byName() || session.person()) return true;
   return router.createUrlTree(['/sign-in'], { queryParams: url === '/' ? {} : { to: url } });
 };

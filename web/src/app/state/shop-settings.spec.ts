@@ -17,6 +17,7 @@ describe('prices', () => {
           logo: null,
           address: '',
           hourRate: 60,
+          weekHours: null,
         }),
         {
           headers: { 'content-type': 'application/json' },

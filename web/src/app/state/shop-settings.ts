@@ -14,6 +14,7 @@ const KEYS = {
   logo: 'hot-spline.shop-logo',
   address: 'hot-spline.shop-address',
   hourRate: 'hot-spline.hour-rate',
+  weekHours: 'hot-spline.week-hours',
 } as const;
 /** In place of the shop's until it is known. */
 const BEFORE = 'EUR';
@@ -23,6 +24,11 @@ const keptSign = (): DecimalSign | null => DECIMAL_SIGNS.find((sign) => sign ===
 const keptRate = (): number | null => {
   const kept = deviceStore.get(KEYS.hourRate);
   return kept ? Number(kept) : null;
+};
+
+const keptWeek = (): Shop['weekHours'] => {
+  const kept = deviceStore.get(KEYS.weekHours);
+  return kept ? (JSON.parse(kept) as Shop['weekHours']) : null;
 };
 
 const definedOf = <T extends object>(of: T): { [K in keyof T]-?: Exclude<T[K], undefined> } =>
@@ -39,6 +45,7 @@ export class ShopSettings {
     logo: deviceStore.get(KEYS.logo) || null,
     address: deviceStore.get(KEYS.address) ?? '',
     hourRate: keptRate(),
+    weekHours: keptWeek(),
   });
   readonly settings = this.kept.asReadonly();
   /** Whether whoever reaches the server may read and change everything. */
@@ -79,13 +86,15 @@ export class ShopSettings {
     }).format(price);
   }
 
-  private keep({ currency, decimal, name, logo, address, hourRate }: Omit<Shop, 'id' | 'version' | 'open'>): void {
+  private keep(shop: Omit<Shop, 'id' | 'version' | 'open'>): void {
+    const { currency, decimal, name, logo, address, hourRate, weekHours } = shop;
     deviceStore.set(KEYS.currency, currency);
     deviceStore.set(KEYS.decimal, decimal ?? '');
     deviceStore.set(KEYS.name, name);
     deviceStore.set(KEYS.logo, logo ?? '');
     deviceStore.set(KEYS.address, address);
     deviceStore.set(KEYS.hourRate, hourRate === null ? '' : String(hourRate));
-    this.kept.set({ currency, decimal, name, logo, address, hourRate });
+    deviceStore.set(KEYS.weekHours, weekHours === null ? '' : JSON.stringify(weekHours));
+    this.kept.set({ currency, decimal, name, logo, address, hourRate, weekHours });
   }
 }
