@@ -42,6 +42,8 @@ export interface AppOptions {
   readonly hosts: readonly string[];
   /** Where others reach it; null: not said. */
   readonly address?: { readonly url: string; readonly prefix: string } | null;
+  /** The proxy that is believed about where somebody comes from, where it is on another machine. */
+  readonly proxy?: string | null;
   /** Who is let in. */
   readonly door?: Me['door'];
   /** Which shop it is, for the name of its cookie. */
@@ -111,6 +113,7 @@ export function createApp({
   secure = false,
   trustPort = null,
   address = null,
+  proxy = null,
 }: AppOptions): Express {
   const app = express();
   const prefix = address?.prefix ?? '/';
@@ -177,7 +180,7 @@ export function createApp({
   });
   app.use('/api', refuseForeign);
   const cookie = cookieOf(shop, prefix, secure);
-  app.use('/api', identify(db, door, cookie, address !== null));
+  app.use('/api', identify(db, door, cookie, { proxied: address !== null, at: proxy }));
   app.use('/api', noteWrites(db, log));
   if (free) app.use('/api', refuseWithoutRoom(free));
   app.use('/api', refuseOtherShop(db));

@@ -26,6 +26,8 @@ const environment = z.object({
       'must be an address with a plain path',
     )
     .optional(),
+  /** The proxy that is believed about where somebody comes from, where it is not on this machine: its address. */
+  HOT_SPLINE_PROXY: z.union([z.ipv4(), z.ipv6()]).optional(),
   /** `1`: https by the certificate that `npm run certificate` made. */
   HOT_SPLINE_TLS: z.enum(['0', '1']).default('0'),
   /** https by files of one’s own, in place of that. */
@@ -57,6 +59,8 @@ export interface Config {
   readonly door: Me['door'];
   /** Where others reach it: the one name beside this machine's own, the path that it stands under, what labels lead to; null: not said. */
   readonly address: { readonly url: string; readonly host: string; readonly prefix: string } | null;
+  /** Who is believed about where somebody comes from, beside what stands before it on this machine; null: nobody else. */
+  readonly proxy: string | null;
   /** https: where certificate and key lie, and where others learn to trust the authority that made them; null: http. */
   readonly tls: {
     readonly certificate: string;
@@ -124,6 +128,7 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     host,
     door: alone ? 'alone' : known.HOT_SPLINE_OPEN === '1' ? 'open' : 'people',
     address,
+    proxy: known.HOT_SPLINE_PROXY ?? null,
     tls: tlsOf(known, path.resolve(root, known.HOT_SPLINE_DATA), root),
     dataFolder: path.resolve(root, known.HOT_SPLINE_DATA),
     backups:

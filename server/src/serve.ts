@@ -317,6 +317,7 @@ export async function serve(
       trustPort: trust?.port ?? null,
       secure: config.tls !== null || (config.address?.url.startsWith('https:') ?? false),
       address: config.address,
+      proxy: config.proxy,
       pool,
       notes,
       care,

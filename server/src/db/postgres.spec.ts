@@ -1,74 +1,16 @@
-import { execFileSync, spawnSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
-import { createServer, type AddressInfo } from 'node:net';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import { FORMAT_VERSION, newBuild } from '@hot-spline/model';
 import { pino } from 'pino';
 import { readConfig } from '../config';
 import { serve, type Running } from '../serve';
+import { Postgres, mayRunPostgres } from '../testing/postgres';
 import { call } from '../testing/shop';
 
-const ROOT = '/usr/lib/postgresql';
-/** Debian's PostgreSQL, whichever version; null where there is none. */
-const binaries = (): string | null => {
-  if (!existsSync(ROOT)) return null;
-  const [newest] = readdirSync(ROOT).sort().reverse();
-  return newest === undefined ? null : path.join(ROOT, newest, 'bin');
-};
-
-const freePort = (): Promise<number> =>
-  new Promise((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as AddressInfo;
-      server.close(() => resolve(port));
-    });
-  });
-
-/** A PostgreSQL server of its own in a temporary folder. It refuses to run as root: then it runs as its own user. */
-class Postgres {
-  readonly folder = mkdtempSync(path.join(tmpdir(), 'hot-spline-postgres-'));
-  constructor(
-    private readonly bin: string,
-    private readonly port: number,
-  ) {
-    if (process.getuid?.() === 0) execFileSync('chown', ['postgres', this.folder]);
-    this.run('initdb', '-D', `${this.folder}/data`, '-U', 'shop', '-A', 'trust', '--no-sync');
-    this.start();
-  }
-
-  get url(): string {
-    return `postgres://shop@127.0.0.1:${this.port}/postgres`;
-  }
-
-  private run(program: string, ...args: string[]): void {
-    const whole = [path.join(this.bin, program), ...args];
-    const [first = '', ...rest] = process.getuid?.() === 0 ? ['runuser', '-u', 'postgres', '--', ...whole] : whole;
-    execFileSync(first, rest, { stdio: 'ignore', cwd: this.folder });
-  }
-
-  start(): void {
-    const options = `-p ${this.port} -k ${this.folder} -c listen_addresses=127.0.0.1 -c fsync=off`;
-    this.run('pg_ctl', '-D', `${this.folder}/data`, '-w', '-l', `${this.folder}/log`, '-o', options, 'start');
-  }
-
-  stop(): void {
-    this.run('pg_ctl', '-D', `${this.folder}/data`, '-w', '-m', 'immediate', 'stop');
-  }
-
-  end(): void {
-    this.stop();
-    rmSync(this.folder, { recursive: true, force: true });
-  }
-}
-
 describe('a PostgreSQL server', () => {
-  const bin = binaries();
-  const may = bin !== null && (process.getuid?.() !== 0 || spawnSync('id', ['postgres']).status === 0);
+  const may = mayRunPostgres();
   let postgres: Postgres;
   beforeAll(async () => {
-    if (may && bin !== null) postgres = new Postgres(bin, await freePort());
+    if (may) postgres = await Postgres.begin();
   }, 60_000);
   afterAll(() => {
     if (may) postgres.end();

@@ -38,21 +38,27 @@ function tokenIn(request: Request, name: string): string | null {
   return /^[\w-]{43}$/.test(found) ? found : null;
 }
 
-/** The machine that a request comes from: what stands before this server on the same machine says it, nobody else is believed. */
-function fromOf(request: Request, proxied: boolean): string {
-  const own = request.socket.remoteAddress ?? '';
-  const here = /^(::1|(::ffff:)?127\.)/.test(own);
+/** What stands before this server, where something does: on the same machine, or at an address of its own. */
+export interface Proxy {
+  readonly proxied: boolean;
+  readonly at: string | null;
+}
+
+/** The machine that a request comes from: what stands before this server says it, nobody else is believed. */
+export function fromOf(request: Pick<Request, 'headers' | 'socket'>, { proxied, at }: Proxy): string {
+  const own = (request.socket.remoteAddress ?? '').replace(/^::ffff:/, '');
+  const here = /^(::1$|127\.)/.test(own) || own === at;
   const said = request.headers['x-forwarded-for'];
   const last = (Array.isArray(said) ? said.join(',') : (said ?? '')).split(',').at(-1)?.trim() ?? '';
   return (proxied && here && last !== '' ? last : own).slice(0, 60);
 }
 
 /** Finds out who asks, before anything of the API is looked at. */
-export function identify(db: Queries, door: Me['door'], cookie: Cookie, proxied: boolean): RequestHandler {
+export function identify(db: Queries, door: Me['door'], cookie: Cookie, proxy: Proxy): RequestHandler {
   return async (request, response, next) => {
     const token = door === 'people' ? tokenIn(request, cookie.name) : null;
     const session = token === null ? null : await findSession(db, token);
-    tellAsker(response, { door, session, from: fromOf(request, proxied) });
+    tellAsker(response, { door, session, from: fromOf(request, proxy) });
     next();
   };
 }

@@ -6,6 +6,7 @@ import type { Running } from '../serve';
 import { call, freshFolder, makeBuild, someReading, startShop, type Answer } from '../testing/shop';
 import { acceptInvitation, invite, makeFirstOwner } from './accounts';
 import { claimTry, waitAfter } from './attempts';
+import { fromOf } from './guard';
 import { hashWord, isWord, tokenHash } from './secrets';
 
 const PASSWORD = 'long enough for Ada';
@@ -51,6 +52,22 @@ async function withCookie(shop: Running, url: string, body: unknown, cookie = ''
 
 const signIn = (shop: Running, name: string, password = PASSWORD, cookie = ''): Promise<Inside> =>
   withCookie(shop, '/api/sign-in', { name, password }, cookie);
+
+describe('where somebody comes from', () => {
+  it('is said by the proxy alone: of this machine, or at the address that was named', () => {
+    const from = (own: string, said: string | undefined, proxied = true, at: string | null = null): string =>
+      fromOf({ headers: { 'x-forwarded-for': said }, socket: { remoteAddress: own } } as never, { proxied, at });
+    expect(from('127.0.0.1', '6.6.6.6, 10.0.0.7')).toBe('10.0.0.7');
+    expect(from('::ffff:127.0.0.1', '10.0.0.7')).toBe('10.0.0.7');
+    expect(from('172.28.7.2', '10.0.0.7')).toBe('172.28.7.2');
+    expect(from('172.28.7.2', '10.0.0.7', true, '172.28.7.2')).toBe('10.0.0.7');
+    expect(from('::ffff:172.28.7.2', '10.0.0.7', true, '172.28.7.2')).toBe('10.0.0.7');
+    expect(from('172.28.7.22', '10.0.0.7', true, '172.28.7.2')).toBe('172.28.7.22');
+    expect(from('::1x', '10.0.0.7')).toBe('::1x');
+    expect(from('127.0.0.1', '10.0.0.7', false)).toBe('127.0.0.1');
+    expect(from('127.0.0.1', undefined)).toBe('127.0.0.1');
+  });
+});
 
 describe('words that are kept', () => {
   it('are hashed by costs that stand with them, each with a salt of its own; nothing was kept is nobody’s word', async () => {

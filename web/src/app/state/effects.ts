@@ -5,6 +5,7 @@ import { Store } from '@ngrx/store';
 import { MessageService } from 'primeng/api';
 import {
   EMPTY,
+  asyncScheduler,
   auditTime,
   catchError,
   concatMap,
@@ -16,6 +17,7 @@ import {
   of,
   switchMap,
   tap,
+  throttleTime,
   withLatestFrom,
 } from 'rxjs';
 import { libraryActions, libraryFeature } from './library-slice';
@@ -283,7 +285,8 @@ export const hearChanges = createEffect(
     changes.heard.pipe(
       withLatestFrom(store.select(editorFeature.selectEditorState)),
       filter(([change, editor]) => isNews(change, editor)),
-      auditTime(TOGETHER_MS),
+      // One alone at once: somebody waits for it.
+      throttleTime(TOGETHER_MS, asyncScheduler, { leading: true, trailing: true }),
       withLatestFrom(store.select(editorFeature.selectEditorState)),
       switchMap(([, { id, present }]) =>
         id === null
