@@ -70,6 +70,38 @@ describe('pack: shims from stock', () => {
     expect(one.provenBest).toBeTrue();
   });
 
+  it('spot on at both sides, with the fewest pieces of both together, though one side needs many of them', () => {
+    const sides = [
+      { fixedMm: 10, targetMm: 11 },
+      { fixedMm: 10, targetMm: 12 },
+    ];
+    // 1.00 is there once: 0.50 twice for the left and 1.00 twice is not to be had; 4 × 0.50 leaves 1.00 for the left [exact].
+    const stock = [
+      { thicknessMm: 1, count: 1 },
+      { thicknessMm: 0.5, count: 4 },
+      { thicknessMm: 0.3, count: 1 },
+      { thicknessMm: 0.7, count: 1 },
+    ];
+    const found = packShims(sides, stock, 5);
+    expect(found.worstErrorMm).toBe(0);
+    // 1 | 0.5 + 0.5 + 0.3 + 0.7, or 0.3 + 0.7 | 1 + 0.5 + 0.5: five pieces are the fewest.
+    expect(found.sides.reduce((n, { piecesMm }) => n + piecesMm.length, 0)).toBe(5);
+    expect(scores(found)).toEqual(brute(sides, stock, 5));
+  });
+
+  it('400 thicknesses and six pieces a side are no search at all where they land spot on; nothing can be nearer', () => {
+    const stock = Array.from({ length: 400 }, (_, i) => ({ thicknessMm: Math.round(200 + 3 * i) / 1000, count: 1 }));
+    const sides = [
+      { fixedMm: 15.713, targetMm: 17.65 },
+      { fixedMm: 15.729, targetMm: 17.65 },
+    ];
+    const { worstErrorMm, provenBest, sides: found } = packShims(sides, stock, 6);
+    expect([worstErrorMm, provenBest]).toEqual([0, true]);
+    expect(new Set(found.flatMap(({ piecesMm }) => piecesMm)).size).toBe(
+      found.reduce((n, { piecesMm }) => n + piecesMm.length, 0),
+    );
+  });
+
   it('least worst error first, then least sum, then fewest pieces', () => {
     const sides = [
       { fixedMm: 10, targetMm: 11 },

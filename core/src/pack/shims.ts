@@ -72,15 +72,19 @@ function firstFrom(wanted: number, length: number, at: (index: number) => number
   return low;
 }
 
+/** From so many pieces on, pairs are looked up in a table: before that, laying it out costs more than it spares. */
+const TABLE_FROM = 4;
+
 /**
- * Every stack of at most `most` pieces that lands within a window. Thicknesses are gone through upwards; the last two
- * pieces are looked up together among all pairs, sorted by their sum, so that four pieces cost as much as two.
+ * Every stack of at most `most` pieces that lands within a window. Thicknesses are gone through upwards, and the last two pieces meet
+ * in the middle: from both ends of the shelf, or, in stacks of many pieces, in a table of all pairs, sorted by their sum, so that four
+ * pieces cost as much as two.
  */
 export class Stacks {
   work = 0;
-  private readonly thick: readonly number[];
+  private readonly thick: Float64Array;
   private readonly counts: readonly number[];
-  private readonly pairs: Pairs;
+  private table: Pairs | null = null;
 
   constructor(
     stock: readonly ShimStock[],
@@ -91,22 +95,34 @@ export class Stacks {
     for (const { thicknessMm, count } of stock)
       byThickness.set(thicknessMm, (byThickness.get(thicknessMm) ?? 0) + count);
     const sorted = [...byThickness].filter(([, count]) => count > 0).sort(([a], [b]) => a - b);
-    this.thick = sorted.map(([thickness]) => thickness);
+    this.thick = Float64Array.from(sorted, ([thickness]) => thickness);
     this.counts = sorted.map(([, count]) => count);
-    this.pairs = this.everyPair();
   }
 
-  private everyPair(): Pairs {
+  /** Pairs by ascending sum; laid out when they are first asked for. */
+  private pairs(): Pairs {
+    if (this.table) return this.table;
     const { thick, counts } = this;
-    const kept: [number, number][] = [];
-    thick.forEach((_, first) => {
-      for (let second = first; second < thick.length; second++)
-        if (second > first || (counts[first] as number) > 1) kept.push([first, second]);
+    const n = thick.length;
+    const [one, two] = [new Uint16Array((n * (n + 1)) / 2), new Uint16Array((n * (n + 1)) / 2)];
+    let length = 0;
+    for (let first = 0; first < n; first++)
+      for (let second = first; second < n; second++)
+        if (second > first || (counts[first] as number) > 1) {
+          one[length] = first;
+          two[length++] = second;
+        }
+    const sum = Float64Array.from(
+      { length },
+      (_, k) => (thick[one[k] as number] as number) + (thick[two[k] as number] as number),
+    );
+    const order = Uint32Array.from({ length }, (_, k) => k).sort((a, b) => (sum[a] as number) - (sum[b] as number));
+    const ordered = (part: Uint16Array): Uint16Array => Uint16Array.from(order, (k) => part[k] as number);
+    return (this.table = {
+      sums: Float64Array.from(order, (k) => sum[k] as number),
+      first: ordered(one),
+      second: ordered(two),
     });
-    const sums = Float64Array.from(kept, ([a, b]) => (thick[a] as number) + (thick[b] as number));
-    const order = Uint32Array.from(kept.keys()).sort((a, b) => (sums[a] as number) - (sums[b] as number));
-    const ordered = (part: 0 | 1): Uint16Array => Uint16Array.from(order, (k) => (kept[k] as [number, number])[part]);
-    return { sums: Float64Array.from(order, (k) => sums[k] as number), first: ordered(0), second: ordered(1) };
   }
 
   thickness(index: number): number {
@@ -136,7 +152,7 @@ export class Stacks {
         rest -= this.thick[i] as number;
       }
     // The last one may go past it.
-    const last = this.thick.flatMap((mm, i) =>
+    const last = [...this.thick].flatMap((mm, i) =>
       greedy.filter((one) => one === i).length < (this.counts[i] as number) && greedy.length < this.most
         ? [{ i, off: Math.abs(mm - rest) }]
         : [],
@@ -145,7 +161,7 @@ export class Stacks {
     const picks = [...greedy, ...(nearest && nearest.off < rest ? [nearest.i] : [])].sort((a, b) => a - b);
     const sum = picks.reduce((mm, i) => mm + this.thickness(i), 0);
     const errorOf = (sum: number): number => Math.round(Math.abs(sum - wanted) / SAME_MM);
-    const alone = this.most > 0 ? this.thick.map((mm, i) => ({ picks: [i], error: errorOf(mm) })) : [];
+    const alone = this.most > 0 ? Array.from(this.thick, (mm, i) => ({ picks: [i], error: errorOf(mm) })) : [];
     return [{ picks: [], error: errorOf(0) }, ...alone, { picks, error: errorOf(sum) }];
   }
 
@@ -163,7 +179,6 @@ export class Stacks {
     budget = this.budget,
   ): boolean {
     const { thick, counts } = this;
-    const { sums, first, second } = this.pairs;
     const thickest = thick.at(-1) ?? 0;
     const picks: number[] = [];
     const tell = (sum: number, ...more: number[]): void => {
@@ -183,7 +198,22 @@ export class Stacks {
       }
       return true;
     };
-    const twoPieces = (from: number, sum: number): boolean => {
+    /** From both ends: what the thinner one leaves to be wanted gets less, so the thicker one goes down the shelf with it. */
+    const fromBothEnds = (from: number, sum: number): boolean => {
+      let high = thick.length - 1;
+      for (let i = from; i <= high; i++) {
+        const mm = thick[i] as number;
+        while (high >= i && sum + mm + (thick[high] as number) - wanted > window()) high--;
+        for (let j = high; j >= i && wanted - (sum + mm + (thick[j] as number)) <= window(); j--) {
+          if (++this.work > budget) return false;
+          if (left(i) >= (i === j ? 2 : 1) && left(j) > 0) tell(sum + (mm + (thick[j] as number)), i, j);
+        }
+        if (++this.work > budget) return false;
+      }
+      return true;
+    };
+    const fromTable = (from: number, sum: number): boolean => {
+      const { sums, first, second } = this.pairs();
       const start = firstFrom(wanted - window() - sum, sums.length, (k) => sums[k] as number);
       for (let k = start; k < sums.length && sum + (sums[k] as number) - wanted <= window(); k++) {
         if (++this.work > budget) return false;
@@ -192,6 +222,7 @@ export class Stacks {
       }
       return true;
     };
+    const twoPieces = most < TABLE_FROM ? fromBothEnds : fromTable;
     /** Stacks with up to `more` pieces on top of the picks, none thinner than `from`. */
     const go = (from: number, sum: number, more: number): boolean => {
       tell(sum);
@@ -299,17 +330,20 @@ function nearestOf(sides: readonly ShimSide[], stacks: Stacks): ShimResult {
       most,
       budget,
     );
+  const exact = (side: number): boolean => (nearest[side] as number) === 0;
   // Few pieces first, and for every side before one has used up the search: it is narrow then when it goes deep.
   wanted.forEach((_, side) => {
-    for (let most = 1; most < stacks.most; most++) {
+    for (let most = 1; most < stacks.most && !exact(side); most++) {
       const share = (EARLY * stacks.budget * (side + 1)) / wanted.length;
       if (!nearer(side, most, share)) break;
     }
   });
   // The nearest stack of each side for itself: no pair can have a smaller worst error.
   wanted.forEach((_, side) => {
-    proven = nearer(side, stacks.most, stacks.budget) && proven;
+    if (!exact(side)) proven = nearer(side, stacks.most, stacks.budget) && proven;
   });
+  const spotOn = wanted.every((_, side) => exact(side)) ? fewestExact(wanted, stacks) : null;
+  if (spotOn) return resultOf(sides, spotOn, stacks, true);
   let window = Math.max(...nearest) + SAME_MM;
   let chosen: readonly Stack[] | null = null;
   while (!chosen) {
@@ -343,6 +377,50 @@ function nearestOf(sides: readonly ShimSide[], stacks: Stacks): ShimResult {
     }
     window *= 4;
   }
+  return resultOf(sides, chosen, stacks, proven);
+}
+
+/**
+ * The fewest pieces that land spot on at every side, by stacks of one piece, of two, and so on: no error can be smaller, so the first
+ * that nothing with more pieces can undercut is the best there is.
+ * @returns null where none can be built at the same time, or the search was cut short
+ */
+function fewestExact(wanted: readonly number[], stacks: Stacks): readonly Stack[] | null {
+  const least = wanted.map(() => Number.POSITIVE_INFINITY);
+  for (let most = 0; most <= stacks.most; most++) {
+    const lists: Stack[][] = [];
+    for (const goal of wanted) {
+      const list: Stack[] = [];
+      let all = true;
+      const found = (stack: Stack): void => {
+        if (stack.error !== 0) return;
+        if (list.length < LISTED) list.push(stack);
+        else all = false;
+      };
+      if (!stacks.near(goal, () => SAME_MM / 2, found, most) || !all) return null;
+      list.sort(byError);
+      lists.push(list);
+    }
+    lists.forEach((list, side) => {
+      least[side] = Math.min(least[side] as number, list[0]?.picks.length ?? Number.POSITIVE_INFINITY);
+    });
+    if (lists.some((list) => list.length === 0)) continue;
+    const chosen = choose(lists, stacks);
+    if (!chosen) continue;
+    const pieces = chosen.reduce((sum, { picks }) => sum + picks.length, 0);
+    // Whatever else there is has one side with more pieces than were looked at, and the others with their fewest.
+    const others = least.map((_, side) => least.reduce((sum, n, i) => (i === side ? sum : sum + n), 0));
+    if (most === stacks.most || pieces <= most + 1 + Math.min(...others)) return chosen;
+  }
+  return null;
+}
+
+function resultOf(
+  sides: readonly ShimSide[],
+  chosen: readonly Stack[],
+  stacks: Stacks,
+  provenBest: boolean,
+): ShimResult {
   const result = chosen.map((stack, i): ShimChoice => {
     const piecesMm = stack.picks.map((index) => stacks.thickness(index)).reverse();
     const heightMm = tidy(piecesMm.reduce((sum, piece) => sum + piece, (sides[i] as ShimSide).fixedMm));
@@ -351,7 +429,7 @@ function nearestOf(sides: readonly ShimSide[], stacks: Stacks): ShimResult {
   return {
     sides: result,
     worstErrorMm: Math.max(...result.map(({ errorMm }) => Math.abs(errorMm))),
-    provenBest: proven,
+    provenBest,
   };
 }
 

@@ -30,6 +30,9 @@ const NAMES_MS = 5000;
   imports: [Choice, Field, RemoveButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    <button type="button" class="quiet fold" [attr.aria-expanded]="!folded()" (click)="folded.set(!folded())">
+      <i class="pi pi-filter" aria-hidden="true"></i>Filter
+    </button>
     @if (workers().length > 1) {
       <hs-choice
         name="board-worker"
@@ -96,7 +99,21 @@ const NAMES_MS = 5000;
       <button type="button" class="quiet" (click)="all()">Show all</button>
     }
   `,
+  host: { '[class.folded]': 'folded() && !board.filtered()' },
   styles: `
+    @use 'breakpoints' as *;
+    .fold {
+      display: none;
+    }
+    /* A phone has room for the list: what it is looked at by is behind a button, unless it leaves something out. */
+    @media #{$narrow} {
+      .fold {
+        display: inline-flex;
+      }
+      :host.folded hs-choice {
+        display: none;
+      }
+    }
     :host {
       display: flex;
       flex-wrap: wrap;
@@ -118,6 +135,7 @@ export class BoardFilter {
   protected readonly kinds = KINDS;
   protected readonly promises: readonly Option<BoardPromise>[] = BOARD_PROMISES;
   protected readonly naming = signal(false);
+  protected readonly folded = signal(true);
   protected readonly readName = textReader('Name', 40, 1);
   private readonly names = signal<readonly string[]>([]);
   protected readonly workers = computed<readonly Option<string>[]>(() => [

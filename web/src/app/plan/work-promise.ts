@@ -62,6 +62,9 @@ const hours = (minutes: number): string =>
     dd {
       margin: 0;
     }
+    strong + span {
+      margin-left: 6px;
+    }
     div:last-child {
       flex-basis: 100%;
     }
