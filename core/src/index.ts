@@ -169,10 +169,6 @@ export {
 export {
   MOST_CANDIDATES,
   ABOVE_STALL,
-  SHOCK,
-  mostRingTorque,
-  ringBounds,
-  type RingBounds,
   LEVEL,
   findFinals,
   goalOverRatio,
@@ -190,6 +186,8 @@ export {
   type FindFigures,
   type Reason,
 } from './road/find';
+export { SHOCK, mostRingTorque, ringBounds, type RingBounds } from './road/ring-torque';
+export { GRAVITY, VEHICLE_LIMITS, GRADE, MOST_CORNERS, MOST_SLOPES, LOG_SAMPLES, SEARCH_LIMITS } from './road/limits';
 
 export { enginePower, engineTorque, powerTorque, torqueLookup, type TorquePoint } from './road/engine-torque';
 export { motorCurve, quickCurve, type EnginePeaks, type MotorPeaks } from './road/quick-curve';
@@ -204,9 +202,7 @@ export {
 } from './road/converter';
 export { converterHeat, type Climb, type ConverterHeat } from './road/converter-heat';
 export {
-  GRAVITY,
   INERTIA,
-  VEHICLE_LIMITS,
   bestShiftSpeed,
   readyCar,
   wongInertiaFactor,
@@ -233,9 +229,6 @@ export {
 } from './road/run';
 export { haleFit } from './road/hale';
 export {
-  GRADE,
-  MOST_CORNERS,
-  MOST_SLOPES,
   checkCourse,
   courseFromTrace,
   meanGrade,
@@ -245,18 +238,9 @@ export {
   type Slope,
   type TraceSample,
 } from './road/course';
-export {
-  LOG_SAMPLES,
-  againstLog,
-  logTime,
-  thinLog,
-  type AgainstLog,
-  type LogSample,
-  type LogStretch,
-} from './road/log';
+export { againstLog, logTime, thinLog, type AgainstLog, type LogSample, type LogStretch } from './road/log';
 export { type Pace, type PacePoint } from './road/pace';
 export {
-  SEARCH_LIMITS,
   coursePace,
   pairName,
   roadSearch,
@@ -324,7 +308,8 @@ export {
   type WantedSideResult,
 } from './pack/wanted';
 export { waysToReach, type Way, type WaySide } from './pack/reach';
-export { SHIM_LIMITS, packShims, type ShimChoice, type ShimResult, type ShimSide, type ShimStock } from './pack/shims';
+export { SHIM_LIMITS } from './pack/shim-limits';
+export { packShims, type ShimChoice, type ShimResult, type ShimSide, type ShimStock } from './pack/shims';
 export {
   SURE_LIMITS,
   packSure,

@@ -1,4 +1,5 @@
 import { InputError, requireNumber } from '../base/errors';
+import { SHIM_LIMITS } from './shim-limits';
 
 export interface ShimSide {
   /** Everything in the stack but the shims. */
@@ -25,16 +26,6 @@ export interface ShimResult {
   readonly worstErrorMm: number;
   readonly provenBest: boolean;
 }
-
-export const SHIM_LIMITS = {
-  sides: { min: 1, max: 2, integer: true },
-  fixedMm: { min: 0, max: 1000, unit: 'mm' },
-  targetMm: { min: 0, max: 1000, unit: 'mm' },
-  thicknessMm: { above: 0, max: 100, unit: 'mm' },
-  count: { min: 0, max: 10_000, integer: true },
-  stock: { min: 0, max: 400, integer: true },
-  maxPiecesPerSide: { min: 0, max: 6, integer: true },
-} as const;
 
 /** Errors closer than this, in mm, are one: no instrument tells them apart. */
 export const SAME_MM = 1e-7;

@@ -1,12 +1,10 @@
+import { GRADE, MOST_CORNERS, MOST_SLOPES } from './limits';
 import { InputError, requireNumber } from '../base/errors';
 import { LIMITS } from '../base/limits';
 
 const SPEED = { min: 0, max: LIMITS.speedKmh.max / 3.6, unit: 'm/s' };
 const DISTANCE = { min: 0, max: 1e6, unit: 'm' };
 const BRAKING = { above: 0, max: 60, unit: 'm/s²' };
-export const MOST_CORNERS = 400;
-export const MOST_SLOPES = 200;
-export const GRADE = { min: -40, max: 40, unit: '%' };
 
 export interface Corner {
   /** Where the corner's speed has to be reached, from the start. */

@@ -1,6 +1,6 @@
+import { VEHICLE_LIMITS } from './limits';
 import { requireNumber } from '../base/errors';
 import { KG_PER_LB, MPS_PER_MPH, WATT_PER_HP } from '../units/quantities';
-import { VEHICLE_LIMITS } from './vehicle';
 
 /**
  * Quarter mile by weight and peak power alone: 5.825·(lb/hp)^⅓ s, 234·(hp/lb)^⅓ mph [std: Hale's fit, from memory].

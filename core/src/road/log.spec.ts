@@ -1,5 +1,6 @@
+import { LOG_SAMPLES } from './limits';
 import { InputError } from '../base/errors';
-import { LOG_SAMPLES, againstLog, logTime, thinLog, type LogSample } from './log';
+import { againstLog, logTime, thinLog, type LogSample } from './log';
 import { type PacePoint } from './pace';
 
 const every = (step: number, lengthM: number, speed: (x: number) => number): LogSample[] =>

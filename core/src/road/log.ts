@@ -1,3 +1,4 @@
+import { LOG_SAMPLES } from './limits';
 import { InputError, requireNumber } from '../base/errors';
 import { type Course } from './course';
 import { type PacePoint } from './pace';
@@ -7,9 +8,6 @@ export interface LogSample {
   readonly atM: number;
   readonly speedMps: number;
 }
-
-/** Kept of a recording: what a picture shows. */
-export const LOG_SAMPLES = 500;
 
 /**
  * The samples that say most of a recorded speed: both ends, then again and again the one that lies farthest from the line through those

@@ -1,8 +1,9 @@
+import { GRAVITY } from './limits';
 import fc from 'fast-check';
 import { engineTorque } from './engine-torque';
 import { haleFit } from './hale';
 import { roadRun, type Run } from './run';
-import { GRAVITY, readyCar, wongInertiaFactor, type Vehicle } from './vehicle';
+import { readyCar, wongInertiaFactor, type Vehicle } from './vehicle';
 
 const POINT_MASS: Vehicle = {
   massKg: 1300,

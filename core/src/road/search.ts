@@ -1,3 +1,4 @@
+import { SEARCH_LIMITS } from './limits';
 import { InputError, requireNumber } from '../base/errors';
 import { LIMITS } from '../base/limits';
 import { checkCourse, type Course } from './course';
@@ -75,14 +76,6 @@ export interface SearchResult {
   readonly evaluated: number;
   readonly visited: number;
 }
-
-export const SEARCH_LIMITS = {
-  pairs: 400,
-  finals: 60,
-  positions: 10,
-  floorRpm: { min: 0, max: LIMITS.rpm.max, unit: 'rpm' },
-  limiterMargin: { min: 0, max: 0.5 },
-} as const;
 
 const KEPT = 6;
 /** Nodes between two looks at the clock of whoever asked. */

@@ -1,8 +1,9 @@
+import { GRAVITY } from './limits';
 import fc from 'fast-check';
 import { growthFactor } from '../gearing/corrections';
 import { InputError } from '../base/errors';
 import { converterPeakEfficiency, converterPoint, mostTorqueRatio, requireConverter } from './converter';
-import { GRAVITY, bestShiftSpeed, readyCar, wongInertiaFactor, type Push, type Vehicle } from './vehicle';
+import { bestShiftSpeed, readyCar, wongInertiaFactor, type Push, type Vehicle } from './vehicle';
 
 const CAR: Vehicle = {
   massKg: 1200,

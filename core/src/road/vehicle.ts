@@ -1,9 +1,9 @@
-import { InputError, requireNumber, type NumberRange } from '../base/errors';
+import { GRAVITY, VEHICLE_LIMITS } from './limits';
+import { InputError, requireNumber } from '../base/errors';
 import { growthFactor, grownSpeed, type TyreGrowth } from '../gearing/corrections';
 import { LIMITS } from '../base/limits';
 import { contactLimits, noLimit, undrivenLoad } from './contact';
 import {
-  CONVERTER_LIMITS,
   coupledAtFull,
   freeEngineRpm,
   requireConverter,
@@ -12,9 +12,6 @@ import {
   type Converter,
 } from './converter';
 import { torqueLookup, type TorquePoint } from './engine-torque';
-
-/** Standard gravity in m/s² [exact, by definition]. */
-export const GRAVITY = 9.80665;
 
 export type Engine =
   | { readonly torqueCurve: readonly TorquePoint[]; readonly limitRpm: number }
@@ -65,29 +62,6 @@ export interface Vehicle {
   /** Upwards positive. */
   readonly gradePercent?: number;
 }
-
-const FRACTION: NumberRange = { above: 0, max: 1 };
-export const VEHICLE_LIMITS = {
-  massKg: { above: 0, max: 200_000, unit: 'kg' },
-  constantPowerW: { above: 0, max: 1e8, unit: 'W' },
-  efficiency: FRACTION,
-  inertiaFactor: { min: 1, max: 10 },
-  grip: { above: 0, max: 1e6 },
-  dragAreaM2: { min: 0, max: 50, unit: 'm²' },
-  airDensity: { min: 0, max: 5, unit: 'kg/m³' },
-  downforceAreaM2: { min: -20, max: 50, unit: 'm²' },
-  rollingCoefficient: { min: 0, max: 1 },
-  staticShare: FRACTION,
-  cgHeightMm: { min: 0, max: 5000, unit: 'mm' },
-  wheelbaseMm: { above: 0, max: 20_000, unit: 'mm' },
-  shiftTimeS: { min: 0, max: 5, unit: 's' },
-  gradePercent: { min: -100, max: 200, unit: '%' },
-  dragHeightMm: { min: 0, max: 5000, unit: 'mm' },
-  clutchCapacityNm: { above: 0, max: LIMITS.torqueNm.max, unit: 'N·m' },
-  wheelSlip: { min: 0, max: 0.9 },
-  ...CONVERTER_LIMITS,
-  gears: { min: 1, max: 20 },
-} as const satisfies Record<string, NumberRange>;
 
 /**
  * λ of rotating parts from the total ratio: 1.04 + 0.0025·i² [std: Wong, Theory of Ground Vehicles, from memory]. Not counted: the engine at hand: a heavy flywheel is more.

@@ -1,5 +1,6 @@
+import { SHIM_LIMITS } from '../pack/shim-limits';
 import { InputError, requireNumber } from '../base/errors';
-import { SAME_MM, SHIM_LIMITS, Stacks, type ShimStock, type Stack } from '../pack/shims';
+import { SAME_MM, Stacks, type ShimStock, type Stack } from '../pack/shims';
 
 export interface ShimPack {
   /** As they lie: the outermost ones first and last, thin ones between. */

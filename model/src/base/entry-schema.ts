@@ -6,7 +6,7 @@ import {
   type NumberRange,
   type Quantity,
   type UnitName,
-} from '@hot-spline/core';
+} from '@hot-spline/core/page';
 import './zod';
 import * as z from 'zod';
 

@@ -1,4 +1,4 @@
-import { LIMITS, InputError, tyreSize, type NumberRange } from '@hot-spline/core';
+import { LIMITS, InputError, tyreSize, type NumberRange } from '@hot-spline/core/page';
 import './zod';
 import * as z from 'zod';
 import { entrySchema } from './entry-schema';

@@ -1,4 +1,4 @@
-import { InputError } from '@hot-spline/core';
+import { InputError } from '@hot-spline/core/page';
 import type * as z from 'zod';
 
 type Issue = z.core.$ZodIssue;

@@ -1,4 +1,4 @@
-import { InputError } from '@hot-spline/core';
+import { InputError } from '@hot-spline/core/page';
 import { dateOf, dayNumber, isDay, weekdayOf } from '../base/days';
 
 /** How far ahead the board looks, in weeks: ours. */

@@ -1,4 +1,4 @@
-import { BOX_LIMITS, BOX_SHAFTS } from '@hot-spline/core';
+import { BOX_LIMITS, BOX_SHAFTS } from '@hot-spline/core/page';
 import { id } from '../base/fields';
 import { defineSubject } from '../frame/subjects';
 import '../base/zod';

@@ -1,4 +1,4 @@
-import { BOX_LIMITS } from '@hot-spline/core';
+import { BOX_LIMITS } from '@hot-spline/core/page';
 import { id } from '../base/fields';
 import '../base/zod';
 import * as z from 'zod';

@@ -1,4 +1,4 @@
-import { InputError } from '@hot-spline/core';
+import { InputError } from '@hot-spline/core/page';
 import { FORMAT_VERSION } from '../base/version';
 
 /** What is kept and grows. A file is upgraded by its parts. */

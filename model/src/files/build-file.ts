@@ -1,4 +1,4 @@
-import { InputError } from '@hot-spline/core';
+import { InputError } from '@hot-spline/core/page';
 import type { LedgerEntry } from '../frame/readings';
 import { parseOrRefuse } from '../base/refuse';
 import '../base/zod';

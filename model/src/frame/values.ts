@@ -9,7 +9,7 @@ import {
   type NumberRange,
   type Quantity,
   type Scale,
-} from '@hot-spline/core';
+} from '@hot-spline/core/page';
 import { entrySchema } from '../base/entry-schema';
 import { idSchema, photoId } from '../base/fields';
 import '../base/zod';

@@ -16,7 +16,7 @@ import {
   type TyreGrowth,
   type TyreSize,
   type Working,
-} from '@hot-spline/core';
+} from '@hot-spline/core/page';
 import { EXACT } from '../frame/figure';
 import type { Axle, Build } from '../frame/document';
 import type { AxleName } from '../base/names';

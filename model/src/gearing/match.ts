@@ -9,7 +9,7 @@ import {
   speedReadingCorrection,
   toothPair,
   tyreSize,
-} from '@hot-spline/core';
+} from '@hot-spline/core/page';
 import type { AxleName } from '../base/names';
 import type { Build } from '../frame/document';
 import type { Derivation } from '../frame/derivation';

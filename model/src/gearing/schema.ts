@@ -1,4 +1,4 @@
-import { LIMITS, type Entry } from '@hot-spline/core';
+import { LIMITS, type Entry } from '@hot-spline/core/page';
 import { entrySchema } from '../base/entry-schema';
 import { designation, percent, ratio, toothPairSchema } from '../base/fields';
 import '../base/zod';

@@ -1,4 +1,4 @@
-import { say, type UnitSystem } from '@hot-spline/core';
+import { say, type UnitSystem } from '@hot-spline/core/page';
 import { capital } from '../base/names';
 import type { NumberFact, Words } from '../frame/finding';
 

@@ -1,4 +1,4 @@
-import { BEARING_LIMITS, LIMITS } from '@hot-spline/core';
+import { BEARING_LIMITS, LIMITS } from '@hot-spline/core/page';
 import { entrySchema } from '../base/entry-schema';
 import { designation, distance, percent, rpm } from '../base/fields';
 import { toothPairSchema } from '../base/fields';

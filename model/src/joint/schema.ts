@@ -1,4 +1,4 @@
-import { EXPANSION, JOINT_LIMITS, LIMITS, type JointMaterial } from '@hot-spline/core';
+import { EXPANSION, JOINT_LIMITS, LIMITS, type JointMaterial } from '@hot-spline/core/page';
 import { entrySchema } from '../base/entry-schema';
 import { ORIGINS } from '../library/origins';
 import '../base/zod';

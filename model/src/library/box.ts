@@ -6,7 +6,7 @@ import {
   circleOf,
   type Arrangement,
   type NumberRange,
-} from '@hot-spline/core';
+} from '@hot-spline/core/page';
 import { entrySchema } from '../base/entry-schema';
 import { id, percent } from '../base/fields';
 import '../base/zod';

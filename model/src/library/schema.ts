@@ -11,7 +11,7 @@ import {
   entryBase,
   type MeshConstruction,
   type NumberRange,
-} from '@hot-spline/core';
+} from '@hot-spline/core/page';
 import { entrySchema } from '../base/entry-schema';
 import { name } from '../base/fields';
 import { FORMAT_VERSION } from '../base/version';

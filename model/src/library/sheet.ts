@@ -1,4 +1,4 @@
-import { LIMITS, MESH_LIMITS, entryBase, type NumberRange, type Quantity, type Scale } from '@hot-spline/core';
+import { LIMITS, MESH_LIMITS, entryBase, type NumberRange, type Quantity, type Scale } from '@hot-spline/core/page';
 import { entrySchema } from '../base/entry-schema';
 import '../base/zod';
 import * as z from 'zod';

@@ -1,4 +1,4 @@
-import { MESH_LIMITS, LIMITS } from '@hot-spline/core';
+import { MESH_LIMITS, LIMITS } from '@hot-spline/core/page';
 import { entrySchema } from '../base/entry-schema';
 import { idSchema } from '../base/fields';
 import { AXLES, capital } from '../base/names';

@@ -1,4 +1,4 @@
-import { CRUSH_STARTS, LIMITS, MESH_LIMITS, type NumberRange } from '@hot-spline/core';
+import { CRUSH_STARTS, LIMITS, MESH_LIMITS, type NumberRange } from '@hot-spline/core/page';
 import { entrySchema } from '../base/entry-schema';
 import { id, idSchema } from '../base/fields';
 import { SIDES } from '../base/names';

@@ -1,4 +1,4 @@
-import { entryBase, type BevelGear } from '@hot-spline/core';
+import { entryBase, type BevelGear } from '@hot-spline/core/page';
 import type { Axle } from '../frame/document';
 
 /** Side gears, as the core reads them. */

@@ -1,4 +1,4 @@
-import { entryOf } from '@hot-spline/core';
+import { entryOf } from '@hot-spline/core/page';
 import { USUAL_SCHOOLS, type Schools } from '../library/schools';
 import type { Member, Pack, PlateSpec } from './schema';
 

@@ -1,4 +1,4 @@
-import { entryBase } from '@hot-spline/core';
+import { entryBase } from '@hot-spline/core/page';
 import type { Axle } from '../frame/document';
 import { bevelGear } from './bevel-gear';
 import type { PackContext } from './pack-state';

@@ -1,4 +1,4 @@
-import { HOLDS, LIMITS, PRELOAD_ACTS, RAMP_FRICTION, entryBase } from '@hot-spline/core';
+import { HOLDS, LIMITS, PRELOAD_ACTS, RAMP_FRICTION, entryBase } from '@hot-spline/core/page';
 import { entrySchema } from '../base/entry-schema';
 import { angle, diameter, id, percent, photoId, thickness } from '../base/fields';
 import { takenFromSchema } from '../library/origins';

@@ -1,4 +1,4 @@
-import { say, saySmall, type Hold, type UnitSystem } from '@hot-spline/core';
+import { say, saySmall, type Hold, type UnitSystem } from '@hot-spline/core/page';
 import { capital, sentence } from '../base/names';
 import type { Facts, NumberFact, Words } from '../frame/finding';
 

@@ -1,4 +1,4 @@
-import { ARRIVALS, BEARINGS, BOXES, DEPTH_SHIMS, GEARS, JOBS, RING_PLACES, UNIT_WORK } from '@hot-spline/core';
+import { ARRIVALS, BEARINGS, BOXES, DEPTH_SHIMS, GEARS, JOBS, RING_PLACES, UNIT_WORK } from '@hot-spline/core/page';
 import { TOOLS, type ToolId } from '../frame/tools';
 import { entrySchema } from '../base/entry-schema';
 import { id } from '../base/fields';

@@ -1,4 +1,4 @@
-import { LIMITS, VEHICLE_LIMITS } from '@hot-spline/core';
+import { LIMITS, VEHICLE_LIMITS } from '@hot-spline/core/page';
 import { entrySchema } from '../base/entry-schema';
 import { gearSchema, id, name, percent, rpm } from '../base/fields';
 import { takenFromSchema } from '../library/origins';

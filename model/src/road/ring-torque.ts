@@ -1,4 +1,4 @@
-import { entryBase, ringBounds, type RingBounds } from '@hot-spline/core';
+import { entryBase, ringBounds, type RingBounds } from '@hot-spline/core/page';
 import type { AxleName } from '../base/names';
 import type { Build } from '../frame/document';
 import type { AxleGearingState } from '../gearing/axle-gearing';

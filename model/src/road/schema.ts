@@ -1,4 +1,12 @@
-import { GRADE, LIMITS, LOG_SAMPLES, MOST_CORNERS, MOST_SLOPES, SEARCH_LIMITS, VEHICLE_LIMITS } from '@hot-spline/core';
+import {
+  GRADE,
+  LIMITS,
+  LOG_SAMPLES,
+  MOST_CORNERS,
+  MOST_SLOPES,
+  SEARCH_LIMITS,
+  VEHICLE_LIMITS,
+} from '@hot-spline/core/page';
 import { entrySchema } from '../base/entry-schema';
 import { id, name, percent } from '../base/fields';
 import { toothPairSchema } from '../base/fields';

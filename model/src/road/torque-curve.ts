@@ -1,4 +1,4 @@
-import { entryBase, enginePower, type TorquePoint } from '@hot-spline/core';
+import { entryBase, enginePower, type TorquePoint } from '@hot-spline/core/page';
 import type { Build } from '../frame/document';
 
 /** The torque curve in base units. */

@@ -1,4 +1,4 @@
-import { entryBase, type Vehicle } from '@hot-spline/core';
+import { entryBase, type Vehicle } from '@hot-spline/core/page';
 import type { AxleName } from '../base/names';
 import type { Build } from '../frame/document';
 import { gearRatios, rangeRatio, type AxleGearingState } from '../gearing/axle-gearing';

@@ -1,4 +1,4 @@
-import { entryBase } from '@hot-spline/core';
+import { entryBase } from '@hot-spline/core/page';
 import { AXLES, SIDES, type AxleName } from '../base/names';
 import type { Build } from '../frame/document';
 import type { Figure } from '../frame/figure';

@@ -1,4 +1,4 @@
-import { LIMITS, SHAFT_LIMITS, SPLINE_ANGLES } from '@hot-spline/core';
+import { LIMITS, SHAFT_LIMITS, SPLINE_ANGLES } from '@hot-spline/core/page';
 import { entrySchema } from '../base/entry-schema';
 import '../base/zod';
 import * as z from 'zod';

@@ -1,4 +1,4 @@
-import { CONVERTER_CAPACITY, SHOCK, entryOf } from '@hot-spline/core';
+import { CONVERTER_CAPACITY, SHOCK, entryOf } from '@hot-spline/core/page';
 import { openUnit } from '../unit/new-unit';
 import type { Axle, Build } from '../frame/document';
 import { FORMAT_VERSION } from '../base/version';

@@ -1,4 +1,4 @@
-import { entryOf } from '@hot-spline/core';
+import { entryOf } from '@hot-spline/core/page';
 import type { Schools } from '../library/schools';
 import { newPlateSpec } from '../pack/new-plates';
 import { UNIT_PARTS, type Unit } from './schema';

@@ -1,4 +1,4 @@
-import { LIMITS } from '@hot-spline/core';
+import { LIMITS } from '@hot-spline/core/page';
 import { AXLES, SIDES, capital } from '../base/names';
 import { defineSubject } from '../frame/subjects';
 import '../base/zod';

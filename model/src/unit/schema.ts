@@ -1,4 +1,4 @@
-import { LIMITS } from '@hot-spline/core';
+import { LIMITS } from '@hot-spline/core/page';
 import { entrySchema } from '../base/entry-schema';
 import { plateSchema } from '../pack/schema';
 import '../base/zod';

@@ -1,4 +1,4 @@
-import { JOBS } from '@hot-spline/core';
+import { JOBS } from '@hot-spline/core/page';
 import { idSchema } from '../base/fields';
 import '../base/zod';
 import * as z from 'zod';

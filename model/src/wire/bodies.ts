@@ -1,5 +1,5 @@
 // What goes over the wire, in Zod: bodies and answers of the routes.
-import { CONSTRUCTIONS, DECIMAL_SIGNS, JOBS } from '@hot-spline/core';
+import { CONSTRUCTIONS, DECIMAL_SIGNS, JOBS } from '@hot-spline/core/page';
 import { idSchema, photoId } from '../base/fields';
 import { AXLES } from '../base/names';
 import { buildSchema, type Build } from '../document/schema';

@@ -1,4 +1,4 @@
-import { CONSTRUCTIONS, STAND_INS } from '@hot-spline/core';
+import { CONSTRUCTIONS, STAND_INS } from '@hot-spline/core/page';
 import { buildFileSchema } from '../files/build-file';
 import { idSchema, photoId } from '../base/fields';
 import { ledgerEntrySchema } from '../document/ledger';

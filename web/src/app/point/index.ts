@@ -1,4 +1,4 @@
-import { say } from '@hot-spline/core';
+import { say } from '@hot-spline/core/page';
 import { gearingFigures, pointFigures, type Build } from '@hot-spline/model/document';
 import { ratioText } from '../shared/ratio-text';
 import type { WebCapability } from '../shared/descriptor';

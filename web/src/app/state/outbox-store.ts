@@ -1,5 +1,5 @@
 import { InjectionToken } from '@angular/core';
-import { InputError } from '@hot-spline/core';
+import { InputError } from '@hot-spline/core/page';
 import {
   FORMAT_VERSION,
   buildSchema,

@@ -1,4 +1,4 @@
-import { DECIMAL_SIGNS, cutText, type DecimalSign, type UnitSystem } from '@hot-spline/core';
+import { DECIMAL_SIGNS, cutText, type DecimalSign, type UnitSystem } from '@hot-spline/core/page';
 import type { AxleName } from '@hot-spline/model';
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import { deviceStore } from '../base/device-store';
