@@ -65,6 +65,7 @@ export async function ensureBundle(name, { force = false } = {}) {
     logLevel: 'warning',
     external,
     alias: {
+      '@hot-spline/core/page': `${root}core/src/page.ts`,
       '@hot-spline/core/practice': `${root}core/src/practice/index.ts`,
       '@hot-spline/core': `${root}core/src/index.ts`,
       '@hot-spline/model/csv': `${root}model/src/csv.ts`,

@@ -66,6 +66,14 @@ interface Sent {
   readonly shop?: string;
 }
 
+/**
+ * What the service worker keeps for while the server is away (ngsw-config.json). All else goes past it: while it is being put in, on the
+ * first visit, it holds up whatever asks it.
+ */
+const KEPT: ReadonlySet<WireRoute> = new Set<WireRoute>([
+  ...[routes.builds, routes.build, routes.ledger, routes.library, routes.setUps],
+]);
+
 function addressOf({ path }: WireRoute, params: Sent['params'] = {}): string {
   return serverPath(path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(params[name] ?? '')));
 }
@@ -105,6 +113,7 @@ async function call<R extends WireRoute>(
       headers: {
         ...(body === undefined ? {} : { 'content-type': blob?.type ?? 'application/json' }),
         ...(shop === '' ? {} : { [SHOP_HEADER]: shop }),
+        ...(KEPT.has(route) ? {} : { 'ngsw-bypass': 'true' }),
       },
       body: body === undefined ? null : (blob ?? JSON.stringify(body)),
       signal: patient ? null : AbortSignal.timeout(TIMEOUT_MS),
