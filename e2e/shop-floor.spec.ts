@@ -187,7 +187,7 @@ test('a scanner opens what it reads, anywhere; labels lie several on a sheet', a
   await expect(page.getByText('Nobody here knows what')).toBeVisible();
 
   await page.getByText('Labels', { exact: true }).click();
-  await page.getByLabel('Sheet', { exact: true }).selectOption({ label: '48.5 × 25.4 mm, 40 on A4' });
+  await page.getByLabel('Label sheet', { exact: true }).selectOption({ label: '48.5 × 25.4 mm, 40 on A4' });
   await page.getByLabel('Of each').fill('41');
   await page.getByLabel('Of each').press('Enter');
   const [shims] = await Promise.all([

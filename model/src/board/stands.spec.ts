@@ -88,6 +88,21 @@ describe('what a job waits for', () => {
     });
   });
 
+  it('what was put on last and sets, from when it was done for as long as its step says; not what was done before something else', () => {
+    const build = job();
+    const steps = deriveBuild(build, []).work.rear?.steps ?? [];
+    const sets = steps.find(({ step }) => step.waitsHours > 0 && step.gate === null);
+    if (!sets) throw new Error('nothing sets in this job');
+    const { id, waitsHours, title } = sets.step;
+    const from = '2026-11-27T22:45:00.000Z';
+    const setting = boardWork(build, [done('brief', '2026-11-27T08:00:00.000Z'), done(id, from)]).setting;
+    expect(setting?.for).toBe('curing');
+    expect([setting?.what, setting?.since]).toEqual([title, from]);
+    expect(Date.parse(setting?.until ?? '') - Date.parse(from)).toBe(waitsHours * 3_600_000);
+    // Something else was done since: whoever did it has not waited.
+    expect(boardWork(build, [done(id, from), done('brief', '2026-11-28T08:00:00.000Z')]).setting).toBeNull();
+  });
+
   it('what sets, until it has: then the work goes on by itself; due goes before, and a hold too', () => {
     const setting = {
       ...{ for: 'curing' as const, what: 'Seal and close' },

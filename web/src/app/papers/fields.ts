@@ -4,4 +4,7 @@ import type { FieldFind } from '../shared/descriptor';
 export const FIELDS: readonly FieldFind[] = [
   ['papers', '', 'Name', 'shop-name'],
   ['papers', '', 'Address on the shop’s network, for codes', 'shop-address'],
+  ['papers', '', 'Label sheet', 'label-sheet'],
+  ['papers', '', 'First free label', 'label-first'],
+  ['papers', '', 'Of each', 'label-copies'],
 ];

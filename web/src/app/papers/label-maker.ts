@@ -22,7 +22,13 @@ export interface LabelKind {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="row">
-      <hs-choice name="label-sheet" label="Sheet" [options]="sheets" [value]="sheet()" (chosen)="choose($event)" />
+      <hs-choice
+        name="label-sheet"
+        label="Label sheet"
+        [options]="sheets"
+        [value]="sheet()"
+        (chosen)="choose($event)"
+      />
       @if (each() > 1) {
         <hs-field
           name="label-first"
