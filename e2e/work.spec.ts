@@ -62,7 +62,7 @@ test.describe('the order of work', () => {
     await job.enter('Supplier', 'oil house');
     await page.getByRole('link', { name: 'Tools', exact: true }).click();
     await page.locator('#tool-adjuster-wrench-rear').getByRole('radio', { name: 'missing' }).check();
-    await expect(job.finding('a tool is missing')).toBeVisible();
+    await expect(job.finding('a tool is not here')).toBeVisible();
     await job.saved();
     await page.goto('/');
     await page.getByPlaceholder(/customer, part number/).fill(name);

@@ -47,7 +47,8 @@ export class ScanBurst {
 
   /** A key comes down, before anybody else hears it. */
   down(event: KeyboardEvent): void {
-    if (this.releasing || event.isComposing) return;
+    // A key that is held down repeats itself: no scanner's.
+    if (this.releasing || event.isComposing || event.repeat) return;
     // A modifier alone is part of a capital letter.
     if (['Shift', 'AltGraph', 'CapsLock'].includes(event.key)) return;
     const quick = event.timeStamp - this.last < GAP_MS;

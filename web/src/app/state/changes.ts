@@ -75,6 +75,8 @@ export class Changes {
       source.onerror = () => {
         if (source.readyState !== EventSource.CLOSED) return;
         source.close();
+        // It was refused: perhaps nobody is signed in here any more.
+        this.heard.next({ of: 'people' });
         setTimeout(open, AGAIN_MS);
       };
     };

@@ -277,6 +277,17 @@ function isNews(change: Changed, { id, version, ledger }: EditorState): boolean 
 const TOGETHER_MS = 100;
 
 /**
+ * The build as it is when somebody else has changed it. What another tab has just sent may still stand in the queue that both share,
+ * and is no change of ours that is on its way: it is looked at once more.
+ */
+async function loadSettled(id: string, outbox: Outbox) {
+  const loaded = await loadBuild(id, outbox);
+  if (!loaded.changing) return loaded;
+  await new Promise((resolve) => setTimeout(resolve, TOGETHER_MS));
+  return loadBuild(id, outbox);
+}
+
+/**
  * Somebody else changed the build that is open, in another tab or on another device: its ledger is taken over, and its specification
  * too, unless something of ours is on its way or was written meanwhile: that meets the server, and is put together there.
  */
@@ -292,7 +303,7 @@ export const hearChanges = createEffect(
         id === null
           ? EMPTY
           : from(
-              loadBuild(id, outbox).then(
+              loadSettled(id, outbox).then(
                 (loaded) => {
                   const now = store.selectSignal(editorFeature.selectEditorState)();
                   const { version, build, ledger } = loaded;
