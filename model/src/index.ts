@@ -133,6 +133,7 @@ export {
   type HookWrite,
   type PartsToOrder,
 } from './wire/hooks';
+export { dateOf, dayNumber } from './base/days';
 export { MOST_WEEKS, fitDays, type FitDay, type PromisedJob, type WeekHours } from './board/week';
 export {
   PASSWORD,

@@ -121,6 +121,11 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
   const bound = host.toLowerCase();
   const here = isHere(bound);
   const address = known.HOT_SPLINE_ADDRESS === undefined ? null : addressOf(known.HOT_SPLINE_ADDRESS);
+  if (known.HOT_SPLINE_PROXY !== undefined && address === null)
+    throw new StartProblem(
+      'HOT_SPLINE_PROXY is set alone.',
+      'It is believed where HOT_SPLINE_ADDRESS says what it is reached by through the proxy: set both, or neither.',
+    );
   // Behind a proxy every device arrives from this machine: who has an address of its own is no one's alone.
   const alone = here && address === null;
   return Object.freeze({

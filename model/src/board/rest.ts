@@ -58,18 +58,26 @@ export function restOf({ work, next, to }: WorkState): Rest | null {
 }
 
 /**
- * What was put on last and sets or cools, where the step after it is not begun: since and until when [ISO 8601].
- * Whether it is over yet is for who knows what time it is. Does not know: how warm it is.
+ * What the step that is next has to wait for because it sets or cools, by the order of work: of all that it rests on, what is ready last,
+ * since and until when [ISO 8601]. Whether it is over yet is for who knows what time it is. A step that does not rest on it can go on.
+ * Does not know: how warm it is.
  */
 export function settingOf({ steps, next }: WorkState): Rest | null {
   if (next === null) return null;
-  const done = steps.filter(({ status, done: by }) => status === 'done' && by !== null);
-  const last = done.reduce<(typeof done)[number] | null>(
-    (newest, one) => (newest === null || (one.done?.at ?? '') > (newest.done?.at ?? '') ? one : newest),
-    null,
-  );
-  if (!last?.done || last.step.waitsHours <= 0) return null;
-  const since = last.done.at;
-  const until = hoursAfter(since, last.step.waitsHours);
-  return { for: 'curing', what: last.step.title, since, until };
+  const byId = new Map(steps.map((one) => [one.step.id, one]));
+  const rests = new Set<string>();
+  const ask = [...next.step.after];
+  for (let id = ask.pop(); id !== undefined; id = ask.pop()) {
+    if (rests.has(id)) continue;
+    rests.add(id);
+    ask.push(...(byId.get(id)?.step.after ?? []));
+  }
+  let last: Rest | null = null;
+  for (const id of rests) {
+    const { step, status, done } = byId.get(id) ?? {};
+    if (!step || status !== 'done' || !done || step.waitsHours <= 0) continue;
+    const until = hoursAfter(done.at, step.waitsHours);
+    if (last === null || until > (last.until ?? '')) last = { for: 'curing', what: step.title, since: done.at, until };
+  }
+  return last;
 }

@@ -4,7 +4,7 @@ import type { LedgerEntry, Reading } from '../frame/readings';
 import { newSetup } from '../mesh/new-setup';
 import { newWork } from '../plan/new-work';
 import { stepDone } from '../plan/readings';
-import { restOf } from './rest';
+import { restOf, settingOf } from './rest';
 import { listedParts } from '../plan/listed-parts';
 import type { Work } from '../plan/schema';
 import { jobOf } from '../testing/bench';
@@ -88,19 +88,26 @@ describe('what a job waits for', () => {
     });
   });
 
-  it('what was put on last and sets, from when it was done for as long as its step says; not what was done before something else', () => {
+  it('what the next step rests on and sets, from when it was done for as long as its step says; nothing that it does not rest on', () => {
     const build = job();
-    const steps = deriveBuild(build, []).work.rear?.steps ?? [];
-    const sets = steps.find(({ step }) => step.waitsHours > 0 && step.gate === null);
-    if (!sets) throw new Error('nothing sets in this job');
-    const { id, waitsHours, title } = sets.step;
+    const state = deriveBuild(build, []).work.rear;
+    const sets = state?.steps.find(({ step }) => step.waitsHours > 0 && step.gate === null);
+    // Whatever comes straight after it in the order of work, and one that nothing of it stands before.
+    const behind = state?.steps.find(({ step }) => sets && step.after.includes(sets.step.id));
+    const before = state?.steps.find(({ step }) => step.after.length === 0 && step.id !== sets?.step.id);
+    if (!state || !sets || !behind || !before) throw new Error('nothing sets in this job');
     const from = '2026-11-27T22:45:00.000Z';
-    const setting = boardWork(build, [done('brief', '2026-11-27T08:00:00.000Z'), done(id, from)]).setting;
-    expect(setting?.for).toBe('curing');
-    expect([setting?.what, setting?.since]).toEqual([title, from]);
-    expect(Date.parse(setting?.until ?? '') - Date.parse(from)).toBe(waitsHours * 3_600_000);
-    // Something else was done since: whoever did it has not waited.
-    expect(boardWork(build, [done(id, from), done('brief', '2026-11-28T08:00:00.000Z')]).setting).toBeNull();
+    const steps = state.steps.map((one) =>
+      one === sets ? { ...one, status: 'done' as const, done: { ...done(one.step.id, from), seq: 1 } as never } : one,
+    );
+    const setting = settingOf({ ...state, steps, next: behind });
+    expect([setting?.for, setting?.what, setting?.since]).toEqual(['curing', sets.step.title, from]);
+    expect(Date.parse(setting?.until ?? '') - Date.parse(from)).toBe(sets.step.waitsHours * 3_600_000);
+    expect(settingOf({ ...state, steps, next: before })).toBeNull();
+    expect(settingOf({ ...state, steps, next: null })).toBeNull();
+    // What rests on what rests on it waits too.
+    const far = state.steps.find(({ step }) => step.after.includes(behind.step.id));
+    if (far) expect(settingOf({ ...state, steps, next: far })).toEqual(setting);
   });
 
   it('what sets, until it has: then the work goes on by itself; due goes before, and a hold too', () => {

@@ -24,7 +24,7 @@ function addressed(
 /**
  * What a code stands for that was scanned: a label of ours, by its address, wherever it was printed; else a part number or a name,
  * whole and as it is written but for capitals.
- * Does not look at: what was put away, words of ledgers.
+ * Does not look at: what was put away, but by its own label; words of ledgers.
  */
 export async function whatIs(db: Queries, code: string): Promise<Scanned> {
   const at = addressed(code);

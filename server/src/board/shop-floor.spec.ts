@@ -111,6 +111,55 @@ describe('the board of 67 made jobs', () => {
     expect((await board('search=equivalent')).total).toBe(22);
   });
 
+  it('says of a job what the database counts it as, whatever the day and the hour: one rule in two languages', async () => {
+    const own = await startShop(await freshFolder());
+    const ids: string[] = [];
+    for (let i = 0; i < 24; i++) ids.push(await put(own, `Row ${i}`, () => undefined));
+    await call(own, 'GET', '/api/board?as=csv');
+    const rest = { for: 'part', what: 'seals', since: null, until: null };
+    const hour = (by: number): string => new Date(Date.now() + by * 3_600_000).toISOString();
+    const cases = ['due', 'waiting', 'loop', 'gate', 'work', 'done'].flatMap((state) =>
+      [hour(2), hour(-2)].flatMap((until) => ['2026-11-30', '2026-12-02'].map((on) => ({ state, until, on }))),
+    );
+    expect(cases.length).toBe(ids.length);
+    for (const [i, { state, until, on }] of cases.entries()) {
+      const setting = { for: 'curing', what: 'glue', since: hour(-3), until };
+      const work = { state, rest: state === 'waiting' ? rest : null, setting, due: state === 'due' ? 'races' : '' };
+      await own.db.query(
+        `update builds set state = $2, rest = $3, sets_until = $4, recheck_on = $5, rechecks = $6,
+           work = (work::jsonb || $7::jsonb)::text where id = $1`,
+        [
+          ...[ids[i], state, work.rest?.for ?? '', until, on],
+          ...[JSON.stringify([{ on, why: 'oil' }]), JSON.stringify(work)],
+        ],
+      );
+    }
+    const read = async (query: string): Promise<Board> =>
+      (await call(own, 'GET', `/api/board?today=${TODAY}&limit=200&${query}`)).body;
+    const all = await read('');
+    const counted: Partial<Record<string, number>> = {};
+    for (const { work } of all.rows) counted[work.state] = (counted[work.state] ?? 0) + 1;
+    expect(all.states).toEqual(counted as Board['states']);
+    for (const [state, n] of Object.entries(all.states)) {
+      const { rows, total } = await read(`state=${state}`);
+      expect([rows.length, total]).withContext(state).toEqual([n, n]);
+      expect(rows.every(({ work }) => work.state === state))
+        .withContext(state)
+        .toBeTrue();
+    }
+    for (const of of ['part', 'curing'] as const) {
+      const { rows } = await read(`rest=${of}`);
+      expect(rows.map(({ name }) => name).sort()).toEqual(
+        all.rows
+          .filter(({ work }) => work.state === 'waiting' && work.rest?.for === of)
+          .map(({ name }) => name)
+          .sort(),
+      );
+      expect(rows.length).withContext(of).toBeGreaterThan(0);
+    }
+    await own.stop();
+  });
+
   it('refuses what is no filter, naming it', async () => {
     for (const bad of ['rest=rain', 'job=painting', 'worker=', 'today=yesterday', 'state=gate-b']) {
       const { status, body } = await call(shop, 'GET', `/api/board?${bad}`);

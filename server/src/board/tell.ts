@@ -135,10 +135,7 @@ export class Teller {
     this.log.warn({ url, tries, problem }, 'another program did not take what it was told');
     await this.db.transaction(async (tx) => {
       if (wait === undefined) await tx.query('delete from hook_calls where id = $1', [id]);
-      else
-        await tx.query(`update hook_calls set due = now() + make_interval(secs => $2), problem = $3 where id = $1`, [
-          ...[id, wait, problem],
-        ]);
+      else await tx.query('update hook_calls set due = now() + make_interval(secs => $2) where id = $1', [id, wait]);
       const said = wait === undefined ? `${problem} Given up after ${tries} tries.` : problem;
       await tx.query('update hooks set problem = $2 where id = $1', [hook_id, said]);
     });

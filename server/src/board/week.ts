@@ -1,4 +1,4 @@
-import { fitDays, type BoardRow, type BoardWeek, type WeekHours } from '@hot-spline/model';
+import { dateOf, dayNumber, fitDays, type BoardRow, type BoardWeek, type WeekHours } from '@hot-spline/model';
 import type { Queries } from '../db/database';
 import { readBoard } from '../keep/board';
 
@@ -14,10 +14,9 @@ export async function readWeek(
   { today, weeks, hours }: { readonly today: string; readonly weeks: number; readonly hours: WeekHours | null },
 ): Promise<BoardWeek> {
   const days = 7 * weeks;
-  const last = new Date(Date.parse(`${today}T00:00:00Z`) + (days - 1) * 86_400_000).toISOString().slice(0, 10);
   const { rows } = await readBoard(db, {
     ...{ search: '', archived: false, sort: 'promised', offset: 0, limit: null, today },
-    between: ['0000-01-01', last],
+    until: dateOf(dayNumber(today) + days - 1),
   });
   const open = rows.filter(isOpen);
   const jobs = open.map(({ promised, work }) => ({ promised: promised ?? '', leftH: work.leftH }));

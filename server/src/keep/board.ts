@@ -49,8 +49,8 @@ export interface BoardQuestion {
   /** What it waits for. */
   readonly rest?: RestsFor | undefined;
   readonly job?: Job | undefined;
-  /** Promised for one of these days, the first and the last with them [ISO 8601]. */
-  readonly between?: readonly [string, string] | undefined;
+  /** Promised for this day or one before it [ISO 8601]. */
+  readonly until?: string | undefined;
   /** By the day that it is promised for. */
   readonly promised?: 'overdue' | 'week' | undefined;
   /** The day it is, ISO 8601. */
@@ -104,17 +104,14 @@ export async function readBoard(db: Queries, ask: BoardQuestion): Promise<Board>
     });
   const found = [...words];
   if (theirs) found.push(`and lower(b.worker) = $${params.push(name)}`);
-  if (name === LENT) found.push(`and b.lent <> ''`);
+  if (name === LENT) found.push(`and b.lent`);
   if (ask.worker !== undefined) found.push(`and b.worker = $${params.push(ask.worker)}`);
   if (ask.rest !== undefined) {
     const rest = `$${params.push(ask.rest)}`;
     found.push(`and ${STANDS} = 'waiting' and case when b.rest <> '' then b.rest else 'curing' end = ${rest}`);
   }
   if (ask.job !== undefined) found.push(`and $${params.push(ask.job)} = any(string_to_array(b.jobs, ' '))`);
-  if (ask.between) {
-    const [from, to] = [params.push(ask.between[0]), params.push(ask.between[1])];
-    found.push(`and b.promised between $${from} and $${to}`);
-  }
+  if (ask.until !== undefined) found.push(`and b.promised <= $${params.push(ask.until)}`);
   if (ask.promised)
     found.push(
       ask.promised === 'overdue'

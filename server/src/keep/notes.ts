@@ -153,7 +153,7 @@ async function write(tx: Queries, id: string, noted: Noted): Promise<void> {
      where id = $1`,
     [
       ...[id, state, work ? JSON.stringify(work) : '{}', unread, rest?.for ?? ''],
-      ...[setting?.until ?? null, jobs.join(' '), lent.join('; ')],
+      ...[setting?.until ?? null, jobs.join(' '), lent.length > 0],
     ],
   );
   const fresh = await writeParts(tx, id, parts);

@@ -6,7 +6,7 @@ alter table build_rows add column sets_until timestamptz
 --;
 alter table build_rows add column jobs text not null default ''
 --;
-alter table build_rows add column lent text not null default ''
+alter table build_rows add column lent boolean not null default false
 --;
 alter table build_rows add column recheck_on text
 --;
@@ -62,8 +62,7 @@ create table hook_calls (
   made timestamptz not null default now(),
   body text not null,
   tries integer not null default 0,
-  due timestamptz not null default now(),
-  problem text not null default ''
+  due timestamptz not null default now()
 )
 --;
 create index hook_calls_due on hook_calls (due)
