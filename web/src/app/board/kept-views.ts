@@ -1,6 +1,6 @@
 import { Injectable, computed, signal } from '@angular/core';
-import { JOBS } from '@hot-spline/core';
-import { BOARD_STATES, RESTS_FOR } from '@hot-spline/model';
+import { JOBS, type Job } from '@hot-spline/core';
+import { BOARD_STATES, RESTS_FOR, type BoardState, type RestsFor } from '@hot-spline/model';
 import { deviceStore } from '../base/device-store';
 import type { BoardRows } from './board-rows';
 import { BOARD_PROMISES, BOARD_SORTS, type BoardPromise, type BoardSort } from './board-words';
@@ -13,12 +13,12 @@ export const MOST_VIEWS = 20;
 export interface KeptView {
   readonly name: string;
   readonly search: string;
-  readonly state: BoardRows['state'] extends () => infer S ? S : never;
+  readonly state: BoardState | null;
   readonly sort: BoardSort;
   readonly promised: BoardPromise;
   readonly worker: string;
-  readonly rest: ReturnType<BoardRows['rest']>;
-  readonly job: ReturnType<BoardRows['job']>;
+  readonly rest: RestsFor | '';
+  readonly job: Job | '';
 }
 
 const oneOf = <T extends string>(all: readonly T[], said: unknown): T | undefined => all.find((one) => one === said);

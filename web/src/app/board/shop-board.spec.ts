@@ -5,6 +5,8 @@ import { plateBuild } from '../../testing/drift';
 import { newId } from '../base/new-id';
 import { MayWrite } from '../state/may-write';
 import { Outbox } from '../state/outbox';
+import { Session } from '../state/session';
+import { ShopSettings } from '../state/shop-settings';
 import { BoardFilter } from './board-filter';
 import { BoardRows } from './board-rows';
 import { KeptViews } from './kept-views';
@@ -145,6 +147,22 @@ describe('the week of the board', () => {
     expect(screen.text).toContain('Nobody has said how many hours');
     expect(screen.text).toContain('Twite');
     expect(screen.find('[aria-label^="Thu"]').textContent).toContain('2.5 h too few');
+  });
+
+  it('the hours of the shop are kept once all seven are said: what nobody has said is no day off', async () => {
+    const { screen } = await shown();
+    const choose = jasmine.createSpy('choose').and.resolveTo();
+    Object.assign(TestBed.inject(ShopSettings), { choose });
+    TestBed.inject(Session).take({ door: 'alone', owned: false, person: null, pin: false, others: [] });
+    await screen.fixture.whenStable();
+    await screen.click(screen.all('button').find((one) => one.textContent?.includes('Say the hours')) as HTMLElement);
+    const days = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+    for (const [i, day] of days.entries()) {
+      expect(choose).not.toHaveBeenCalled();
+      await screen.type(day, i < 5 ? '7.5' : '0');
+      if (i === 4) expect(screen.text).toContain('Still to be said: Sat, Sun.');
+    }
+    expect(choose.calls.allArgs()).toEqual([[{ weekHours: [7.5, 7.5, 7.5, 7.5, 7.5, 0, 0] }]]);
   });
 
   it('a looker draws nothing', async () => {

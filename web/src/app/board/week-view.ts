@@ -1,5 +1,5 @@
 import { NgTemplateOutlet } from '@angular/common';
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { RouterLink } from '@angular/router';
 import { InputError } from '@hot-spline/core';
@@ -72,6 +72,9 @@ export class WeekView {
   protected readonly day = sayDay;
   protected readonly setting = signal(false);
   protected readonly hours = computed(() => this.settings.settings().weekHours);
+  /** Hours as they are typed, by day; null where none is said yet. */
+  protected readonly said = linkedSignal<readonly (number | null)[]>(() => this.hours() ?? DAY_NAMES.map(() => null));
+  protected readonly unsaid = computed(() => DAY_NAMES.filter((_, i) => this.said()[i] === null));
   protected readonly dayNames = DAY_NAMES;
   /** The first evening until which more is promised than there are hours, and the worst. */
   protected readonly lack = computed(() => {
@@ -155,19 +158,14 @@ export class WeekView {
     });
   }
 
+  /** Kept once all seven are said: a day that nobody has said is no day off. */
   protected setHours(at: number, hours: number): Promise<void> {
+    const week = this.said().with(at, hours);
+    this.said.set(week);
+    const whole = week.filter((one) => one !== null);
+    if (whole.length < DAY_NAMES.length) return Promise.resolve();
     return this.work()(async () => {
-      const week = [...(this.hours() ?? [0, 0, 0, 0, 0, 0, 0])] as [
-        number,
-        number,
-        number,
-        number,
-        number,
-        number,
-        number,
-      ];
-      week[at] = hours;
-      await this.settings.choose({ weekHours: week });
+      await this.settings.choose({ weekHours: whole as [number, number, number, number, number, number, number] });
       await this.outbox.sent();
       await this.read();
     });

@@ -15,7 +15,6 @@ import { InputError } from '@hot-spline/core';
 import type { GaugeSent } from '@hot-spline/model';
 import { Store } from '@ngrx/store';
 import { Bench } from '../state/bench';
-import { LOOKS_ON, MayWrite } from '../state/may-write';
 import { Presence } from '../state/presence';
 import { Puts } from '../state/puts';
 import { ReadBy } from '../state/read-by';
@@ -74,8 +73,6 @@ export interface Understood<T> {
         [class.assumed]="assumed()"
         [value]="shown()"
         [placeholder]="placeholder()"
-        [readOnly]="looks()"
-        [title]="looks() ? looksOn : ''"
         [attr.data-unsaved]="draft() === null ? 'no' : 'yes'"
         [attr.aria-invalid]="error() !== null"
         [attr.aria-describedby]="name() + '-said'"
@@ -253,8 +250,6 @@ export class Field<T> {
   readonly gauge = input<GaugeOffer | null>(null);
   readonly taken = output<T>();
 
-  protected readonly looks = inject(MayWrite).looks;
-  protected readonly looksOn = LOOKS_ON;
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
   private readonly gauges = inject(Gauge);
   private readonly bench = inject(Bench);

@@ -1,6 +1,6 @@
 import { Injectable, signal } from '@angular/core';
 
-/** Whether who is signed in on this device may write: a looker’s fields are locked before the server refuses. */
+/** Whether who is signed in on this device may write: a looker is told before the server refuses. */
 @Injectable({ providedIn: 'root' })
 export class MayWrite {
   /** Somebody who only looks. */
