@@ -39,6 +39,31 @@ describe('labels on sheets', () => {
     }
   });
 
+  it('say all that there is room for in smaller letters before anything is left out, warnings before facts', () => {
+    type Stack = { text: string; fontSize: number; color?: string }[];
+    const stackOf = (label: LabelOf): Stack => {
+      const { content } = labelSheet([label], ['<svg/>'], '70 × 37, 24 on A4');
+      const [, one] = content as unknown as [unknown, { columns: [{ stack: Stack }] }];
+      return one.columns[0].stack;
+    };
+    const facts = [
+      '41/10 4.100, helical',
+      'ring bolts right-hand thread, 12 of M12x1.25',
+      'pinion shim 1.42 mm, under the head',
+    ];
+    const stack = stackOf({ title: 'Siskin', warns: ['LEFT-HAND THREAD'], facts, code: 'X' });
+    const words = stack.map(({ text }) => text).join(' ');
+    for (const said of ['LEFT-HAND THREAD', 'right-hand thread', 'under the head']) expect(words).toContain(said);
+    expect(words).not.toContain('…');
+    const red = stack.filter(({ color }) => color === '#b3261e').map(({ text }) => text);
+    expect([red.join(' '), stack[1]?.text]).toEqual(['LEFT-HAND THREAD', red[0]]);
+    const few = stackOf({ title: 'Siskin', facts: facts.slice(0, 1), code: 'X' });
+    expect(few.at(-1)?.fontSize ?? 0).toBeGreaterThan(stack.at(-1)?.fontSize ?? 99);
+    const high = stack.reduce((sum, { fontSize }) => sum + fontSize * 1.2, 0);
+    // 37 mm less 2.5 mm at either edge, in points of 1/72 in.
+    expect(high).toBeLessThanOrEqual(((37 - 5) * 72) / 25.4);
+  });
+
   it('begin at the first free one, and go on on the next sheet: as many pages as a PDF has', async () => {
     const label: LabelOf = {
       title: 'W'.repeat(90),

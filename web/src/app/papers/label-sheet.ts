@@ -4,6 +4,8 @@ import { plain } from '../shared/paper';
 /** What one label carries. */
 export interface LabelOf {
   readonly title: string;
+  /** What somebody is warned of before they put a wrench on it. */
+  readonly warns?: readonly string[];
   /** What has to be known before anybody opens the box, the most important first. */
   readonly facts: readonly string[];
   /** What its code says: an address that opens it, or a number that finds it. */
@@ -80,6 +82,18 @@ function linesOf(text: string, room: number, most: number): string[] {
   return [...lines, line];
 }
 
+/** Letters are made smaller rather than facts cut, down to this, pt; ours: what the smallest label of one’s own is printed in. */
+const SMALLEST = 4.5;
+
+/** Facts in as many lines as there is room for, in letters as large as let all of them in; in the smallest what is left over is left out. */
+function factsIn(facts: readonly string[], room: number, high: number, largest: number) {
+  for (let small = largest; ; small = Math.max(SMALLEST, small - 0.5)) {
+    const lines = facts.flatMap((text) => linesOf(plain(text), room / small, Number.POSITIVE_INFINITY));
+    const most = Math.max(0, Math.floor(high / (small * LINE)));
+    if (lines.length <= most || small <= SMALLEST) return { small, facts: lines.slice(0, most) };
+  }
+}
+
 /** A label at its place: nothing of it reaches over its edge, what does not fit is left out from behind. */
 function labelAt(of: LabelOf, svg: string, sheet: Sheet, at: number): Content {
   const { x, y } = labelPlace(sheet, at);
@@ -90,10 +104,10 @@ function labelAt(of: LabelOf, svg: string, sheet: Sheet, at: number): Content {
   const code = Math.min(high, wide * 0.42);
   const room = wide - code - 4;
   const big = Math.min(16, Math.max(7, high / 7));
-  const small = big * 0.68;
   const titles = linesOf(plain(of.title), room / big, 2);
-  const left = Math.floor((high - titles.length * big * LINE) / (small * LINE));
-  const facts = of.facts.slice(0, Math.max(0, left)).flatMap((text) => linesOf(plain(text), room / small, 1));
+  const warns = (of.warns ?? []).flatMap((text) => linesOf(plain(text), room / big, 2));
+  const left = high - (titles.length + warns.length) * big * LINE;
+  const { small, facts } = factsIn(of.facts, room, left, big * 0.68);
   return {
     absolutePosition: { x: (x + EDGE_MM) * POINTS, y: (y + EDGE_MM) * POINTS },
     columns: [
@@ -101,6 +115,7 @@ function labelAt(of: LabelOf, svg: string, sheet: Sheet, at: number): Content {
         width: room,
         stack: [
           ...titles.map((text) => ({ text, fontSize: big, bold: true, noWrap: true })),
+          ...warns.map((text) => ({ text, fontSize: big, bold: true, color: '#b3261e', noWrap: true })),
           ...facts.map((text) => ({ text, fontSize: small, noWrap: true })),
         ],
       },

@@ -10,7 +10,6 @@ const POINTS = 72 / 25.4;
 export function label(input: PaperInput): TDocumentDefinitions {
   const { build, qr, shop, day } = input;
   const { wide, high, code, name: big, fact } = LABEL_SIZES[input.labelSize];
-  const warnings = axlesOf(input).flatMap((name) => input.lines.flatMap((one) => one.warns?.(input, name) ?? []));
   return {
     ...page(input, 'label', []),
     header: undefined as never,
@@ -24,7 +23,7 @@ export function label(input: PaperInput): TDocumentDefinitions {
             width: '*',
             stack: [
               { text: plain(build.name), fontSize: big, bold: true },
-              ...[...new Set(warnings.map(({ short }) => short))].map((text) => ({
+              ...labelWarnings(input).map((text) => ({
                 text,
                 fontSize: big + 1,
                 bold: true,
@@ -46,6 +45,12 @@ export function label(input: PaperInput): TDocumentDefinitions {
       },
     ],
   };
+}
+
+/** What somebody is warned of before they put a wrench on it, each once. */
+export function labelWarnings(input: PaperInput): readonly string[] {
+  const all = axlesOf(input).flatMap((name) => input.lines.flatMap((one) => one.warns?.(input, name) ?? []));
+  return [...new Set(all.map(({ short }) => short))];
 }
 
 /** What a label says of one axle: what somebody has to know before they put a wrench on it. */

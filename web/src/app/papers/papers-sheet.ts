@@ -18,7 +18,7 @@ import { Outbox } from '../state/outbox';
 import { Bench } from '../state/bench';
 import { ShopSettings } from '../state/shop-settings';
 import { LABEL_SIZES, type LabelSize } from '../shared/label-sizes';
-import { labelFacts } from './label';
+import { labelFacts, labelWarnings } from './label';
 import { codeSvg } from './code-svg';
 import { papersOf, type Paper } from './documents';
 import { LabelMaker, type LabelKind } from './label-maker';
@@ -122,15 +122,17 @@ export class PapersSheet {
   protected readonly labelKinds = computed((): readonly LabelKind[] => {
     const [input, build, id] = [this.input(), this.bench.build(), this.bench.editor().id];
     if (!input || !build || !id) return [];
-    const [title = build.name, ...facts] = labelFacts({ ...input, photos: [] });
     const opens = `${this.settings().address || ownAddress()}/builds/${id}`;
+    const whole = { ...input, photos: [], qr: { text: '', svg: '' } };
+    const [title = build.name, ...facts] = labelFacts(whole);
+    const unit = { title, warns: labelWarnings(whole), facts, code: opens };
     const boxes = listedParts(build).map(({ name, number, count }) => ({
       title: name,
       facts: [build.name, number === '' ? '' : `No. ${number}`, `${count} ×`].filter(Boolean),
       code: number || opens,
     }));
     return [
-      { id: 'unit', name: 'For the unit', labels: [{ title, facts, code: opens }] },
+      { id: 'unit', name: 'For the unit', labels: [unit] },
       { id: 'parts', name: 'For boxes of parts', labels: boxes },
     ];
   });

@@ -55,7 +55,7 @@ const EVENT_WORDS: Readonly<Record<HookEventType, string>> = {
         <code>{{ words }}</code>
       </div>
     }
-    <form (submit)="add($event, url.value)">
+    <form (submit)="add($event, url)">
       <label for="hook-url">Address that is called</label>
       <input
         #url
@@ -149,13 +149,12 @@ export class HooksPanel {
     this.wanted.update((all) => HOOK_EVENTS.filter((one) => all.includes(one) !== (one === event)));
   }
 
-  protected async add(event: Event, url: string): Promise<void> {
+  protected async add(event: Event, url: HTMLInputElement): Promise<void> {
     event.preventDefault();
-    const form = event.target instanceof HTMLFormElement ? event.target : null;
     await this.asking.run(async () => {
-      const { secret } = await api.addHook({ url, events: [...this.wanted()] });
+      const { secret } = await api.addHook({ url: url.value, events: [...this.wanted()] });
       this.secret.set(secret);
-      form?.reset();
+      url.value = '';
       await this.read();
     });
   }
