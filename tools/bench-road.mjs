@@ -2,6 +2,7 @@
 // Plain JavaScript: the package's declarations don't go with strict TypeScript.
 import { Solver } from 'odex';
 import { coursePace, readyCar, roadRun, roadSearch, shiftSpeeds } from '../core/src/index.ts';
+import { steppedRun } from '../core/src/road/stepped-run.ts';
 
 const round = (value, digits = 3) => Number(value.toPrecision(digits));
 
@@ -86,24 +87,40 @@ function perSecond(run, forMs = 1200) {
   return (1000 * count) / (performance.now() - start);
 }
 
+/** Relative error that is good enough here, and the tolerances that the package is tried with. */
+const ERROR = 1e-8;
+const TOLERANCES = [1e-4, 1e-5, 1e-6, 1e-7, 1e-8, 1e-9, 1e-10, 1e-11];
+
 export function runAgainstPackage() {
   const distanceM = 402.336;
-  const ours = roadRun(coupe, { distanceM }).timeS;
   const exact = byPackage(distanceM, 1e-12);
-  const ourError = Math.abs(ours / exact - 1);
-  // The loosest tolerance at which the package is as accurate as we are.
-  const tolerances = [1e-4, 1e-5, 1e-6, 1e-7, 1e-8, 1e-9, 1e-10, 1e-11];
-  const tolerance = tolerances.find((one) => Math.abs(byPackage(distanceM, one) / exact - 1) <= ourError) ?? 1e-11;
-  const [fast, slow] = [
-    perSecond(() => roadRun(coupe, { distanceM })),
-    perSecond(() => byPackage(distanceM, tolerance)),
-  ];
+  const errorOf = (timeS) => Math.abs(timeS / exact - 1);
+  const ours = roadRun(coupe, { distanceM });
+  // The loosest tolerance at which the package errs no more than that.
+  const tolerance = TOLERANCES.find((one) => errorOf(byPackage(distanceM, one)) <= ERROR) ?? 1e-11;
+  // In turn, and the best of three each: what else the machine does falls on all of them.
+  const rates = { ours: 0, older: 0, yardstick: 0 };
+  const runs = {
+    ours: () => roadRun(coupe, { distanceM }),
+    older: () => steppedRun(coupe, { distanceM }),
+    yardstick: () => byPackage(distanceM, tolerance),
+  };
+  for (let round = 0; round < 3; round++)
+    for (const [name, run] of Object.entries(runs)) rates[name] = Math.max(rates[name], perSecond(run, 600));
   return {
-    runsPerSecond: Math.round(fast),
-    relativeError: round(ourError, 2),
-    yardstick: `odex, time alone, at tolerance ${tolerance}: as accurate or better`,
-    yardstickPerSecond: Math.round(slow),
-    ratio: round(fast / slow),
+    runsPerSecond: Math.round(rates.ours),
+    stretches: ours.stretches,
+    evaluations: ours.evaluations,
+    relativeError: round(errorOf(ours.timeS), 2),
+    yardstick: `odex, time alone, at tolerance ${tolerance}: the loosest with an error of ${ERROR} or less`,
+    yardstickPerSecond: Math.round(rates.yardstick),
+    ratio: round(rates.ours / rates.yardstick),
+    olderWay: {
+      way: 'Dormand–Prince 5(4), step by step in time',
+      perSecond: Math.round(rates.older),
+      relativeError: round(errorOf(steppedRun(coupe, { distanceM }).timeS), 2),
+      ratio: round(rates.older / rates.yardstick),
+    },
   };
 }
 

@@ -33,6 +33,13 @@ const TARGETS = {
     entries: { main: 'tools/calc-cli.ts' },
     external: [],
   },
+  // What the bench measures of core/ against packages: as it ships, not as it is run from its sources.
+  bench: {
+    output: 'dist/bench/road.mjs',
+    sources: ['core/src', 'tools'],
+    entries: { road: 'tools/bench-road.mjs', pack: 'tools/bench-pack.mjs' },
+    external: ['highs', 'odex'],
+  },
 };
 
 /**

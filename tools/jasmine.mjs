@@ -7,7 +7,7 @@ const rooms = process.argv.slice(2).length ? process.argv.slice(2) : ['core', 'm
 const runner = new Jasmine({ projectBaseDir: new URL('..', import.meta.url).pathname });
 runner.loadConfig({
   spec_dir: '.',
-  spec_files: rooms.map((room) => (room.endsWith('.ts') ? room : `${room}/src/**/*.spec.{ts,mjs}`)),
+  spec_files: rooms.map((room) => (/\.m?[jt]s$/.test(room) ? room : `${room}/src/**/*.spec.{ts,mjs}`)),
   random: true,
   failSpecWithNoExpectations: true,
 });

@@ -209,10 +209,10 @@ export {
   type Car,
   type DriveLimit,
   type Engine,
-  type GearState,
   type Push,
   type Vehicle,
 } from './road/vehicle';
+export type { GearState } from './road/gear-state';
 export {
   MARKS_M,
   ROLLOUT_M,

@@ -39,9 +39,10 @@ export function describeRange(range: NumberRange): string {
 
 /**
  * Returns `value` if it is a finite number inside `range`.
+ * @param field its name, or what makes it: a name put together costs more than the look at the number, and is needed where that fails
  * @throws InputError naming `field` for text, NaN, infinities and numbers outside the range
  */
-export function requireNumber(field: string, value: unknown, range: NumberRange): number {
+export function requireNumber(field: string | (() => string), value: unknown, range: NumberRange): number {
   const low = range.above ?? range.min ?? -range.max;
   const finite = typeof value === 'number' && Number.isFinite(value);
   const inside =
@@ -51,9 +52,10 @@ export function requireNumber(field: string, value: unknown, range: NumberRange)
     (!range.integer || Number.isInteger(value));
   if (inside) return value;
   const allowed = describeRange(range);
+  const name = typeof field === 'string' ? field : field();
   throw new InputError(
-    field,
-    finite ? `${field} is ${value}; it must be ${allowed}.` : `${field} must be a number, ${allowed}.`,
+    name,
+    finite ? `${name} is ${value}; it must be ${allowed}.` : `${name} must be a number, ${allowed}.`,
     allowed,
   );
 }

@@ -2,7 +2,8 @@ import { InputError, requireNumber } from '../base/errors';
 import { LIMITS } from '../base/limits';
 import { converterPoint, type ConverterPoint } from './converter';
 import { engineTorque } from './engine-torque';
-import { readyCar, type GearState, type Vehicle } from './vehicle';
+import { readyCar, type Vehicle } from './vehicle';
+import type { GearState } from './gear-state';
 
 export interface Climb {
   /** 0 for first. */

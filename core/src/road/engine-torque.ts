@@ -13,9 +13,10 @@ export interface TorquePoint {
  */
 export function torqueLookup(curve: readonly TorquePoint[]): (rpm: number) => number {
   if (curve.length === 0) throw new InputError('torqueCurve', 'torqueCurve is empty.', 'at least one point');
-  const rpms = Float64Array.from(curve, (point, i) => requireNumber(`torqueCurve[${i}].rpm`, point.rpm, LIMITS.rpm));
-  const torques = Float64Array.from(curve, (point, i) =>
-    requireNumber(`torqueCurve[${i}].torqueNm`, point.torqueNm, LIMITS.torqueNm),
+  // Plain lists: a typed one of a few numbers costs more to make than all that is asked of it.
+  const rpms = curve.map((point, i) => requireNumber(() => `torqueCurve[${i}].rpm`, point.rpm, LIMITS.rpm));
+  const torques = curve.map((point, i) =>
+    requireNumber(() => `torqueCurve[${i}].torqueNm`, point.torqueNm, LIMITS.torqueNm),
   );
   for (let i = 1; i < rpms.length; i++) {
     const [low, high] = [rpms[i - 1] as number, rpms[i] as number];

@@ -148,11 +148,11 @@ const coupe = {
 };
 
 describe('road: run, against a general-purpose ODE package', () => {
-  it('agrees to 1e-4 in time and speed over 300 m with three shifts', () => {
+  it('agrees to 1e-7 in time and speed over 300 m with three shifts', () => {
     const [run, state] = [roadRun(coupe, { distanceM: 300 }), byPackage(coupe, 300)];
     expect(run.shifts.length).toBe(3);
-    expect(Math.abs(run.timeS / state.t - 1)).toBeLessThan(1e-4);
-    expect(Math.abs(run.speedMps / state.v - 1)).toBeLessThan(1e-4);
+    expect(Math.abs(run.timeS / state.t - 1)).toBeLessThan(1e-7);
+    expect(Math.abs(run.speedMps / state.v - 1)).toBeLessThan(1e-7);
   });
 
   it('agrees for any car: driven axle, grip, height, slope, clutch or converter', () => {
@@ -193,10 +193,10 @@ describe('road: run, against a general-purpose ODE package', () => {
       expect(run.shifts.length).withContext(`car ${n}`).toBe(state.shifts);
       expect(Math.abs(run.timeS / state.t - 1))
         .withContext(`car ${n}, time`)
-        .toBeLessThan(1e-4);
+        .toBeLessThan(1e-7);
       expect(Math.abs(run.speedMps / state.v - 1))
         .withContext(`car ${n}, speed`)
-        .toBeLessThan(1e-4);
+        .toBeLessThan(1e-7);
     }
     // every law was tried
     for (const seconds of Object.values(limits)) expect(seconds).toBeGreaterThan(0.5);

@@ -1,5 +1,6 @@
 import { meanGrade, type Corner, type Course } from './course';
-import { bestShiftSpeed, type Car, type GearState } from './vehicle';
+import { bestShiftSpeed, type Car } from './vehicle';
+import type { GearState } from './gear-state';
 
 /** Cells of the speed grid on which accelerations are tabled. */
 const CELLS = 400;

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { courseFromTrace, type Course } from './course';
 import { coursePace, pairName, roadSearch, type SearchProblem, type ShelfPair } from './search';
-import { bestShiftSpeed, readyCar, type Car, type GearState, type Vehicle } from './vehicle';
+import { bestShiftSpeed, readyCar, type Car, type Vehicle } from './vehicle';
+import type { GearState } from './gear-state';
 
 const SINGLE_SEATER: Vehicle = {
   massKg: 520,

@@ -1,17 +1,11 @@
 import { GRAVITY, VEHICLE_LIMITS } from './limits';
 import { InputError, requireNumber } from '../base/errors';
-import { growthFactor, grownSpeed, type TyreGrowth } from '../gearing/corrections';
+import { growthFactor, type TyreGrowth } from '../gearing/corrections';
 import { LIMITS } from '../base/limits';
-import { contactLimits, noLimit, undrivenLoad } from './contact';
-import {
-  coupledAtFull,
-  freeEngineRpm,
-  requireConverter,
-  speedRatioOfShare,
-  torqueRatioAt,
-  type Converter,
-} from './converter';
+import { contactForms, contactLimits, noLimit, undrivenLoad, type ContactForms } from './contact';
+import { requireConverter, type Converter } from './converter';
 import { torqueLookup, type TorquePoint } from './engine-torque';
+import { CurvedGear, PoweredGear, engineside, type Engineside, type GearState, type Wheels } from './gear-state';
 
 export type Engine =
   | { readonly torqueCurve: readonly TorquePoint[]; readonly limitRpm: number }
@@ -74,30 +68,6 @@ export const INERTIA = { free: 1.02, rolling: 1.04 } as const;
 /** What holds the car back at a moment while it is in gear. */
 export type DriveLimit = 'tyre' | 'wheelstand' | 'clutch' | 'engine';
 
-/** One gear of a checked vehicle; speeds in m/s, forces in N. */
-export interface GearState {
-  readonly index: number;
-  readonly totalRatio: number;
-  /** λ·m with the engine tied to the road, kg. */
-  readonly inertiaKg: number;
-  /** Road speed at the limiter. */
-  readonly limitMps: number;
-  /** Road speed from which the engine is tied to the road: clutch closed, converter at coupling. */
-  readonly lockMps: number;
-  /** Engine speed at a road speed, slip of clutch or converter included. */
-  rpm(speedMps: number): number;
-  /** Speed of the gearbox input at a road speed: of the turbine, or of the clutch plate. */
-  kinematicRpm(speedMps: number): number;
-  /** Thrust at the tyre for 1 N·m at the gearbox input, N. */
-  thrustPerNm(speedMps: number): number;
-  /** Thrust of the engine's full torque at the tyre, nothing being accelerated and grip not counted. */
-  engineThrust(speedMps: number): number;
-  /** Thrust at which a closed clutch begins to slip; infinite where no capacity is told. */
-  clutchThrust(speedMps: number): number;
-  /** Road speeds at which the slope of the thrust jumps, ascending. */
-  readonly kinks: readonly number[];
-}
-
 /** How the car moves at a speed. */
 export interface Push {
   /** Acceleration, m/s². */
@@ -129,6 +99,11 @@ export interface Car {
   /** Weight along the slope, N, upwards positive. */
   readonly gradeN: number;
   readonly shiftTimeS: number;
+  /** λ_f: the wheels that roll along. */
+  readonly freeFactor: number;
+  readonly rollingCoefficient: number;
+  /** What tyres and weight allow, as formulas. */
+  readonly contact: ContactForms;
   /** Engine speed below which no gear can be taken: launch or stall speed, 0 for neither. */
   readonly launchRpm: number;
   /** Rolling resistance of all wheels, N, downforce counted. */
@@ -143,59 +118,6 @@ export interface Car {
   push(speedMps: number, gear: GearState, into: Push, locked?: boolean): void;
   /** The acceleration alone, m/s². */
   acceleration(speedMps: number, gear: GearState): number;
-}
-
-interface Engineside {
-  /** From this kinematic speed on the engine is tied to the road. */
-  readonly lockRpm: number;
-  rpm(kinematicRpm: number): number;
-  /** Torque into the gearbox at the engine's speed. */
-  torque(kinematicRpm: number): number;
-  /** Kinematic speeds at which something bends. */
-  readonly kinks: readonly number[];
-}
-
-function engineside(vehicle: Vehicle, engine: Extract<Engine, { torqueCurve: unknown }>, first: boolean): Engineside {
-  const torque = torqueLookup(engine.torqueCurve);
-  const marks = engine.torqueCurve.map((point) => point.rpm);
-  const { converter } = vehicle;
-  if (converter) {
-    const { stallRpm, couplingRatio, slip = 0 } = converter;
-    const coupledRpm = coupledAtFull(converter, torque, engine.limitRpm);
-    const lockRpm = couplingRatio * coupledRpm;
-    const rpm = (kinematic: number): number =>
-      kinematic < lockRpm
-        ? freeEngineRpm(converter, torque, kinematic, coupledRpm)
-        : Math.max(coupledRpm, kinematic / (1 - slip));
-    const stallNm = torque(stallRpm);
-    // Where the engine passes a bend of its curve while the converter still slips: the speed ratio follows from the capacity.
-    const slipping = marks
-      .filter((mark) => mark > stallRpm && mark < coupledRpm && stallNm > 0)
-      .map((mark) => mark * speedRatioOfShare(converter, (torque(mark) / stallNm) * (stallRpm / mark) ** 2));
-    return {
-      lockRpm,
-      rpm,
-      torque: (kinematic) => {
-        const engineRpm = rpm(kinematic);
-        return torque(engineRpm) * torqueRatioAt(converter, kinematic / engineRpm);
-      },
-      kinks: [
-        speedRatioOfShare(converter, 1) * stallRpm,
-        lockRpm,
-        coupledRpm * (1 - slip),
-        ...slipping,
-        ...marks.map((mark) => mark * (1 - slip)),
-      ],
-    };
-  }
-  const launchRpm = first ? (vehicle.launchRpm ?? marks[0] ?? 0) : 0;
-  const rpm = (kinematic: number): number => Math.max(launchRpm, kinematic);
-  return {
-    lockRpm: launchRpm,
-    rpm,
-    torque: (kinematic) => torque(rpm(kinematic)),
-    kinks: [launchRpm, ...marks],
-  };
 }
 
 /** Launch or stall speed against the limiter. @throws InputError naming the field */
@@ -259,7 +181,7 @@ export function readyCar(vehicle: Vehicle): Car {
   const { inertiaFactor } = driveline;
   if (inertiaFactor !== 'wong') requireNumber('driveline.inertiaFactor', inertiaFactor, VEHICLE_LIMITS.inertiaFactor);
   const factor = (field: 'freeInertiaFactor' | 'rollingInertiaFactor', usual: number): number =>
-    requireNumber(`driveline.${field}`, driveline[field] ?? usual, VEHICLE_LIMITS.inertiaFactor);
+    requireNumber(() => `driveline.${field}`, driveline[field] ?? usual, VEHICLE_LIMITS.inertiaFactor);
   const freeFactor = factor('freeInertiaFactor', INERTIA.free);
   const rollingFactor = factor('rollingInertiaFactor', INERTIA.rolling);
   const radiusM = requireNumber('tyre.rollingRadiusMm', tyre.rollingRadiusMm, LIMITS.radiusMm) / 1000;
@@ -278,64 +200,36 @@ export function readyCar(vehicle: Vehicle): Car {
     requireNumber('finalRatio', vehicle.finalRatio, LIMITS.ratio) *
     requireNumber('rangeRatio', vehicle.rangeRatio ?? 1, LIMITS.ratio) *
     requireNumber('hubRatio', vehicle.hubRatio ?? 1, LIMITS.ratio);
-  const inertia = (total: number): number =>
-    massKg * (inertiaFactor === 'wong' ? wongInertiaFactor(total) : inertiaFactor);
-  const holds = 1 - requireNumber('wheelSlip', vehicle.wheelSlip ?? 0, VEHICLE_LIMITS.wheelSlip);
-  const perMps = 60 / (2 * Math.PI * radiusM) / holds;
-  const ungrown = (speed: number): number => (growth ? speed / growthFactor(growth, speed) : speed);
-  const grown = (speed: number): number => (growth ? grownSpeed(growth, speed) : speed);
-  const atRadius = (speed: number): number => radiusM * (growth ? growthFactor(growth, speed) : 1);
-
-  const powered = (total: number, index: number): GearState => {
-    const power = (engine as { constantPowerW: number }).constantPowerW * efficiency * holds;
-    return {
-      index,
-      totalRatio: total,
-      inertiaKg: inertia(total),
-      limitMps: Number.POSITIVE_INFINITY,
-      lockMps: 0,
-      rpm: (speed) => ungrown(speed) * total * perMps,
-      kinematicRpm: (speed) => ungrown(speed) * total * perMps,
-      thrustPerNm: (speed) => (total * efficiency) / atRadius(speed),
-      engineThrust: (speed) => (speed <= 0 ? Number.MAX_VALUE : power / speed),
-      clutchThrust: () => Number.POSITIVE_INFINITY,
-      kinks: [],
-    };
+  const wheels: Wheels = {
+    inertiaKg: (total) => massKg * (inertiaFactor === 'wong' ? wongInertiaFactor(total) : inertiaFactor),
+    efficiency,
+    holds: 1 - requireNumber('wheelSlip', vehicle.wheelSlip ?? 0, VEHICLE_LIMITS.wheelSlip),
+    radiusM,
+    growth: growth ?? null,
+    clutchNm: capacityNm === undefined || converter ? Number.POSITIVE_INFINITY : capacityNm,
   };
-  const geared = (total: number, index: number): GearState => {
-    const curved = engine as Extract<Engine, { torqueCurve: unknown }>;
-    const limitRpm = requireNumber('engine.limitRpm', curved.limitRpm, { above: 0, max: LIMITS.rpm.max, unit: 'rpm' });
+  let full: ((rpm: number) => number) | null = null;
+  let launched: Engineside | null = null;
+  let rolls: Engineside | null = null;
+  /** First gear slips its clutch; in all others, and with a converter, the side is the same. */
+  const sideOf = (curved: Extract<Engine, { torqueCurve: unknown }>, first: boolean): Engineside => {
+    full ??= torqueLookup(curved.torqueCurve);
+    if (first && !converter) return (launched ??= engineside(vehicle, curved, full, true));
+    return (rolls ??= engineside(vehicle, curved, full, false));
+  };
+  const stateOf = (total: number, index: number): GearState => {
+    if ('constantPowerW' in engine) return new PoweredGear(index, total, wheels, engine.constantPowerW);
+    const limitRpm = requireNumber('engine.limitRpm', engine.limitRpm, { above: 0, max: LIMITS.rpm.max, unit: 'rpm' });
     requireBelowLimiter(vehicle, limitRpm);
-    const side = engineside(vehicle, curved, index === 0);
-    const perRpm = total * perMps;
-    const limitMps = grown((limitRpm * (1 - (converter?.slip ?? 0))) / perRpm);
-    const through = total * efficiency;
-    return {
-      index,
-      totalRatio: total,
-      inertiaKg: inertia(total),
-      limitMps,
-      lockMps: grown(side.lockRpm / perRpm),
-      rpm: (speed) => side.rpm(ungrown(speed) * perRpm),
-      kinematicRpm: (speed) => ungrown(speed) * perRpm,
-      thrustPerNm: (speed) => through / atRadius(speed),
-      engineThrust: (speed) => (side.torque(ungrown(speed) * perRpm) * through) / atRadius(speed),
-      clutchThrust: (speed) =>
-        capacityNm === undefined || converter ? Number.POSITIVE_INFINITY : (capacityNm * through) / atRadius(speed),
-      kinks: [...new Set(side.kinks.map((kink) => (kink > 0 && kink / perRpm < limitMps ? grown(kink / perRpm) : 0)))]
-        .filter((speed) => speed > 0 && speed < limitMps)
-        .sort((a, b) => a - b),
-    };
+    return new CurvedGear(index, total, wheels, sideOf(engine, index === 0), limitRpm * (1 - (converter?.slip ?? 0)));
   };
   if ('constantPowerW' in engine)
     requireNumber('engine.constantPowerW', engine.constantPowerW, VEHICLE_LIMITS.constantPowerW);
   const ratios = 'constantPowerW' in engine && vehicle.gears.length === 0 ? [1] : vehicle.gears;
   if (ratios.length < VEHICLE_LIMITS.gears.min || ratios.length > VEHICLE_LIMITS.gears.max)
     throw new InputError('gears', `gears has ${ratios.length} entries.`, '1 to 20 ratios');
-  const gear = (ratio: number, i: number): GearState => {
-    const total = requireNumber(`gears[${i}]`, ratio, LIMITS.ratio) * common;
-    return 'constantPowerW' in engine ? powered(total, i) : geared(total, i);
-  };
+  const gear = (ratio: number, i: number): GearState =>
+    stateOf(requireNumber(() => `gears[${i}]`, ratio, LIMITS.ratio) * common, i);
   const gears = ratios.map((ratio, i) => {
     const before = ratios[i - 1];
     if (before !== undefined && ratio >= before)
@@ -343,7 +237,7 @@ export function readyCar(vehicle: Vehicle): Car {
     return gear(ratio, i);
   });
 
-  const limits = contactLimits({
+  const contact = contactForms({
     massKg,
     freeFactor,
     grip,
@@ -358,6 +252,7 @@ export function readyCar(vehicle: Vehicle): Car {
     down,
     rollingCoefficient,
   });
+  const limits = contactLimits(contact, grip);
   const rolling = (speed: number): number => rollingCoefficient * (weightN + down * speed * speed);
   const resistance = (speed: number): number => drag * speed * speed + rolling(speed) + gradeN;
   const rollingKg = massKg * rollingFactor;
@@ -406,6 +301,9 @@ export function readyCar(vehicle: Vehicle): Car {
     drag,
     gradeN,
     shiftTimeS,
+    freeFactor,
+    rollingCoefficient,
+    contact,
     launchRpm:
       'constantPowerW' in engine ? 0 : (converter?.stallRpm ?? vehicle.launchRpm ?? engine.torqueCurve[0]?.rpm ?? 0),
     rolling,
@@ -431,7 +329,7 @@ export function bestShiftSpeed(gear: GearState, next: GearState): number {
   const better = (speed: number): boolean => next.engineThrust(speed) > gear.engineThrust(speed);
   const top = gear.limitMps;
   if (!better(top)) return top;
-  const marks = [0, ...gear.kinks, ...next.kinks.filter((kink) => kink < top), top].sort((a, b) => a - b);
+  const marks = [0, ...gear.kinks(), ...next.kinks().filter((kink) => kink < top), top].sort((a, b) => a - b);
   for (let i = marks.length - 2; i >= 0; i--) {
     if (better(marks[i] as number)) continue;
     let [low, high] = [marks[i] as number, marks[i + 1] as number];

@@ -36,7 +36,7 @@ export function thrustOption({ car, gearNames, grades, pointMps, system, colours
     ...more,
   });
   const gears = car.gears.map((gear, i) => {
-    const data = speeds(gear.limitMps, gear.kinks).map((v) => [x(v), force(gear.engineThrust(v))]);
+    const data = speeds(gear.limitMps, gear.kinks()).map((v) => [x(v), force(gear.engineThrust(v))]);
     const peak = data.reduce((best, point) => ((point[1] ?? 0) > (best[1] ?? 0) ? point : best), data[0] ?? [0, 0]);
     return line(
       `gear-${i}`,
@@ -69,14 +69,14 @@ export function thrustOption({ car, gearNames, grades, pointMps, system, colours
     );
   });
   const most = Math.max(
-    ...car.gears.flatMap((gear) => speeds(gear.limitMps, gear.kinks).map((v) => force(gear.engineThrust(v)))),
+    ...car.gears.flatMap((gear) => speeds(gear.limitMps, gear.kinks()).map((v) => force(gear.engineThrust(v)))),
   );
   const push: Push = { mps2: 0, limit: 'engine', factor: 1, thrustN: 0, contactN: 0, rollingN: 0 };
   // Where a gear would push harder than the tyres or the weight allow: gaps elsewhere.
   const grip = car.gears.map((gear, i) =>
     line(
       `grip-${i}`,
-      speeds(gear.limitMps, gear.kinks).map((v) => {
+      speeds(gear.limitMps, gear.kinks()).map((v) => {
         car.push(v, gear, push);
         return push.limit === 'engine' ? [null, null] : [x(v), force(gear.engineThrust(v))];
       }),
