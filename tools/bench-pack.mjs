@@ -37,7 +37,8 @@ function model(stock) {
   return `Minimize\n w\nSubject To\n${[...rows, ...shared].join('\n')}\nBounds\n w >= 0\nGeneral\n${integers}\nEnd`;
 }
 
-export async function shimsAgainstSolver() {
+/** @param older core before pairs were met from both ends of the drawer, from `olderCore`; null where it is not at hand */
+export async function shimsAgainstSolver(older) {
   const highs = await highsLoader();
   const rows = [20, 60, 200].map((pieces) => {
     const stock = drawer(pieces);
@@ -45,6 +46,9 @@ export async function shimsAgainstSolver() {
     let start = performance.now();
     const ours = packShims(sides, stock, most);
     const oursMs = performance.now() - start;
+    start = performance.now();
+    const before = older?.packShims(sides, stock, most);
+    const olderMs = performance.now() - start;
     const text = model(stock);
     start = performance.now();
     const solved = highs.solve(text, { time_limit: 30, mip_rel_gap: 0, mip_abs_gap: 0 });
@@ -57,6 +61,9 @@ export async function shimsAgainstSolver() {
       worstErrorMm: ours.worstErrorMm,
       yardstickErrorMm: round(solved.ObjectiveValue, 4),
       yardstickStatus: solved.Status,
+      olderWay: before
+        ? { ms: round(olderMs), ratio: round(solverMs / olderMs), worstErrorMm: before.worstErrorMm }
+        : 'its commit is not at hand here',
     };
   });
   return { yardstick: 'highs, a mixed-integer solver, for the worst error alone', rows };

@@ -1,7 +1,8 @@
 // road.run against a general-purpose ODE package on the same equations, and the search by the size of its shelf.
 // Plain JavaScript: the package's declarations don't go with strict TypeScript.
 import { Solver } from 'odex';
-import { coursePace, readyCar, roadRun, roadSearch, shiftSpeeds } from '../core/src/index.ts';
+import { readyCar, roadRun, roadSearch, seededRandom, shiftSpeeds } from '../core/src/index.ts';
+import { gearSet, gearTable, paceTime, straightsOf } from '../core/src/road/pace.ts';
 import { steppedRun } from '../core/src/road/stepped-run.ts';
 
 const round = (value, digits = 3) => Number(value.toPrecision(digits));
@@ -174,7 +175,10 @@ function shelf(pairs, finals) {
   };
 }
 
-export function searchBySize() {
+const LONGEST_MS = 5000;
+
+/** @param older core before sets were built up gear by gear, from `olderCore`; null where it is not at hand */
+export function searchBySize(older) {
   const rows = [
     [3, 2],
     [5, 4],
@@ -183,26 +187,66 @@ export function searchBySize() {
     [20, 8],
   ].map(([pairs, finals]) => {
     const problem = shelf(pairs, finals);
-    const start = performance.now();
-    const result = roadSearch(problem, () => performance.now() - start < 5000);
-    const seconds = (performance.now() - start) / 1000;
-    const best = result.best[0]?.timeS ?? Number.NaN;
+    const searched = (search) => {
+      const start = performance.now();
+      const result = search(problem, () => performance.now() - start < LONGEST_MS);
+      const seconds = (performance.now() - start) / 1000;
+      const best = result.best[0]?.timeS ?? Number.NaN;
+      return {
+        seconds: round(seconds),
+        provenBest: result.provenBest,
+        gapPercent: round((100 * (best - result.boundS)) / best, 2),
+        bestS: round(best, 7),
+      };
+    };
+    const before = older && searched(older.roadSearch);
+    const now = searched(roadSearch);
     return {
       pairsAGear: pairs,
       finals,
-      combinations: result.combinations,
-      seconds: round(seconds),
-      provenBest: result.provenBest,
-      gapPercent: round((100 * (best - result.boundS)) / best, 2),
-      timedPerSecond: Math.round(result.evaluated / seconds),
+      combinations: shelfSize(problem),
+      ...now,
       // the yardstick: timing every combination one by one at the rate of this run
-      speedUpOverExhaustive: result.provenBest ? round(result.combinations / setsPerSecond / seconds, 2) : null,
+      speedUpOverExhaustive: round(shelfSize(problem) / timed.perSecond / now.seconds, 2),
+      olderWay: before ? { ...before, ratio: round(before.seconds / now.seconds) } : 'its commit is not at hand here',
     };
   });
-  return { yardstick: `timing every set, ${setsPerSecond} a second here`, rows };
+  return { yardstick: `timing every set from tables, ${timed.perSecond} a second here`, ...timed, rows };
 }
 
-const setsPerSecond = (() => {
-  const problem = shelf(3, 1);
-  return Math.round(perSecond(() => coursePace(problem.vehicle, problem.course), 600));
+const shelfSize = ({ vehicle, pairs, finals }) =>
+  vehicle.gears.reduce(
+    (product, _, k) =>
+      product *
+      new Set(pairs.filter(({ positions }) => positions.includes(k + 1)).map((p) => p.driven / p.driver)).size,
+    finals.length,
+  );
+
+/** Sets timed on a course from the tables of their gears, and what making those takes. */
+const timed = (() => {
+  const problem = shelf(20, 1);
+  const { ring, pinion } = problem.finals[0];
+  const car = readyCar({ ...problem.vehicle, finalRatio: ring / pinion });
+  const straights = straightsOf(problem.course);
+  const start = performance.now();
+  const tables = problem.vehicle.gears.map((_, k) =>
+    problem.pairs
+      .filter(({ positions }) => positions.includes(k + 1))
+      .map(({ driven, driver }) => gearTable(car, car.gear(driven / driver, k))),
+  );
+  const tablesMs = round(performance.now() - start);
+  const random = seededRandom(3);
+  const sets = Array.from({ length: 2000 }, () => tables.map((list) => list[Math.floor(random() * list.length)]));
+  const all = () => sets.reduce((sum, set) => sum + paceTime([gearSet(car, set)], straights), 0);
+  for (let i = 0; i < 10; i++) all();
+  const perSecondOf = () => {
+    const from = performance.now();
+    all();
+    return (1000 * sets.length) / (performance.now() - from);
+  };
+  return {
+    perSecond: Math.round(Math.max(perSecondOf(), perSecondOf(), perSecondOf())),
+    tables: tables.flat().length,
+    tablesMs,
+  };
 })();

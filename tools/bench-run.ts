@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -22,8 +23,6 @@ import {
 import { chromium, type Page } from '@playwright/test';
 import { pino } from 'pino';
 import { readConfig } from '../server/src/config';
-// @ts-expect-error -- plain JavaScript
-import { ensureBundle } from './bundle.mjs';
 import { boxInHand } from './bench-box';
 import { boardAtSize, pdfTime, planTime } from './bench-board';
 import { archiveAtSize, heardByMany, loopBeside, setUpsAtSize } from './bench-server';
@@ -319,22 +318,23 @@ async function sliders() {
   }
 }
 
-/** A part of the bench that is measured bundled, as core/ ships: run from its sources each closure costs as much as it works out. */
+/** A part of the bench that runs bundled in a process of its own. @param before commit that has the older way */
 const bundled =
-  (file: string, name: string): (() => Promise<unknown>) =>
-  async () => {
-    const main = (await ensureBundle('bench', { force: true })) as string;
-    const part = (await import(path.join(path.dirname(main), `${file}.mjs`))) as Record<string, () => unknown>;
-    return part[name]?.();
-  };
+  (file: string, name: string, before = ''): (() => unknown) =>
+  () =>
+    JSON.parse(
+      execFileSync(process.execPath, ['tools/bench-part.mjs', file, name, before], { encoding: 'utf8' }),
+    ) as unknown;
+/** The last commits with the older way of searching sets, and of searching shims. */
+const BEFORE = { sets: '61203ea', shims: '645d32f~1' };
 
 const SECTIONS: Readonly<Record<string, () => unknown>> = {
   derive: derivation,
   tick,
   undo,
   roadRun: bundled('road', 'runAgainstPackage'),
-  roadSearch: bundled('road', 'searchBySize'),
-  packShims: bundled('pack', 'shimsAgainstSolver'),
+  roadSearch: bundled('road', 'searchBySize', BEFORE.sets),
+  packShims: bundled('pack', 'shimsAgainstSolver', BEFORE.shims),
   packSure: monteCarlo,
   box: boxInHand,
   advisor: advisorOnAxles,

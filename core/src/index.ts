@@ -241,6 +241,7 @@ export {
 export { againstLog, logTime, thinLog, type AgainstLog, type LogSample, type LogStretch } from './road/log';
 export { type Pace, type PacePoint } from './road/pace';
 export {
+  LEVEL_SET_S,
   coursePace,
   pairName,
   roadSearch,

@@ -1,57 +1,161 @@
 import { meanGrade, type Corner, type Course } from './course';
+import { accelerationOf, noSums, sumBetween, type Asked, type Formula } from './quadrature';
+import { stretchFrom } from './stretch';
 import { bestShiftSpeed, type Car } from './vehicle';
 import type { GearState } from './gear-state';
 
-/** Cells of the speed grid on which accelerations are tabled. */
-const CELLS = 400;
-/** An acceleration below this counts as none: the car stays at that speed. */
-const LEAST_MPS2 = 1e-4;
+/** Speeds at which a table has its sums lie at most so far apart, m/s. */
+const APART_MPS = 0.75;
+/** Of the way to a speed at which nothing accelerates any more, what is left where a table ends. */
+const AT_REST = 1e-8;
 
-/** The speed grid that all tables of one comparison share. */
-export interface Grid {
-  readonly cell: number;
-  readonly cells: number;
-}
-
-export function gridUpTo(fastestMps: number): Grid {
-  return { cell: fastestMps / CELLS, cells: CELLS };
-}
-
-/** Time and distance that one gear needs from standstill to each speed of the grid, as if it pulled from there. */
+/** Time and distance that one gear needs from standstill to a speed, as if it pulled from there: summed at nodes, exact in between. */
 export interface GearTable {
   readonly gear: GearState;
-  readonly limitMps: number;
-  /** Seconds per m/s in each cell. */
-  readonly slowness: Float64Array;
-  readonly time: Float64Array;
-  readonly distance: Float64Array;
+  /** As fast as it gets: its limiter, or where nothing accelerates any more. */
+  readonly topMps: number;
+  readonly nodes: readonly number[];
+  readonly time: readonly number[];
+  readonly distance: readonly number[];
+  /** The law from each node to the next. */
+  readonly laws: readonly (Formula | Asked)[];
+  /** Last node at or below each multiple of {@link APART_MPS}. */
+  readonly index: readonly number[];
 }
 
-export function gearTable(car: Car, gear: GearState, { cell, cells }: Grid): GearTable {
-  const slowness = new Float64Array(cells);
-  const slow = (v: number): number => 1 / Math.max(car.acceleration(Math.min(v, gear.limitMps), gear), LEAST_MPS2);
-  for (let j = 0; j < cells; j++) {
-    const [from, to] = [j * cell, (j + 1) * cell];
-    if (from >= gear.limitMps) slowness[j] = 1 / LEAST_MPS2;
-    else if (gear.lockMps > from && gear.lockMps < to) {
-      // Where clutch or converter closes, the acceleration jumps: the cell has a part of either.
-      const share = (gear.lockMps - from) / cell;
-      slowness[j] = share * slow((from + gear.lockMps) / 2) + (1 - share) * slow((gear.lockMps + to) / 2);
-    } else slowness[j] = slow((from + to) / 2);
+/** Sums one gear over its speeds, stretch by stretch of one law. */
+export function gearTable(car: Car, gear: GearState): GearTable {
+  const nodes = [0];
+  const time = [0];
+  const distance = [0];
+  const laws: (Formula | Asked)[] = [];
+  const sums = noSums();
+  const on = (law: Formula | Asked, to: number): void => {
+    sumBetween(law, nodes.at(-1) as number, to, sums);
+    laws.push(law);
+    nodes.push(to);
+    time.push((time.at(-1) as number) + sums.timeS);
+    distance.push((distance.at(-1) as number) + sums.distanceM);
+  };
+  for (let v = 0; v < gear.limitMps;) {
+    const locked = v >= gear.lockMps;
+    const { law, end, rest, mps2 } = stretchFrom(
+      car,
+      gear,
+      v,
+      locked,
+      locked ? gear.limitMps : Math.min(gear.lockMps, gear.limitMps),
+    );
+    if (mps2 <= 0) break;
+    // Towards a speed that it never quite comes to, by halves of what is left: each half is as easy to sum as the one before.
+    const to = rest === null ? end : rest - (rest - v) * AT_REST;
+    while (v < to) {
+      const step = rest === null ? to - v : Math.min((rest - v) / 2, to - v);
+      const next = step > APART_MPS ? v + step / Math.ceil(step / APART_MPS) : to - v - step < 1e-12 ? to : v + step;
+      on(law, next);
+      v = next;
+    }
+    if (rest !== null) break;
+    v = end;
   }
-  return { gear, limitMps: gear.limitMps, slowness, ...sums(slowness, cell) };
+  const topMps = nodes.at(-1) as number;
+  const index: number[] = [];
+  for (let i = 0, j = 0; i * APART_MPS <= topMps; i++) {
+    while (j + 1 < nodes.length && (nodes[j + 1] as number) <= i * APART_MPS) j++;
+    index.push(j);
+  }
+  return { gear, topMps, nodes, time, distance, laws, index };
 }
 
-/** Running time and distance of a table of slowness. */
-export function sums(slowness: Float64Array, cell: number): { time: Float64Array; distance: Float64Array } {
-  const time = new Float64Array(slowness.length + 1);
-  const distance = new Float64Array(slowness.length + 1);
-  for (let j = 0; j < slowness.length; j++) {
-    const dt = (slowness[j] as number) * cell;
-    time[j + 1] = (time[j] as number) + dt;
-    distance[j + 1] = (distance[j] as number) + dt * (j + 0.5) * cell;
+/** Time and distance at a speed. */
+export interface At {
+  timeS: number;
+  distanceM: number;
+}
+
+const part = noSums();
+
+/** The node below a speed that the table has. */
+function nodeBelow({ nodes, index }: GearTable, speed: number): number {
+  let j = index[Math.floor(speed / APART_MPS)] as number;
+  while (j + 2 < nodes.length && (nodes[j + 1] as number) <= speed) j++;
+  return j;
+}
+
+/** Reads a table at a speed; beyond its top it stands still. */
+export function readTable(table: GearTable, speed: number, into: At): void {
+  const { nodes, time, distance, laws, topMps } = table;
+  if (speed >= topMps || nodes.length < 2) {
+    into.timeS = time.at(-1) as number;
+    into.distanceM = distance.at(-1) as number;
+    return;
   }
-  return { time, distance };
+  const j = nodeBelow(table, speed);
+  sumBetween(laws[j] as Formula | Asked, nodes[j] as number, speed, part);
+  into.timeS = (time[j] as number) + part.timeS;
+  into.distanceM = (distance[j] as number) + part.distanceM;
+}
+
+/**
+ * The speed in a gear from which the way that is left is just enough to brake down.
+ * @param lengthM what the way in the table and braking have to come to together
+ * @param into what the table says there
+ */
+export function brakingSpeed(
+  table: GearTable,
+  from: number,
+  to: number,
+  lengthM: number,
+  toMps: number,
+  brakingMps2: number,
+  into: At,
+): number {
+  const { nodes, distance, time, laws } = table;
+  const brakeM = (v: number): number => (v > toMps ? (v * v - toMps * toMps) / (2 * brakingMps2) : 0);
+  let low = 0;
+  let high = nodes.length - 1;
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if ((distance[middle] as number) + brakeM(nodes[middle] as number) <= lengthM) low = middle;
+    else high = middle;
+  }
+  const law = laws[low] as Formula | Asked;
+  const start = nodes[low] as number;
+  let [least, most] = [Math.max(start, from), Math.min(nodes[low + 1] as number, to)];
+  // As if the acceleration were the same from node to node: v² is a straight line over the way.
+  const a =
+    ((nodes[low + 1] as number) ** 2 - start * start) / 2 / ((distance[low + 1] as number) - (distance[low] as number));
+  const left = lengthM - (distance[low] as number);
+  const slowing = start * start + 2 * a * left > toMps * toMps;
+  let speed = Math.sqrt(
+    slowing
+      ? Math.max(0, (start * start * brakingMps2 + toMps * toMps * a + 2 * a * brakingMps2 * left) / (a + brakingMps2))
+      : start * start + 2 * a * left,
+  );
+  for (let i = 0; i < 40; i++) {
+    if (!(speed >= least && speed <= most)) speed = (least + most) / 2;
+    sumBetween(law, start, speed, part);
+    const excess = part.distanceM + brakeM(speed) - left;
+    const slow = speed > toMps ? 1 / brakingMps2 : 0;
+    let step = excess / (speed * (1 / accelerationOf(law, speed) + slow));
+    if (excess > 0) most = speed;
+    else least = speed;
+    // What is left of the way is counted at the acceleration half-way there: the third power of a thousandth.
+    if (Math.abs(step) < 1e-3 || most - least < 1e-12) {
+      const middle = speed - step / 2;
+      const mps2 = accelerationOf(law, middle);
+      step = excess / (middle * (1 / mps2 + slow));
+      const met = speed - step;
+      const backS = step / mps2;
+      into.timeS = (time[low] as number) + part.timeS - backS;
+      into.distanceM = (distance[low] as number) + part.distanceM - backS * middle;
+      return met;
+    }
+    speed -= step;
+  }
+  into.timeS = (time[low] as number) + part.timeS;
+  into.distanceM = (distance[low] as number) + part.distanceM;
+  return speed;
 }
 
 /** Straight part of a course, with the speeds at its two ends. */
@@ -127,16 +231,17 @@ export function straightsOf(course: Course): Straight[] {
   return straights;
 }
 
-/** A set of gears made ready for a course. */
-export interface GearSet {
-  readonly grid: Grid;
-  readonly tables: readonly GearTable[];
-  /** Speed at which each gear but the last is left. */
-  readonly shifts: Float64Array;
-  /** Speed after the shift, the car having coasted. */
-  readonly after: Float64Array;
-  readonly coastM: Float64Array;
-  readonly shiftTimeS: number;
+/** A shift from one gear to the next, and what their tables say before and after it. */
+export interface GearShift {
+  /** Speed at which the gear is left, and after the shift, the car having coasted. */
+  readonly speed: number;
+  readonly after: number;
+  readonly coastM: number;
+  readonly left: At;
+  readonly next: At;
+  /** Whether the gear comes to that speed, and whether the next one pulls after it. */
+  readonly reached: boolean;
+  readonly pulls: boolean;
 }
 
 /**
@@ -148,30 +253,33 @@ export function coast(car: Car, speed: number): { after: number; distance: numbe
   return { after: speed - lost, distance: (speed - lost / 2) * car.shiftTimeS };
 }
 
-/** Puts tables together to a set; shift speeds are those of {@link bestShiftSpeed} unless given. */
-export function gearSet(car: Car, grid: Grid, tables: readonly GearTable[]): GearSet {
-  const shifts = new Float64Array(tables.length - 1);
-  const after = new Float64Array(tables.length - 1);
-  const coastM = new Float64Array(tables.length - 1);
-  for (let k = 0; k < shifts.length; k++) {
-    const next = tables[k + 1] as GearTable;
-    const speed = Math.max(
-      bestShiftSpeed((tables[k] as GearTable).gear, next.gear),
-      k > 0 ? (shifts[k - 1] as number) : 0,
-    );
-    const coasted = coast(car, speed);
-    shifts[k] = speed;
-    after[k] = coasted.after;
-    coastM[k] = coasted.distance;
-  }
-  return { grid, tables, shifts, after, coastM, shiftTimeS: car.shiftTimeS };
+export function gearShift(car: Car, low: GearTable, next: GearTable, speed: number): GearShift {
+  const { after, distance: coastM } = coast(car, speed);
+  const [left, onwards] = [
+    { timeS: 0, distanceM: 0 },
+    { timeS: 0, distanceM: 0 },
+  ];
+  readTable(low, speed, left);
+  readTable(next, after, onwards);
+  return { speed, after, coastM, left, next: onwards, reached: speed <= low.topMps, pulls: after < next.topMps };
 }
 
-/** Value of a running table at a speed, linear inside a cell. */
-export function tableAt(table: Float64Array, { cell, cells }: Grid, speed: number): number {
-  const at = Math.min(speed / cell, cells);
-  const j = Math.min(at | 0, cells - 1);
-  return (table[j] as number) + ((table[j + 1] as number) - (table[j] as number)) * (at - j);
+/** A set of gears made ready for a course: their tables, and where each but the last is left. */
+export interface GearSet {
+  readonly tables: readonly GearTable[];
+  readonly shifts: readonly GearShift[];
+  readonly shiftTimeS: number;
+}
+
+/** Puts tables together to a set; shift speeds are those of {@link bestShiftSpeed}, or of the gear before where that is faster. */
+export function gearSet(car: Car, tables: readonly GearTable[]): GearSet {
+  const shifts: GearShift[] = [];
+  for (let k = 0; k + 1 < tables.length; k++) {
+    const [low, next] = [tables[k] as GearTable, tables[k + 1] as GearTable];
+    const speed = Math.max(bestShiftSpeed(low.gear, next.gear), shifts[k - 1]?.speed ?? 0);
+    shifts.push(gearShift(car, low, next, speed));
+  }
+  return { tables, shifts, shiftTimeS: car.shiftTimeS };
 }
 
 export interface PacePoint {
@@ -185,126 +293,120 @@ export interface PacePoint {
 export interface Pace {
   readonly timeS: number;
   readonly shifts: number;
-  /** Time with the last usable gear at its limiter, or held at a shift that braking would cut short. */
+  /** Time with the last usable gear at its limiter, or held where one more shift would not pay before braking. */
   readonly heldS: number;
   readonly fastestMps: number;
   readonly gearTimesS: readonly number[];
 }
 
-/** What the last straight came to; one object, since this runs some million times a search. */
-const outcome = { time: 0, end: 0, peak: 0, shifts: 0, held: 0 };
+/** What the last straight came to; one object, since this runs some hundred thousand times a second. */
+const outcome = { timeS: 0, end: 0, peak: 0, shifts: 0, heldS: 0, gear: 0 };
+const [low, high] = [
+  { timeS: 0, distanceM: 0 },
+  { timeS: 0, distanceM: 0 },
+];
 
-/**
- * Time for one straight: full thrust up through the gears, then braking down to the corner. A shift that braking
- * would cut short is not begun: the speed is held. Sets {@link outcome}.
- */
-function straight(set: GearSet, fromMps: number, lengthM: number, toMps: number, braking: number, leave?: Leave): void {
-  const { tables, shifts, after, coastM, grid, shiftTimeS } = set;
-  const brakeM = (v: number): number => (v > toMps ? (v * v - toMps * toMps) / (2 * braking) : 0);
+/** The gear in which a set is at a speed. */
+function gearAt({ shifts }: GearSet, speed: number): number {
   let gear = 0;
-  while (gear < shifts.length && fromMps >= (shifts[gear] as number)) gear++;
-  let [v, time, used, count] = [fromMps, 0, 0, 0];
-  let held = 0;
-  for (;;) {
-    const table = tables[gear] as GearTable;
-    const top = Math.max(v, gear < shifts.length ? (shifts[gear] as number) : table.limitMps);
-    const from = tableAt(table.distance, grid, v);
-    const whole = used + tableAt(table.distance, grid, top) - from;
-    if (whole + brakeM(top) >= lengthM) {
-      // The braking point lies in this gear: find its cell, then its speed in there.
-      const peak = meet(table.distance, grid, v, top, (u, x) => used + x - from + brakeM(u) - lengthM);
-      time += tableAt(table.time, grid, peak) - tableAt(table.time, grid, v);
-      leave?.(gear, v, peak, used, time);
-      v = peak;
-      break;
-    }
-    const gained = tableAt(table.time, grid, top) - tableAt(table.time, grid, v);
-    leave?.(gear, v, top, used, time + gained);
-    time += gained;
-    used = whole;
-    v = top;
-    if (gear < shifts.length) {
-      const next = tables[gear + 1] as GearTable;
-      const low = after[gear] as number;
-      const back = (coastM[gear] as number) + tableAt(next.distance, grid, top) - tableAt(next.distance, grid, low);
-      if (top < next.limitMps && used + back + brakeM(top) < lengthM) {
-        time += shiftTimeS;
-        used += coastM[gear] as number;
-        v = low;
-        gear++;
-        count++;
-        continue;
-      }
-    }
-    held = (lengthM - used - brakeM(v)) / v;
-    time += held;
-    break;
-  }
-  outcome.peak = v;
-  outcome.end = Math.min(v, toMps);
-  outcome.time = time + (v > toMps ? (v - toMps) / braking : 0);
-  outcome.shifts = count;
-  outcome.held = held;
+  while (gear < shifts.length && speed >= (shifts[gear] as GearShift).speed) gear++;
+  return gear;
 }
 
-/** Told of each stretch in a gear: speeds at its ends, where it starts and when it ends. */
-type Leave = (gear: number, from: number, to: number, usedM: number, timeS: number) => void;
+/**
+ * Time for one straight: full thrust up through the gears, then braking down to the corner. A shift that does not pay before the
+ * braking point is not begun, the speed is held: of all gears that it could be held in, and of going on, what is quickest. Sets
+ * {@link outcome}.
+ */
+function straight(
+  set: GearSet,
+  fromMps: number,
+  lengthM: number,
+  toMps: number,
+  braking: number,
+  mostMps = Number.POSITIVE_INFINITY,
+): void {
+  const { tables, shifts, shiftTimeS } = set;
+  let gear = gearAt(set, fromMps);
+  const first = gear;
+  let v = fromMps;
+  let time = 0;
+  let used = 0;
+  readTable(tables[gear] as GearTable, v, low);
+  let { timeS: lowS, distanceM: lowM } = low;
+  outcome.timeS = Number.POSITIVE_INFINITY;
+  for (;;) {
+    const table = tables[gear] as GearTable;
+    const shift = shifts[gear];
+    const leaves = shift?.reached && shift.speed > v;
+    let top = leaves ? shift.speed : Math.max(v, table.topMps);
+    let topM = leaves ? shift.left.distanceM : (table.distance.at(-1) as number);
+    let topS = leaves ? shift.left.timeS : (table.time.at(-1) as number);
+    if (top > mostMps) {
+      top = mostMps;
+      readTable(table, top, high);
+      topM = high.distanceM;
+      topS = high.timeS;
+    }
+    const braked = top > toMps ? (top * top - toMps * toMps) / (2 * braking) : 0;
+    const rest = lengthM - used;
+    if (top > v && topM - lowM + braked >= rest) {
+      // The braking point lies in this gear.
+      const peak = brakingSpeed(table, v, top, rest + lowM, toMps, braking, high);
+      offer(time + high.timeS - lowS, peak, toMps, braking, 0, gear - first, gear);
+      return;
+    }
+    time += topS - lowS;
+    used += topM - lowM;
+    v = top;
+    const heldS = Math.max((lengthM - used - braked) / v, 0);
+    offer(time + heldS, v, toMps, braking, heldS, gear - first, gear);
+    if (!shift?.reached || !shift.pulls || v >= mostMps) return;
+    time += shiftTimeS;
+    used += shift.coastM;
+    v = shift.after;
+    lowS = shift.next.timeS;
+    lowM = shift.next.distanceM;
+    gear++;
+    const slowing = v > toMps ? (v * v - toMps * toMps) / (2 * braking) : 0;
+    if (used + slowing >= lengthM) return;
+  }
+}
 
-/** Speed between `low` and `high` at which `excess` (rising) is zero. */
-export function meet(
-  table: Float64Array,
-  grid: Grid,
-  low: number,
-  high: number,
-  excess: (speed: number, tabled: number) => number,
-): number {
-  let [a, b] = [Math.ceil(low / grid.cell), Math.floor(high / grid.cell)];
-  const node = (j: number): number => excess(j * grid.cell, table[j] as number);
-  let [from, to] = [low, high];
-  while (a <= b) {
-    const middle = (a + b) >> 1;
-    if (node(middle) >= 0) {
-      to = middle * grid.cell;
-      b = middle - 1;
-    } else {
-      from = middle * grid.cell;
-      a = middle + 1;
-    }
-  }
-  // Inside one cell the distance is linear and braking a parabola: regula falsi with a halved end is there at once.
-  let [f, t] = [excess(from, tableAt(table, grid, from)), excess(to, tableAt(table, grid, to))];
-  if (f >= 0) return from;
-  for (let i = 0; i < 40; i++) {
-    if (!(t - f > 0)) return to;
-    const speed = from + ((to - from) * -f) / (t - f);
-    const e = excess(speed, tableAt(table, grid, speed));
-    if (Math.abs(e) < 1e-9 || to - from < 1e-12) return speed;
-    if (e > 0) {
-      to = speed;
-      t = e;
-      f /= 2;
-    } else {
-      from = speed;
-      f = e;
-      t /= 2;
-    }
-  }
-  return to;
+/** One way to drive the straight: kept if it is the quickest so far. */
+function offer(
+  untilS: number,
+  peak: number,
+  toMps: number,
+  braking: number,
+  heldS: number,
+  shifts: number,
+  gear: number,
+): void {
+  const timeS = untilS + (peak > toMps ? (peak - toMps) / braking : 0);
+  if (timeS >= outcome.timeS) return;
+  outcome.timeS = timeS;
+  outcome.peak = peak;
+  outcome.end = Math.min(peak, toMps);
+  outcome.shifts = shifts;
+  outcome.heldS = heldS;
+  outcome.gear = gear;
 }
 
 /** Lap time alone, as fast as it goes. @param sets the same gears on each of the slopes of the course */
 export function paceTime(sets: readonly GearSet[], straights: readonly Straight[]): number {
-  let [time, v] = [0, (straights[0] as Straight).fromMps];
+  let time = 0;
+  let v = (straights[0] as Straight).fromMps;
   for (const one of straights) {
     const set = sets[one.slope] as GearSet;
     straight(set, v, one.lengthM, one.toMps, one.brakingMps2);
-    time += outcome.time;
+    time += outcome.timeS;
     v = outcome.end;
     if (one.cornerM > 0) {
-      // A set too slow for this corner goes on pulling through it.
+      // A set too slow for this corner goes on pulling through it, as fast as the corner is.
       if (v < one.toMps - 1e-9) {
-        straight(set, v, one.cornerM, one.toMps, 1e9);
-        time += outcome.time;
+        straight(set, v, one.cornerM, one.toMps, 1e9, one.toMps);
+        time += outcome.timeS;
         v = outcome.end;
       } else time += one.cornerM / v;
     }
@@ -319,67 +421,67 @@ export function pace(
   visit?: (point: PacePoint) => void,
 ): Pace {
   let set = sets[0] as GearSet;
-  const { grid } = set;
   let [time, at, shifts, heldS, fastestMps] = [0, 0, 0, 0, 0];
   let v = (straights[0] as Straight).fromMps;
   const gearTimes = set.tables.map(() => 0);
-  let gearNow = 0;
   const tell = (x: number, t: number, speed: number, gear: number): void => {
     const state = (set.tables[gear] as GearTable).gear;
     visit?.({ distanceM: x, timeS: t, speedMps: speed, gear, rpm: state.rpm(speed) });
   };
-  const gearFor = (speed: number): number => {
-    let gear = 0;
-    while (gear < set.shifts.length && speed >= (set.shifts[gear] as number)) gear++;
-    return gear;
-  };
-  const run = (lengthM: number, toMps: number, braking: number): void => {
-    straight(set, v, lengthM, toMps, braking, (gear, from, to, usedM, endS) => {
+  const [from, to, between] = [low, high, { timeS: 0, distanceM: 0 }];
+  /** The gears of a straight once more, now that it is known in which of them it ends. */
+  const through = (peak: number, last: number): void => {
+    let [t, x] = [0, 0];
+    for (let gear = gearAt(set, v), speed = v; ; gear++) {
       const table = set.tables[gear] as GearTable;
-      const [x0, t0] = [tableAt(table.distance, grid, from), tableAt(table.time, grid, from)];
-      const start = endS - (tableAt(table.time, grid, to) - t0);
-      gearTimes[gear] = (gearTimes[gear] ?? 0) + endS - start;
-      gearNow = gear;
-      if (!visit) return;
-      const count = Math.max(1, Math.ceil((to - from) / Math.max(0.5, grid.cell)));
+      const shift = set.shifts[gear] as GearShift;
+      const top = gear === last ? peak : shift.speed;
+      readTable(table, speed, from);
+      readTable(table, top, to);
+      gearTimes[gear] = (gearTimes[gear] as number) + to.timeS - from.timeS;
+      const count = visit ? Math.max(1, Math.ceil((top - speed) / 0.5)) : -1;
       for (let i = 0; i <= count; i++) {
-        const speed = from + ((to - from) * i) / count;
-        tell(
-          at + usedM + tableAt(table.distance, grid, speed) - x0,
-          time + start + tableAt(table.time, grid, speed) - t0,
-          speed,
-          gear,
-        );
+        const here = speed + ((top - speed) * i) / count;
+        readTable(table, here, between);
+        tell(at + x + between.distanceM - from.distanceM, time + t + between.timeS - from.timeS, here, gear);
       }
-    });
-    const brakingS = outcome.peak > toMps ? (outcome.peak - toMps) / braking : 0;
-    if (visit && (outcome.held > 0 || brakingS > 0)) {
-      const brakeM = brakingS * 0.5 * (outcome.peak + outcome.end);
-      tell(at + lengthM - brakeM, time + outcome.time - brakingS, outcome.peak, gearNow);
+      if (gear === last) return;
+      t += to.timeS - from.timeS + set.shiftTimeS;
+      x += to.distanceM - from.distanceM + shift.coastM;
+      speed = shift.after;
+    }
+  };
+  const run = (lengthM: number, toMps: number, braking: number, mostMps?: number): void => {
+    straight(set, v, lengthM, toMps, braking, mostMps);
+    const { timeS, peak, end, gear, heldS: held } = outcome;
+    through(peak, gear);
+    const brakingS = peak > toMps ? (peak - toMps) / braking : 0;
+    if (visit && (held > 0 || brakingS > 0)) {
+      const brakeM = brakingS * 0.5 * (peak + end);
+      tell(at + lengthM - brakeM, time + timeS - brakingS, peak, gear);
       for (let i = 1; i <= 8 && brakingS > 0; i++) {
-        const speed = outcome.peak - ((outcome.peak - outcome.end) * i) / 8;
-        const left = brakeM - (outcome.peak ** 2 - speed ** 2) / (2 * braking);
-        const s = brakingS * (1 - i / 8);
-        tell(at + lengthM - left, time + outcome.time - s, speed, Math.min(gearNow, gearFor(speed)));
+        const speed = peak - ((peak - end) * i) / 8;
+        const left = brakeM - (peak ** 2 - speed ** 2) / (2 * braking);
+        tell(at + lengthM - left, time + timeS - brakingS * (1 - i / 8), speed, Math.min(gear, gearAt(set, speed)));
       }
     }
-    gearTimes[gearNow] = (gearTimes[gearNow] ?? 0) + outcome.held;
-    fastestMps = Math.max(fastestMps, outcome.peak);
+    gearTimes[gear] = (gearTimes[gear] as number) + held;
+    fastestMps = Math.max(fastestMps, peak);
     shifts += outcome.shifts;
-    heldS += outcome.held;
-    time += outcome.time;
+    heldS += held;
+    time += timeS;
     at += lengthM;
-    v = outcome.end;
+    v = end;
   };
   for (const one of straights) {
     set = sets[one.slope] as GearSet;
     run(one.lengthM, one.toMps, one.brakingMps2);
     if (one.cornerM === 0) continue;
-    if (v < one.toMps - 1e-9) run(one.cornerM, one.toMps, 1e9);
+    if (v < one.toMps - 1e-9) run(one.cornerM, one.toMps, 1e9, one.toMps);
     else {
       const seconds = one.cornerM / v;
-      const gear = gearFor(v);
-      gearTimes[gear] = (gearTimes[gear] ?? 0) + seconds;
+      const gear = gearAt(set, v);
+      gearTimes[gear] = (gearTimes[gear] as number) + seconds;
       time += seconds;
       at += one.cornerM;
       tell(at, time, v, gear);

@@ -7,28 +7,27 @@ import {
   courseSlopes,
   gearSet,
   gearTable,
-  gridUpTo,
   pace,
   paceTime,
   straightsOf,
   type GearTable,
-  type Grid,
   type Pace,
   type PacePoint,
 } from './pace';
 import {
   INFINITE,
-  boundBelow,
-  type Branch,
+  LEVEL_S,
+  idealTime,
+  quickestChains,
   type Option,
-  type Search,
+  type Rules,
   type ShelfFinal,
   type ShelfPair,
   type Stage,
-} from './search-bound';
+} from './search-chain';
 import { bestShiftSpeed, readyCar, type Car, type Vehicle } from './vehicle';
 
-export type { ShelfFinal, ShelfPair } from './search-bound';
+export type { ShelfFinal, ShelfPair } from './search-chain';
 
 export interface SearchRules {
   /** `shrinking`: each step at most as wide as the one below it; `descending`: ratios only fall. */
@@ -53,10 +52,15 @@ export interface FoundSet {
   readonly final: ShelfFinal;
   readonly pairs: readonly ShelfPair[];
   readonly timeS: number;
+  /** The set, by its place in the list, that this one is level with: its own, or that of a quicker one within {@link LEVEL_SET_S}. */
+  readonly line: number;
 }
 
+/** Sets of a search that are nearer to each other than this are level, s: the last digit of a time slip. Ours. */
+export const LEVEL_SET_S = 0.001;
+
 export interface SearchProgress {
-  /** 0 to 1, by the part of the tree that is settled. */
+  /** 0 to 1, by the final drives that are settled. */
   readonly share: number;
   readonly bestS: number | null;
   /** The fastest set so far. */
@@ -77,8 +81,10 @@ export interface SearchResult {
   readonly visited: number;
 }
 
-const KEPT = 6;
-/** Nodes between two looks at the clock of whoever asked. */
+const KEPT = 10;
+/** How many times as many chains a final drive is asked for where those that it told leave it open. */
+const MORE = 8;
+/** Beginnings of sets between two looks at the clock of whoever asked. */
 const REPORT_EVERY = 200;
 
 const ratioOf = ({ driver, driven }: ShelfPair): number => driven / driver;
@@ -142,13 +148,13 @@ function carsOn(vehicle: Vehicle, course: Course): Car[] {
   return courseSlopes(course).grades.map((grade) => readyCar({ ...vehicle, gradePercent: own + grade }));
 }
 
-function stageOf(problem: SearchProblem, final: ShelfFinal, shelf: ShelfPair[][], grid: Grid): Stage {
+function stageOf(problem: SearchProblem, final: ShelfFinal, shelf: ShelfPair[][]): Stage {
   const cars = carsOn({ ...problem.vehicle, finalRatio: final.ring / final.pinion }, problem.course);
   const car = cars[0] as Car;
   const options = shelf.map((fitting, k) =>
     fitting.map((pair) => {
       const ratio = ratioOf(pair);
-      return { pair, ratio, tables: cars.map((on) => gearTable(on, on.gear(ratio, k), grid)) };
+      return { pair, ratio, tables: cars.map((on) => gearTable(on, on.gear(ratio, k))) };
     }),
   );
   const floor = problem.rules?.floorRpm ?? 0;
@@ -168,74 +174,41 @@ function stageOf(problem: SearchProblem, final: ShelfFinal, shelf: ShelfPair[][]
   return { final, cars, options, leaves };
 }
 
-const ascending = (child: Float64Array, below: number): number[] =>
-  [...child.keys()]
-    .filter((b) => (child[b] as number) < below)
-    .sort((p, q) => (child[p] as number) - (child[q] as number));
-
-/** An allowed chain by the cheapest choices in turn; null if none is met soon. */
-function firstChain(stage: Stage, search: Search): number[] | null {
-  let budget = 200;
-  const dive = (chain: number[]): number[] | null => {
-    if (chain.length === stage.options.length) return chain;
-    const { child } = boundBelow({ stage, chain }, search, INFINITE);
-    for (const b of ascending(child, INFINITE)) {
+/** An allowed chain near to the ratios that are in, to have something to show at once; null if none is met soon. */
+function firstChain({ options, leaves }: Stage, rules: Rules, gears: readonly number[], stage: Stage): number[] | null {
+  let budget = 2000;
+  const ratio = (k: number, a: number): number => ((options[k] as readonly Option[])[a] as Option).ratio;
+  const dive = (chain: readonly number[]): readonly number[] | null => {
+    const k = chain.length;
+    if (k === options.length) return rules.reaches(stage, chain.at(-1) as number) ? chain : null;
+    const now = gears[k] as number;
+    const order = [...(options[k] as readonly Option[]).keys()].sort(
+      (a, b) => Math.abs(ratio(k, a) - now) - Math.abs(ratio(k, b) - now),
+    );
+    for (const b of order) {
       if (--budget < 0) return null;
+      const a = chain.at(-1);
+      if (a !== undefined && Number.isNaN((leaves[k - 1]?.[a] as Float64Array)[b])) continue;
+      const before = chain.at(-2);
+      if (rules.shrinking && a !== undefined && before !== undefined) {
+        const widest = (ratio(k - 2, before) / ratio(k - 1, a)) * (1 + 1e-9);
+        if (ratio(k - 1, a) / ratio(k, b) > widest) continue;
+      }
       const whole = dive([...chain, b]);
       if (whole) return whole;
     }
     return null;
   };
-  return dive([]);
-}
-
-/** Whether a whole chain keeps every rule. */
-function keepsRules(stage: Stage, search: Search, chain: readonly number[]): boolean {
-  const { options, leaves } = stage;
-  const ratio = (k: number): number => ((options[k] as readonly Option[])[chain[k] as number] as Option).ratio;
-  for (let k = 0; k + 1 < chain.length; k++) {
-    if (Number.isNaN((leaves[k]?.[chain[k] as number] as Float64Array)[chain[k + 1] as number])) return false;
-    if (search.shrinking && k > 0 && ratio(k) / ratio(k + 1) > (ratio(k - 1) / ratio(k)) * (1 + 1e-9)) return false;
-  }
-  return search.reaches(stage, chain.at(-1) as number);
-}
-
-/** Exchanges one gear or two neighbours as long as that is faster and `tell` answers true. */
-function improve(
-  stage: Stage,
-  search: Search,
-  start: readonly number[],
-  timeOf: (stage: Stage, chain: readonly number[]) => number,
-  tell: (chain: readonly number[], timeS: number) => boolean,
-): void {
-  let best = [...start];
-  let bestS = timeOf(stage, best);
-  if (!tell(best, bestS)) return;
-  const count = (k: number): number => (stage.options[k] ?? []).length;
-  const attempt = (changed: readonly number[]): boolean => {
-    if (!keepsRules(stage, search, changed)) return false;
-    const timeS = timeOf(stage, changed);
-    if (timeS >= bestS - 1e-9) return false;
-    best = [...changed];
-    bestS = timeS;
-    return true;
-  };
-  for (let round = 0, better = true; better && round < 20; round++) {
-    better = false;
-    for (let k = 0; k < best.length; k++) {
-      for (let a = 0; a < count(k); a++) {
-        if (attempt(best.with(k, a))) better = true;
-        for (let b = 0; b < count(k + 1); b++) if (attempt(best.with(k, a).with(k + 1, b))) better = true;
-      }
-      if (!tell(best, bestS)) return;
-    }
-  }
+  const found = dive([]);
+  return found && [...found];
 }
 
 /** Which rule leaves nothing, said of a shelf from which no set can be built. */
 function whyNothing(problem: SearchProblem, stages: readonly Stage[], fastest: number | null): InputError {
   const margin = problem.rules?.limiterMargin ?? 0;
-  const tops = stages.flatMap((stage) => (stage.options.at(-1) ?? []).map(({ tables }) => tables[0]?.limitMps ?? 0));
+  const tops = stages.flatMap((stage) =>
+    (stage.options.at(-1) ?? []).map(({ tables }) => tables[0]?.gear.limitMps ?? 0),
+  );
   const reach = Math.max(...tops);
   if (fastest !== null && reach < fastest * (1 - margin)) {
     return new InputError(
@@ -268,16 +241,25 @@ function whyNothing(problem: SearchProblem, stages: readonly Stage[], fastest: n
   );
 }
 
+/** Says of each of a list, quickest first, which it is level with. */
+function lined(sets: readonly FoundSet[]): FoundSet[] {
+  let line = 0;
+  return sets.map((set, i) => {
+    if (set.timeS - (sets[line] as FoundSet).timeS >= LEVEL_SET_S) line = i;
+    return { ...set, line };
+  });
+}
+
 /** Every final drive with the gears that are in the box; rules on steps say nothing of a box that stays. */
 function finalsAlone({ vehicle, course, finals }: SearchProblem): SearchResult {
   const best = finals
     .map((final): FoundSet => {
       const { timeS } = coursePace({ ...vehicle, finalRatio: final.ring / final.pinion }, course);
-      return { final, pairs: [], timeS };
+      return { final, pairs: [], timeS, line: 0 };
     })
     .sort((a, b) => a.timeS - b.timeS);
   return {
-    best: best.slice(0, KEPT),
+    best: lined(best.slice(0, KEPT)),
     provenBest: true,
     boundS: best[0]?.timeS ?? 0,
     combinations: finals.length,
@@ -287,133 +269,106 @@ function finalsAlone({ vehicle, course, finals }: SearchProblem): SearchResult {
 }
 
 /**
- * The set of gear pairs and final drive with the least course time; without pairs, the final drive for the box as it is. Branch and bound from first gear upwards over every
- * final drive; the bound is worked out above. Deterministic: the same problem gives the same answer.
+ * The set of gear pairs and final drive with the least course time; without pairs, the final drive for the box as it is. Of every
+ * final drive the quickest chains gear by gear ({@link quickestChains}), each timed as it is driven; more of them where what they
+ * promise leaves the best open. Deterministic: the same problem gives the same answer.
  * Not counted: the time that a change of gears takes, wear, and the driver.
  * @param onProgress told now and then; return false to stop, and what was found so far comes back with its bound
  * @throws InputError naming the field, or the rule that leaves nothing
  */
 export function roadSearch(problem: SearchProblem, onProgress?: (progress: SearchProgress) => boolean): SearchResult {
   check(problem);
-  const { vehicle, course, finals, rules } = problem;
+  const { vehicle, course, finals, rules: asked } = problem;
   if (problem.pairs.length === 0) return finalsAlone(problem);
   const shelf = shelves(problem);
-  const positions = shelf.length;
   const straights = straightsOf(course);
-  const shrinking = (rules?.steps ?? 'shrinking') === 'shrinking';
-  const margin = rules?.limiterMargin ?? 0;
-  const tallest = Math.min(...(shelf.at(-1) ?? []).map(ratioOf));
-  const reach = finals.map(
-    (final) => readyCar({ ...vehicle, finalRatio: final.ring / final.pinion }).gear(tallest, positions - 1).limitMps,
-  );
-  const grid = gridUpTo(Math.max(...reach));
-  const stages = finals.map((final) => stageOf(problem, final, shelf, grid));
-  const needed = course.fastestMps === null ? 0 : course.fastestMps * (1 - margin);
-  const tops = stages.map(({ options }) =>
-    (options.at(-1) ?? []).map(({ tables }) => (tables[0]?.limitMps ?? 0) >= needed),
-  );
+  const stages = finals.map((final) => stageOf(problem, final, shelf));
+  const needed = course.fastestMps === null ? 0 : course.fastestMps * (1 - (asked?.limiterMargin ?? 0));
   const combinations = shelf.reduce((product, fitting) => product * fitting.length, finals.length);
-  const search: Search = {
-    grid,
+  const rules: Rules = {
     straights,
-    shrinking,
-    reaches: (stage, a) => tops[stages.indexOf(stage)]?.[a] ?? false,
+    shrinking: (asked?.steps ?? 'shrinking') === 'shrinking',
+    reaches: ({ options }, a) => (options.at(-1)?.[a]?.tables[0]?.gear.limitMps ?? 0) >= needed,
   };
 
   const found: FoundSet[] = [];
   const bestS = (): number => found[0]?.timeS ?? INFINITE;
-  let [evaluated, visited, stopped] = [0, 0, false];
-
+  let [evaluated, visited, since, stopped] = [0, 0, 0, false];
   const timeOf = (stage: Stage, chain: readonly number[]): number => {
     evaluated++;
     const chosen = chain.map((a, k) => (stage.options[k] as readonly Option[])[a] as Option);
     const sets = stage.cars.map((car, slope) =>
       gearSet(
         car,
-        grid,
         chosen.map(({ tables }) => tables[slope] as GearTable),
       ),
     );
     return paceTime(sets, straights);
   };
-  const keep = (stage: Stage, chain: readonly number[], timeS = timeOf(stage, chain)): void => {
+  const keep = (stage: Stage, chain: readonly number[]): void => {
+    const timeS = timeOf(stage, chain);
     // Sets that differ only in gears which the course never uses take the same time; one of them is enough.
-    if (found.some((set) => Math.abs(set.timeS - timeS) < 1e-9)) return;
+    if (!Number.isFinite(timeS) || found.some((set) => Math.abs(set.timeS - timeS) <= LEVEL_S)) return;
     const pairs = chain.map((a, k) => ((stage.options[k] as readonly Option[])[a] as Option).pair);
-    found.push({ final: stage.final, pairs, timeS });
+    found.push({ final: stage.final, pairs, timeS, line: 0 });
     found.sort((a, b) => a.timeS - b.timeS);
     if (found.length > KEPT) found.pop();
   };
 
-  /** Least bound of every branch that is not settled, by depth. */
-  const pending: number[] = [];
-  let settledShare = 0;
-  let since = 0;
+  /** Of each final drive what no set of it can be below, as far as that is known; nothing left to look for is infinite. */
+  const open = stages
+    .map((stage) => ({ stage, leastS: idealTime(stage, rules), asked: 0 }))
+    .sort((a, b) => a.leastS - b.leastS);
+  let settled = 0;
   const report = (): void => {
     const going = onProgress?.({
-      share: Math.min(settledShare, 1),
+      share: settled / (2 * open.length),
       bestS: found[0]?.timeS ?? null,
       best: found[0] ?? null,
-      boundS: Math.min(bestS(), ...pending),
+      boundS: Math.min(bestS(), ...open.map(({ leastS }) => leastS)),
     });
     if (going === false) stopped = true;
   };
-  const visit = (branch: Branch, share: number): void => {
-    const { stage, chain } = branch;
-    const depth = chain.length + 1;
-    const { child } = boundBelow(branch, search, bestS());
-    const order = ascending(child, bestS());
-    if (order.length === 0) settledShare += share;
-    for (const [i, b] of order.entries()) {
-      const least = child[b] as number;
-      if (least >= bestS() - 1e-9) {
-        settledShare += (share * (order.length - i)) / order.length;
-        break;
-      }
-      pending[depth] = least;
-      visited++;
-      if (++since >= REPORT_EVERY) {
-        since = 0;
-        report();
-      }
-      if (stopped) return;
-      if (depth === positions) {
-        keep(stage, [...chain, b]);
-        settledShare += share / order.length;
-      } else visit({ stage, chain: [...chain, b] }, share / order.length);
-      if (stopped) return;
+  const goOn = (): boolean => {
+    visited++;
+    if (++since >= REPORT_EVERY) {
+      since = 0;
+      report();
     }
-    pending.length = depth;
+    return !stopped;
+  };
+  /** Asks a final drive for its quickest chains, and for more of them as long as a set that was not told of could be below `than`. */
+  const ask = (one: (typeof open)[number], most: number, than: () => number): void => {
+    for (let asking = most; !stopped && one.leastS < than() - LEVEL_S; asking *= MORE) {
+      const chains = quickestChains(one.stage, rules, asking, goOn);
+      if (!chains) return;
+      for (const { options } of chains) keep(one.stage, options);
+      // What it did not tell of is no quicker than the last that it told.
+      one.leastS = chains.length < asking ? INFINITE : (chains.at(-1)?.leastS ?? INFINITE);
+    }
   };
 
-  const order = stages
-    .map((stage) => ({ stage, least: Math.min(...boundBelow({ stage, chain: [] }, search, INFINITE).child) }))
-    .sort((a, b) => a.least - b.least);
-  pending[0] = order[0]?.least ?? INFINITE;
-
-  // A first good set of every final drive, so that the bounds have something to beat.
-  for (const { stage } of order) {
-    const chain = firstChain(stage, search);
-    if (chain) {
-      improve(stage, search, chain, timeOf, (better, timeS) => {
-        keep(stage, better, timeS);
-        report();
-        return !stopped;
-      });
-    }
+  for (const { stage } of open) {
+    const chain = firstChain(stage, rules, vehicle.gears, stage);
+    if (chain) keep(stage, chain);
+    if (found.length > 0) report();
     if (stopped) break;
   }
-
-  for (const [i, { stage, least }] of order.entries()) {
-    if (stopped) break;
-    pending[0] = order[i + 1]?.least ?? INFINITE;
-    if (least < bestS()) visit({ stage, chain: [] }, 1 / order.length);
+  for (const one of open) {
+    ask(one, 1, bestS);
+    settled++;
+  }
+  const provenBest = !stopped && found.length > 0;
+  // The best is known; those behind it.
+  for (const one of open) {
+    ask(one, KEPT, () => found[KEPT - 1]?.timeS ?? INFINITE);
+    settled++;
   }
   if (found.length === 0 && !stopped) throw whyNothing(problem, stages, course.fastestMps);
   return {
-    best: found,
-    provenBest: !stopped && found.length > 0,
-    boundS: stopped ? Math.min(bestS(), ...pending) : bestS(),
+    best: lined(found),
+    provenBest,
+    boundS: provenBest ? bestS() : Math.min(bestS(), ...open.map(({ leastS }) => leastS)),
     combinations,
     evaluated,
     visited,
@@ -432,15 +387,20 @@ export function coursePace(vehicle: Vehicle, course: Course, visit?: (point: Pac
   if (!('torqueCurve' in vehicle.engine))
     throw new InputError('vehicle.engine', 'vehicle.engine needs a torque curve here.', 'a torque curve and a limiter');
   const cars = carsOn(vehicle, course);
-  const grid = gridUpTo(Math.max(...(cars[0] as Car).gears.map((gear) => gear.limitMps)));
   const sets = cars.map((car) =>
     gearSet(
       car,
-      grid,
-      car.gears.map((gear) => gearTable(car, gear, grid)),
+      car.gears.map((gear) => gearTable(car, gear)),
     ),
   );
-  return pace(sets, straightsOf(course), visit);
+  const result = pace(sets, straightsOf(course), visit);
+  if (!Number.isFinite(result.timeS))
+    throw new InputError(
+      'gears[0]',
+      'gears[0]: the car comes to a stand on the course.',
+      'a shorter gear, or less of a slope',
+    );
+  return result;
 }
 
 /** A pair in words: driven/driver teeth. */

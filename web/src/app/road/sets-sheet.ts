@@ -173,6 +173,8 @@ export class SetsSheet {
     if (!outcome || !now) return [];
     return outcome.best.map((set, index) => ({
       index,
+      line: set.line,
+      level: outcome.best.filter((other) => other.line === index).length - 1,
       finalRatio: set.final.ring / set.final.pinion,
       timeS: set.timeS,
       final: `${set.final.ring}/${set.final.pinion}`,
@@ -189,6 +191,11 @@ export class SetsSheet {
       wear: this.wear()[index],
     }));
   });
+  /** Sets that are level with a quicker one stand behind it, until they are asked for. */
+  protected readonly unfolded = signal<ReadonlySet<number>>(new Set());
+  protected readonly lines = computed(() =>
+    this.rows().filter(({ index, line }) => line === index || this.unfolded().has(line)),
+  );
   protected readonly gearNames = computed(() => this.bench.build()?.gearbox.gears.map((gear) => gear.name) ?? []);
   protected readonly gap = computed(() => {
     const outcome = this.outcome();
@@ -245,6 +252,7 @@ export class SetsSheet {
       const problem = searchProblemOf(build, this.bench.axleName(), own);
       const outcome = searchOutcome(await this.heavy.run('road.search', problem, Number(this.limit())));
       this.chosen.set(0);
+      this.unfolded.set(new Set());
       this.found.set({ outcome, asked });
     } catch (error) {
       const text = error instanceof Error ? error.message : String(error);
@@ -254,6 +262,14 @@ export class SetsSheet {
 
   /** The best time of a search that runs, as far as it has told. */
   protected readonly bestSoFar = computed(() => (this.heavy.news() as SearchNews | null)?.bestS ?? null);
+
+  protected unfold(line: number): void {
+    this.unfolded.update((open) => {
+      const next = new Set(open);
+      if (!next.delete(line)) next.add(line);
+      return next;
+    });
+  }
 
   protected percent(share: number): string {
     return `${Math.floor(100 * share)} %`;
