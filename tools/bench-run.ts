@@ -9,7 +9,6 @@ import { runInNewContext } from 'node:vm';
 import { gzipSync } from 'node:zlib';
 import { packSure, seededRandom } from '@hot-spline/core';
 import {
-  BuildDeriver,
   buildSchema,
   changesBetween,
   deriveBuild,
@@ -40,54 +39,8 @@ function quantile(values: readonly number[], share: number): number {
   return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? Number.NaN;
 }
 
-/** Milliseconds of each of many calls, after warming up. */
-function timesOf(run: (i: number) => unknown, times = 400): number[] {
-  for (let i = 0; i < 100; i++) run(i);
-  return Array.from({ length: times }, (_, i) => {
-    const start = performance.now();
-    run(i);
-    return performance.now() - start;
-  });
-}
-
-/** Milliseconds of one call, the median of many. */
-const timeOf = (run: (i: number) => unknown, times?: number): number => quantile(timesOf(run, times), 0.5);
-
 const kittiwake = () =>
   readBuildFile(JSON.parse(readFileSync(new URL('demo/kittiwake-circuit-coupe.json', root), 'utf8')));
-
-/** A tick of a slider: only the capabilities that depend on it, against the whole build. */
-function tick() {
-  const { build, ledger } = kittiwake();
-  const point = (i: number) => ({ ...build.startPoint, rpm: 3000 + (i % 100) });
-  const ring = (i: number): Build => ({
-    ...build,
-    axles: {
-      ...build.axles,
-      rear: build.axles.rear && { ...build.axles.rear, finalDrive: { ring: 37 + (i % 9), pinion: 10 } },
-    },
-  });
-  const both = (memoised: readonly number[], whole: readonly number[]) => ({
-    medianMs: round(quantile(memoised, 0.5)),
-    p99Ms: round(quantile(memoised, 0.99)),
-    ratio: {
-      median: round(quantile(memoised, 0.5) / quantile(whole, 0.5)),
-      p99: round(quantile(memoised, 0.99) / quantile(whole, 0.99)),
-    },
-  });
-  const deriver = new BuildDeriver();
-  return {
-    yardstick: 'the whole build at each tick',
-    operatingPoint: both(
-      timesOf((i) => deriver.derive(build, ledger, { point: point(i) })),
-      timesOf((i) => deriveBuild(build, ledger, { point: point(i) })),
-    ),
-    finalDrive: both(
-      timesOf((i) => deriver.derive(ring(i), ledger)),
-      timesOf((i) => deriveBuild(ring(i), ledger)),
-    ),
-  };
-}
 
 /** Memory that 200 steps of undo hold: steps as changes, against a copy of the build each. */
 function undo() {
@@ -114,23 +67,6 @@ function undo() {
   });
   const copies = held(() => Array.from({ length: 200 }, (_, i) => structuredClone(edited(build, i))));
   return { steps: 200, kB: round(steps / 1000), yardstick: 'a copy of the build each', ratio: round(steps / copies) };
-}
-
-function derivation() {
-  const { build, ledger } = kittiwake();
-  const derive = timeOf(() => deriveBuild(build, ledger));
-  const clone = timeOf(() => structuredClone({ build, ledger }));
-  const { figures, findings } = deriveBuild(build, ledger);
-  const workings = timeOf(() => [...figures.values()].map((figure) => figure.explain?.()), 100);
-  return {
-    figures: figures.size,
-    findings: findings.length,
-    deriveMs: round(derive),
-    yardstick: 'structuredClone of the same build and ledger',
-    yardstickMs: round(clone),
-    ratio: round(derive / clone),
-    allWorkingsMs: round(workings),
-  };
 }
 
 /** A million draws of a pack against drawing as many random numbers and doing nothing with them. */
@@ -329,8 +265,7 @@ const bundled =
 const BEFORE = { sets: '61203ea', shims: '645d32f~1' };
 
 const SECTIONS: Readonly<Record<string, () => unknown>> = {
-  derive: derivation,
-  tick,
+  derive: bundled('derive', 'derivation'),
   undo,
   roadRun: bundled('road', 'runAgainstPackage'),
   roadSearch: bundled('road', 'searchBySize', BEFORE.sets),

@@ -36,8 +36,8 @@ const TARGETS = {
   // What the bench measures of core/ against packages: as it ships, not as it is run from its sources.
   bench: {
     output: 'dist/bench/road.mjs',
-    sources: ['core/src', 'tools'],
-    entries: { road: 'tools/bench-road.mjs', pack: 'tools/bench-pack.mjs' },
+    sources: ['core/src', 'model/src', 'tools'],
+    entries: { road: 'tools/bench-road.mjs', pack: 'tools/bench-pack.mjs', derive: 'tools/bench-derive.mjs' },
     external: ['highs', 'odex'],
   },
 };

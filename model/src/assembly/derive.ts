@@ -106,7 +106,7 @@ export class BuildDeriver {
     const main = follow && driven.includes(follow) ? follow : (driven[0] ?? 'rear');
     if (ledger !== this.ledger) {
       this.ledger = ledger;
-      this.readings = inForce(ledger, this.kinds);
+      this.readings = inForce(ledger, this.kinds, this.readings);
       this.signed = signaturesInForce(ledger);
     }
     const fitted = fitPoint(build, looking.point ?? build.startPoint);

@@ -1,4 +1,4 @@
-import { orderFrom, type Facts, type Operation, type StepRun } from '@hot-spline/core';
+import type { Facts, Operation, StepRun } from '@hot-spline/core';
 import type { StepIdOf } from '../frame/capability';
 import { allWork, neededParts as neededOf, type AllWork, type NeededPart, type Part, type Work } from '../frame/work';
 import { capabilities } from './capabilities';
@@ -17,11 +17,11 @@ type Unknown = Exclude<Names<Works>, StepId>;
 /** Asks for one more argument, the step by its name, where some step names one that none brings: then this file does not compile. */
 const complete = (work: AllWork, ..._missing: [Unknown] extends [never] ? [] : [missing: Unknown]): AllWork => work;
 
-const { recipes, parts } = complete(allWork(capabilities.map(({ work }: { readonly work?: Work }) => work)));
+const { recipes, parts, order } = complete(allWork(capabilities.map(({ work }: { readonly work?: Work }) => work)));
 export const STEP_IDS = [...new Set(recipes.map(({ id }) => id))] as readonly StepId[];
 
 /** The order of work of a job (see `orderFrom`). */
-export const orderOfWork = (facts: Facts): readonly Operation[] => orderFrom(recipes, facts);
+export const orderOfWork = (facts: Facts): readonly Operation[] => order(facts);
 /** What an order of work needs in the house before it is begun. */
 export const neededParts = (steps: readonly Operation[]): readonly NeededPart[] => neededOf(steps, parts);
 /** A part by its id; null for one of the shop's own. */

@@ -24,8 +24,8 @@ export interface Inputs extends Taught {
 /** What the capabilities that this one needs gave; null where one could not be worked out. */
 export interface Given {
   of<R>(capability: Capability<never, R>): R | null;
-  /** What everything before it found. */
-  findings(): readonly Finding[];
+  /** What everything before it found that stops something. */
+  stops(): readonly Finding[];
   /** What everything before it knows of the work on an axle. */
   work(axle: AxleName): KnownWork;
   /** Steps and parts of all that there is, before it or behind. */

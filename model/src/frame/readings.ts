@@ -82,8 +82,9 @@ export function voidedBy(ledger: readonly LedgerEntry[]): ReadonlyMap<string, Vo
 /**
  * The reading in force for each subject: the last one in the ledger, not by anybody's clock, that is not voided. What a simulated gauge
  * made up on a real build counts for nothing.
+ * @param before of an earlier ledger of the same build: what is still the same is handed on as it was
  */
-export function inForce(ledger: readonly LedgerEntry[], kinds: readonly Subject[]): Readings {
+export function inForce(ledger: readonly LedgerEntry[], kinds: readonly Subject[], before: Readings = NONE): Readings {
   const voids = voidedBy(ledger);
   const all = new Map<string, { readonly last: Reading; readonly seq: number; readonly before: Reading[] }>();
   ledger.forEach((entry, seq) => {
@@ -94,8 +95,19 @@ export function inForce(ledger: readonly LedgerEntry[], kinds: readonly Subject[
     all.set(key, { last: entry, seq, before: known?.before ?? [] });
   });
   // In linear time: a subject may have been read thousands of times.
-  return new Map([...all].map(([key, { last, seq, before }]) => [key, { ...last, seq, earlier: before.reverse() }]));
+  return new Map(
+    [...all].map(([key, { last, seq, before: earlier }]) => {
+      const was = before.get(key);
+      const same = was?.id === last.id && was.seq === seq && was.value === last.value && sameOnes(was.earlier, earlier);
+      return [key, same ? was : { ...last, seq, earlier: earlier.reverse() }];
+    }),
+  );
 }
+
+const NONE: Readings = new Map();
+/** Whether the earlier readings, newest first, are these, newest last. */
+const sameOnes = (earlier: readonly Reading[], these: readonly Reading[]): boolean =>
+  earlier.length === these.length && earlier.every((one, i) => one === these[these.length - 1 - i]);
 
 /** The signature in force under each gate: the last one that is not voided. */
 export function signaturesInForce(ledger: readonly LedgerEntry[]): ReadonlyMap<string, Signature> {

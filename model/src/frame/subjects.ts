@@ -83,9 +83,29 @@ function keyOf(what: string, keys: readonly string[], of: object): string {
   return made;
 }
 
+/** A list of kinds by name, and the keys that were made of subjects of it: a ledger asks for all of its own at every entry. */
+interface Known {
+  readonly kinds: ReadonlyMap<string, Subject>;
+  readonly keys: WeakMap<SubjectOf, string>;
+}
+const known = new WeakMap<readonly Subject[], Known>();
+
+function knownOf(kinds: readonly Subject[]): Known {
+  const there = known.get(kinds);
+  if (there) return there;
+  const made: Known = { kinds: new Map(kinds.map((kind) => [kind.what, kind])), keys: new WeakMap() };
+  known.set(kinds, made);
+  return made;
+}
+
 /** The key of a subject that was checked before, by the list of all kinds. */
 export function subjectKey(subject: SubjectOf, kinds: readonly Subject[]): string {
-  const kind = kinds.find(({ what }) => what === subject.what);
+  const { kinds: named, keys } = knownOf(kinds);
+  const there = keys.get(subject);
+  if (there !== undefined) return there;
+  const kind = named.get(subject.what);
   if (!kind) throw new Error(`nothing of the kind ${subject.what} can be read`);
-  return keyOf(kind.what, kind.keys, subject);
+  const key = keyOf(kind.what, kind.keys, subject);
+  keys.set(subject, key);
+  return key;
 }

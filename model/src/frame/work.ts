@@ -1,4 +1,12 @@
-import { recipesOf, type Asked, type Facts, type Operation, type Recipe, type StepRun } from '@hot-spline/core';
+import {
+  orderFrom,
+  recipesOf,
+  type Asked,
+  type Facts,
+  type Operation,
+  type Recipe,
+  type StepRun,
+} from '@hot-spline/core';
 import type { InForce } from './readings';
 
 export const GATES = ['A', 'B'] as const;
@@ -117,12 +125,28 @@ export const needsOf = (gate: GateName, { needs }: KnownWork, context: GateConte
 export interface AllWork {
   readonly recipes: readonly Recipe[];
   readonly parts: Readonly<Record<string, Part>>;
+  /** The order of work of a job (see `orderFrom`); the same list for the same facts. */
+  order(facts: Facts): readonly Operation[];
 }
+
+/** Orders of work that are remembered: the axles of some builds. */
+const REMEMBERED = 32;
 
 /** @throws RangeError where steps stand behind one that none of them brings */
 export function allWork(works: readonly (Work | undefined)[]): AllWork {
+  const recipes = recipesOf(works.flatMap((work) => work?.steps ?? []));
+  const orders = new Map<string, readonly Operation[]>();
   return {
-    recipes: recipesOf(works.flatMap((work) => work?.steps ?? [])),
+    recipes,
+    order: (facts) => {
+      const key = JSON.stringify(facts);
+      const known = orders.get(key);
+      if (known) return known;
+      const made = orderFrom(recipes, facts);
+      if (orders.size === REMEMBERED) orders.clear();
+      orders.set(key, made);
+      return made;
+    },
     parts: Object.assign({}, ...works.map((work) => work?.parts ?? {})) as Record<string, Part>,
   };
 }

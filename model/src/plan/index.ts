@@ -105,7 +105,7 @@ export const plan = defineCapability({
       d.attempt({ sheet: 'work', tab: 'facts', axle: name, field: `job-${name}` }, 'final', () => {
         const facts = factsOf(axle);
         const gates = gatesBy(facts);
-        const found = given.findings().filter(({ verdict }) => verdict === 'stop');
+        const found = given.stops();
         const state = workState(name, axle, readings, given.all, {
           gates: { A: gates?.A.open ?? false, B: gates?.B.open ?? false },
           steps: known.steps,

@@ -1,12 +1,4 @@
-import {
-  gateAsks,
-  orderAsWorked,
-  orderFrom,
-  planFaults,
-  type Facts,
-  type Operation,
-  type PlanFault,
-} from '@hot-spline/core';
+import { gateAsks, orderAsWorked, planFaults, type Facts, type Operation, type PlanFault } from '@hot-spline/core';
 import type { AxleName } from '../base/names';
 import type { Axle } from '../frame/document';
 import { readingBase, type Readings } from '../frame/readings';
@@ -68,7 +60,7 @@ export function workState(
   const { work } = axle;
   const facts = factsOf(axle);
   if (!work || !facts) return null;
-  const ordered = orderAsWorked(orderFrom(all.recipes, facts), work.own, work.moves);
+  const ordered = orderAsWorked(all.order(facts), work.own, work.moves);
   const skipped = new Map(work.skipped.map(({ id, why }) => [id, why]));
   const other: AxleName = name === 'rear' ? 'front' : 'rear';
   const known = standings(name, axle, { ordered, facts, readings }, given);
