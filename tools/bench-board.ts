@@ -16,6 +16,7 @@ import {
 import { migrate, readMigrations } from '../server/src/db/migrate';
 import { openPglite } from '../server/src/db/pglite';
 import { readBoard, recall, serverDay } from '../server/src/keep/board';
+import { readBuild } from '../server/src/keep/builds';
 import { papersOf } from '../web/src/app/papers/documents';
 import type { PaperInput } from '../web/src/app/shared/paper';
 import { CAPABILITIES } from '../web/src/app/sheets';
@@ -92,6 +93,32 @@ export async function boardAtSize(builds = 10_000, entries = 1_000_000) {
       await timesOf(() => readBoard(db, { ...ask, state: 'waiting', sort: 'promised' })),
       await timesOf(() => recall(db, 'part: KT-5000')),
     ];
+    // A build of the full shop, and of one that has nothing else.
+    const [{ id } = { id: '' }] = await db.query<{ id: string }>(`select id from builds order by name limit 1`);
+    const opened = await timesOf(() => readBuild(db, id));
+    const empty = await openPglite(path.join(folder, 'empty'));
+    await migrate(empty, readMigrations());
+    await empty.query(
+      `insert into builds (id, name, vehicle, use, version, document, format_version, surveyed, state, work, stale)
+       values ($1, 'Build 1', '', 'street', 1, $2::json, $3, $3, 'work', $4, false)`,
+      [id, document, FORMAT_VERSION, work],
+    );
+    await empty.query(
+      `insert into ledger (build_id, id, kind, entry, format_version)
+       select $1::uuid, gen_random_uuid(), 'decision', $2::json, $3 from generate_series(1, $4::int)`,
+      [id, entry, FORMAT_VERSION, Math.round(entries / builds)],
+    );
+    await empty.query('analyze');
+    const alone = await timesOf(() => readBuild(empty, id));
+    await empty.close();
+    await db.close();
+    const start = performance.now();
+    const again = await openPglite(path.join(folder, 'db'));
+    await migrate(again, readMigrations());
+    const [{ n } = { n: 0 }] = await again.query<{ n: number }>('select count(*)::int as n from builds');
+    const startMs = round(performance.now() - start);
+    if (n !== builds) throw new Error(`${n} builds after the start`);
+    await again.close();
     const one = (times: readonly number[]) => ({
       medianMs: round(quantile(times, 0.5)),
       p95Ms: round(quantile(times, 0.95)),
@@ -107,9 +134,11 @@ export async function boardAtSize(builds = 10_000, entries = 1_000_000) {
       searchOfLedgers: one(written),
       byState: one(state),
       recall: one(found),
+      open: { ...one(opened), againstEmptyShop: round(quantile(opened, 0.5) / quantile(alone, 0.5)) },
+      startMs,
+      memoryMB: round(process.memoryUsage().rss / 1e6),
     };
   } finally {
-    await db.close();
     rmSync(folder, { recursive: true, force: true });
   }
 }
