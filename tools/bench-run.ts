@@ -192,6 +192,7 @@ function initialJavaScript() {
 /** Ticks of a slider in the page: see bench-page.js, which runs there as it is. */
 async function ticks(page: Page, selector: string, range: readonly [number, number], watch: string) {
   const script = readFileSync(new URL('bench-page.js', import.meta.url), 'utf8');
+  await page.waitForSelector(selector);
   const { drawn, shown, fixed } = await page.evaluate<Record<'drawn' | 'shown' | 'fixed', number[]>>(
     `(${script})(300, ${JSON.stringify(selector)}, ${range.join()}, ${JSON.stringify(watch)})`,
   );
@@ -244,9 +245,14 @@ async function sliders() {
     });
     await page.goto(`${running.url}builds/${id}/gearing`, { waitUntil: 'networkidle' });
     const finalDriveSlider = await ticks(page, '#final-slider', [3, 5], 'canvas');
+    const operatingPoint = await ticks(page, '#point-rpm', [2500, 7000], '#line');
     await page.goto(`${running.url}builds/${id}/unit?tab=compare`, { waitUntil: 'networkidle' });
     const comparisonSlider = await ticks(page, '#compare-inputNm', [100, 1400], 'hs-compare-tab table');
-    return { finalDriveSlider: { overlaidCandidates: FOUR.length, ...finalDriveSlider }, comparisonSlider };
+    return {
+      operatingPoint,
+      finalDriveSlider: { overlaidCandidates: FOUR.length, ...finalDriveSlider },
+      comparisonSlider,
+    };
   } finally {
     await browser.close();
     await running.stop();
