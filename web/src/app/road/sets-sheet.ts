@@ -171,9 +171,11 @@ export class SetsSheet {
     const outcome = this.outcome();
     const now = this.presentPace();
     if (!outcome || !now) return [];
+    const heads = outcome.best.flatMap(({ line }, index) => (line === index ? [index] : []));
     return outcome.best.map((set, index) => ({
       index,
       line: set.line,
+      place: index === 0 ? 'best' : set.line === index ? `no. ${heads.indexOf(index) + 1}` : 'level',
       level: outcome.best.filter((other) => other.line === index).length - 1,
       finalRatio: set.final.ring / set.final.pinion,
       timeS: set.timeS,
