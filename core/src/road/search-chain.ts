@@ -83,8 +83,8 @@ const UNBEGUN = Number.NaN;
  *
  * Gear by gear: of a set's first gears only the last two matter for what comes – the next step's rules, and the speed from which it
  * goes on – beside how much time and way each straight has taken so far. Of two beginnings that share their last two gears, one is
- * no better in the end than the other where Σ max(Δt + Δx/v) over the straights is negative, v between the speed of the shift and the
- * fastest that the straight can be driven: time over way rises by 1/v of the speed at its end, whatever is chosen later. A beginning
+ * no better in the end than the other where Σ max(Δt − Δx/v) over the straights is negative – so much later, so much farther on –, v
+ * between the speed of the shift and the fastest of all: time over way rises by 1/v of the speed at its end, whatever is chosen later. A beginning
  * with `most` such others before it is dropped; so the `most` quickest are never lost.
  *
  * A straight from which the car comes too slow for its corner is counted as if it came fast enough: then the time is a bound.
@@ -215,7 +215,8 @@ function chainsOf(
         continue;
       }
       const ahead = (a.baseM[s] as number) - (b.baseM[s] as number);
-      const going = aS - bS + ahead * (ahead < 0 ? 1 / fastest : 1 / a.leftMps);
+      // What is farther on at the same speed has so much less to go, at no more than the fastest and no less than the shift's speed.
+      const going = aS - bS - ahead / (ahead > 0 ? fastest : a.leftMps);
       sum += Math.max(going, held);
     }
     return sum;
@@ -309,7 +310,7 @@ function chainsOf(
       baseS[s] = was + left.timeS + shiftTimeS - next.timeS;
       baseM[s] = usedM + coastM - next.distanceM;
       // Any speed between the two that bound it will do to sort by.
-      score += (baseS[s] as number) + (baseM[s] as number) / (1.2 * speed);
+      score += (baseS[s] as number) - (baseM[s] as number) / (1.2 * speed);
     }
     return { before: prefix, option: b, leftMps: speed, doneS, baseS, baseM, heldS, shifts, score: score + doneS };
   }
