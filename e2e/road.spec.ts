@@ -129,23 +129,24 @@ test.describe('ratio story 6: sets of pairs', () => {
   });
 
   test('a search can be stopped, and says how far its bound is', async ({ hill, page, request }) => {
-    // a shelf too large to settle in two minutes: 16 pairs a gear
+    // as many pairs as a shelf takes, 66 a gear: more than can be settled while somebody reaches for the button
     const stored = (await (await request.get(`/api/builds/${hill.id}`)).json()) as {
       build: { shelf: { pairs: unknown[]; steps: string } };
     };
     stored.build.shelf.steps = 'descending';
     stored.build.shelf.pairs = [2.7, 2.06, 1.68, 1.41, 1.22, 1.08].flatMap((ratio, k) =>
-      Array.from({ length: 16 }, (_, i) => ({
+      Array.from({ length: 66 }, (_, i) => ({
         id: `x${k}-${i}`,
         driver: 40 + i,
-        driven: Math.round((40 + i) * ratio * (0.9 + 0.008 * i)),
+        driven: Math.round((40 + i) * ratio * (0.9 + 0.002 * i)),
         positions: [k + 1],
         torqueLimit: null,
       })),
     );
-    await request.put(`/api/builds/${hill.id}`, {
+    const put = await request.put(`/api/builds/${hill.id}`, {
       data: { writeId: crypto.randomUUID(), baseVersion: 1, build: stored.build },
     });
+    expect(put.ok()).toBe(true);
     await hill.open('sets');
     await page.getByLabel('Time for the search').selectOption('at most 120 s');
     await page.getByRole('button', { name: 'Search the shelf' }).click();

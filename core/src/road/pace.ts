@@ -1,13 +1,11 @@
 import { meanGrade, type Corner, type Course } from './course';
 import { accelerationOf, noSums, sumBetween, type Asked, type Formula } from './quadrature';
-import { stretchFrom } from './stretch';
+import { AT_REST, stretchFrom } from './stretch';
 import { bestShiftSpeed, type Car } from './vehicle';
 import type { GearState } from './gear-state';
 
 /** Speeds at which a table has its sums lie at most so far apart, m/s. */
 const APART_MPS = 0.75;
-/** Of the way to a speed at which nothing accelerates any more, what is left where a table ends. */
-const AT_REST = 1e-8;
 
 /** Time and distance that one gear needs from standstill to a speed, as if it pulled from there: summed at nodes, exact in between. */
 export interface GearTable {

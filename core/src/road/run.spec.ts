@@ -2,7 +2,7 @@ import { GRAVITY } from './limits';
 import fc from 'fast-check';
 import { engineTorque } from './engine-torque';
 import { haleFit } from './hale';
-import { roadRun, type Run } from './run';
+import { roadRun, topSpeed, type Run } from './run';
 import { readyCar, wongInertiaFactor, type Vehicle } from './vehicle';
 
 const POINT_MASS: Vehicle = {
@@ -143,7 +143,12 @@ describe('road: run, against closed forms', () => {
       { ...POINT_MASS, engine: { constantPowerW: 50_000 }, aero: { dragAreaM2: 1 } },
       { distanceM: 50_000 },
     );
-    within(run.speedMps, Math.cbrt(50_000 / (0.5 * 1.2)), 1e-4); // [exact]
+    within(run.speedMps, Math.cbrt(50_000 / (0.5 * 1.2)), 1e-9); // [exact]
+    within(
+      topSpeed(readyCar({ ...POINT_MASS, engine: { constantPowerW: 50_000 }, aero: { dragAreaM2: 1 } })),
+      run.speedMps,
+      1e-9,
+    );
   });
 
   it('a cap on engine speed holds the last gear at its limiter', () => {

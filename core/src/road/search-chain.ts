@@ -88,7 +88,7 @@ const UNBEGUN = Number.NaN;
  * with `most` such others before it is dropped; so the `most` quickest are never lost.
  *
  * A straight from which the car comes too slow for its corner is counted as if it came fast enough: then the time is a bound.
- * @param goOn asked once for every beginning that is gone on with
+ * @param goOn asked for every beginning that is gone on with, and for every group of them that is thinned
  * @returns quickest first; null where `goOn` ended it
  */
 export function quickestChains(stage: Stage, rules: Rules, most: number, goOn: () => boolean): Chain[] | null {
@@ -257,7 +257,11 @@ function chainsOf(
         else groups.set(key, [next]);
       }
     }
-    level = [...groups.values()].flatMap((group) => thinned(group));
+    level = [];
+    for (const group of groups.values()) {
+      if (!goOn()) return null;
+      level.push(...thinned(group));
+    }
   }
 
   function onTo(k: number, prefix: Prefix, b: number, speed: number): Prefix {

@@ -82,8 +82,9 @@ export interface SearchResult {
 }
 
 const KEPT = 10;
-/** How many times as many chains a final drive is asked for where those that it told leave it open. */
+/** How many times as many chains a final drive is asked for where those that it told leave it open, and the most: each of them is kept. */
 const MORE = 8;
+const MOST_ASKED = 512;
 /** Beginnings of sets between two looks at the clock of whoever asked. */
 const REPORT_EVERY = 200;
 
@@ -175,7 +176,8 @@ function stageOf(problem: SearchProblem, final: ShelfFinal, shelf: ShelfPair[][]
 }
 
 /** An allowed chain near to the ratios that are in, to have something to show at once; null if none is met soon. */
-function firstChain({ options, leaves }: Stage, rules: Rules, gears: readonly number[], stage: Stage): number[] | null {
+function firstChain(stage: Stage, rules: Rules, gears: readonly number[]): readonly number[] | null {
+  const { options, leaves } = stage;
   let budget = 2000;
   const ratio = (k: number, a: number): number => ((options[k] as readonly Option[])[a] as Option).ratio;
   const dive = (chain: readonly number[]): readonly number[] | null => {
@@ -199,8 +201,7 @@ function firstChain({ options, leaves }: Stage, rules: Rules, gears: readonly nu
     }
     return null;
   };
-  const found = dive([]);
-  return found && [...found];
+  return dive([]);
 }
 
 /** Which rule leaves nothing, said of a shelf from which no set can be built. */
@@ -316,9 +317,7 @@ export function roadSearch(problem: SearchProblem, onProgress?: (progress: Searc
   };
 
   /** Of each final drive what no set of it can be below, as far as that is known; nothing left to look for is infinite. */
-  const open = stages
-    .map((stage) => ({ stage, leastS: idealTime(stage, rules), asked: 0 }))
-    .sort((a, b) => a.leastS - b.leastS);
+  const open = stages.map((stage) => ({ stage, leastS: idealTime(stage, rules) })).sort((a, b) => a.leastS - b.leastS);
   let settled = 0;
   const report = (): void => {
     const going = onProgress?.({
@@ -339,7 +338,7 @@ export function roadSearch(problem: SearchProblem, onProgress?: (progress: Searc
   };
   /** Asks a final drive for its quickest chains, and for more of them as long as a set that was not told of could be below `than`. */
   const ask = (one: (typeof open)[number], most: number, than: () => number): void => {
-    for (let asking = most; !stopped && one.leastS < than() - LEVEL_S; asking *= MORE) {
+    for (let asking = most; !stopped && asking <= MOST_ASKED && one.leastS < than() - LEVEL_S; asking *= MORE) {
       const chains = quickestChains(one.stage, rules, asking, goOn);
       if (!chains) return;
       for (const { options } of chains) keep(one.stage, options);
@@ -349,7 +348,7 @@ export function roadSearch(problem: SearchProblem, onProgress?: (progress: Searc
   };
 
   for (const { stage } of open) {
-    const chain = firstChain(stage, rules, vehicle.gears, stage);
+    const chain = firstChain(stage, rules, vehicle.gears);
     if (chain) keep(stage, chain);
     if (found.length > 0) report();
     if (stopped) break;
@@ -358,7 +357,7 @@ export function roadSearch(problem: SearchProblem, onProgress?: (progress: Searc
     ask(one, 1, bestS);
     settled++;
   }
-  const provenBest = !stopped && found.length > 0;
+  const provenBest = !stopped && found.length > 0 && open.every(({ leastS }) => leastS >= bestS() - LEVEL_S);
   // The best is known; those behind it.
   for (const one of open) {
     ask(one, KEPT, () => found[KEPT - 1]?.timeS ?? INFINITE);

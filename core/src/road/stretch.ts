@@ -19,6 +19,9 @@ export interface Stretch {
   readonly rest: number | null;
 }
 
+/** Of the way to a speed at which nothing accelerates any more, what is left when it counts as reached. */
+export const AT_REST = 1e-8;
+
 /** A share of the speed, and a speed, that is no stretch of its own. */
 const LEAST = 1e-9;
 
@@ -152,22 +155,23 @@ const nearer = (root: number, speed: number, end: number): number =>
 
 /** The same with P, by its product with v, a cubic without a square: between its turning points by halves. */
 function rootOfPower(watts: number, c: number, b: number, a: number, speed: number, end: number): number {
-  if (b !== 0 || end < speed) throw new RangeError('A constant power goes with no torque curve, and upwards.');
+  if (b !== 0) throw new RangeError('A constant power goes with no torque curve.');
   const positive = (v: number): boolean => watts + v * (c + v * v * a) > 0;
   const side = positive(speed);
   const turning = Math.sqrt(-c / (3 * a));
-  const marks = [speed, ...(turning > speed && turning < end ? [turning] : [])];
+  const marks = [speed];
+  if ((turning - speed) * (turning - end) < 0) marks.push(turning);
   if (Number.isFinite(end)) marks.push(end);
   else for (let far = 2 * ((marks.at(-1) as number) + 1); far < 1e9; far *= 2) marks.push(far);
   for (let i = 1; i < marks.length; i++) {
-    let low = marks[i - 1] as number;
-    let high = marks[i] as number;
-    if (positive(high) === side) continue;
-    for (let middle = (low + high) / 2; middle > low && middle < high; middle = (low + high) / 2) {
-      if (positive(middle) === side) low = middle;
-      else high = middle;
+    let near = marks[i - 1] as number;
+    let far = marks[i] as number;
+    if (positive(far) === side) continue;
+    for (let middle = (near + far) / 2; middle !== near && middle !== far; middle = (near + far) / 2) {
+      if (positive(middle) === side) near = middle;
+      else far = middle;
     }
-    return high;
+    return far;
   }
   return end;
 }
