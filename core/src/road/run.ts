@@ -187,12 +187,10 @@ function wanted(distance: number, rolloutM: number): Plan {
   return { at, distances };
 }
 
-function runCar(car: Car, distance: number, rolloutM: number, options: RunOptions): Run {
-  const leaves = shiftSpeeds(car, options.shiftRpm);
-  const { at, distances } = wanted(distance, rolloutM);
-  const first = car.gears[0] as GearState;
+/** What is the limit at the start in first. @throws InputError on `gears[0]` where the thrust does not move the car off */
+export function movesOff(car: Car): DriveLimit {
   const now: Push = { mps2: 0, limit: 'engine', factor: 1, thrustN: 0, contactN: 0, rollingN: 0 };
-  car.push(0, first, now);
+  car.push(0, car.gears[0] as GearState, now);
   if (now.mps2 <= 0) {
     const brings = Math.round(now.thrustN);
     throw new InputError(
@@ -201,9 +199,17 @@ function runCar(car: Car, distance: number, rolloutM: number, options: RunOption
       'a shorter gear, more grip or less of a gradient',
     );
   }
+  return now.limit;
+}
+
+function runCar(car: Car, distance: number, rolloutM: number, options: RunOptions): Run {
+  const leaves = shiftSpeeds(car, options.shiftRpm);
+  const { at, distances } = wanted(distance, rolloutM);
+  const first = car.gears[0] as GearState;
+  const limit = movesOff(car);
   const shifts: Shift[] = [];
   const drive = new Drive(car, distances, first, options.trace ?? false);
-  drive.note(now.limit);
+  drive.note(limit);
   for (;;) {
     const { gear } = drive;
     const next = car.gears[gear.index + 1];

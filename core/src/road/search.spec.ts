@@ -308,6 +308,23 @@ describe('road: search', () => {
     expect([found.provenBest, found.combinations, found.best[0]?.pairs.length]).toEqual([true, 3, 0]);
   });
 
+  it('with which the car comes to a stand, that is no set; where it does with all of them, that is said', () => {
+    const { vehicle, course, pairs } = shelf();
+    // 38 % up from standstill: the thrust of the tall one is less than the weight along the road
+    const heavy = { ...vehicle, massKg: 1500, tyre: { rollingRadiusMm: 258, grip: 1.7 } };
+    const steep = { ...course, corners: [], slopes: [{ atM: 0, gradePercent: 38 }] };
+    const [short, tall] = [
+      { ring: 60, pinion: 10 },
+      { ring: 20, pinion: 10 },
+    ];
+    const found = roadSearch({ vehicle: heavy, course: steep, pairs: [], finals: [tall, short] });
+    expect(found.best.map(({ final }) => final)).toEqual([short]);
+    const stands = (run: () => unknown) => expect(run).toThrowMatching((e) => e.field === 'gears[0]');
+    stands(() => coursePace({ ...heavy, finalRatio: 2 }, steep));
+    stands(() => roadSearch({ vehicle: heavy, course: steep, pairs: [], finals: [tall] }));
+    stands(() => roadSearch({ vehicle: heavy, course: steep, pairs, finals: [tall] }));
+  });
+
   const refusals: [string, Partial<SearchProblem>, string, RegExp][] = [
     [
       'the course’s speed',

@@ -242,6 +242,9 @@ function whyNothing(problem: SearchProblem, stages: readonly Stage[], fastest: n
   );
 }
 
+const standsStill = (): InputError =>
+  new InputError('gears[0]', 'gears[0]: the car comes to a stand on the course.', 'a shorter gear, or less of a slope');
+
 /** Says of each of a list, quickest first, which it is level with. */
 function lined(sets: readonly FoundSet[]): FoundSet[] {
   let line = 0;
@@ -255,10 +258,13 @@ function lined(sets: readonly FoundSet[]): FoundSet[] {
 function finalsAlone({ vehicle, course, finals }: SearchProblem): SearchResult {
   const best = finals
     .map((final): FoundSet => {
-      const { timeS } = coursePace({ ...vehicle, finalRatio: final.ring / final.pinion }, course);
+      const { timeS } = driven({ ...vehicle, finalRatio: final.ring / final.pinion }, course);
       return { final, pairs: [], timeS, line: 0 };
     })
+    // With which the car comes to a stand, that is none.
+    .filter(({ timeS }) => Number.isFinite(timeS))
     .sort((a, b) => a.timeS - b.timeS);
+  if (best.length === 0) throw standsStill();
   return {
     best: lined(best.slice(0, KEPT)),
     provenBest: true,
@@ -294,7 +300,7 @@ export function roadSearch(problem: SearchProblem, onProgress?: (progress: Searc
 
   const found: FoundSet[] = [];
   const bestS = (): number => found[0]?.timeS ?? INFINITE;
-  let [evaluated, visited, since, stopped] = [0, 0, 0, false];
+  let [evaluated, visited, since, stopped, stands] = [0, 0, 0, false, false];
   const timeOf = (stage: Stage, chain: readonly number[]): number => {
     evaluated++;
     const chosen = chain.map((a, k) => (stage.options[k] as readonly Option[])[a] as Option);
@@ -309,6 +315,7 @@ export function roadSearch(problem: SearchProblem, onProgress?: (progress: Searc
   const keep = (stage: Stage, chain: readonly number[]): void => {
     const timeS = timeOf(stage, chain);
     // Sets that differ only in gears which the course never uses take the same time; one of them is enough.
+    if (!Number.isFinite(timeS)) stands = true;
     if (!Number.isFinite(timeS) || found.some((set) => Math.abs(set.timeS - timeS) <= LEVEL_S)) return;
     const pairs = chain.map((a, k) => ((stage.options[k] as readonly Option[])[a] as Option).pair);
     found.push({ final: stage.final, pairs, timeS, line: 0 });
@@ -363,7 +370,7 @@ export function roadSearch(problem: SearchProblem, onProgress?: (progress: Searc
     ask(one, KEPT, () => found[KEPT - 1]?.timeS ?? INFINITE);
     settled++;
   }
-  if (found.length === 0 && !stopped) throw whyNothing(problem, stages, course.fastestMps);
+  if (found.length === 0 && !stopped) throw stands ? standsStill() : whyNothing(problem, stages, course.fastestMps);
   return {
     best: lined(found),
     provenBest,
@@ -385,21 +392,20 @@ export function coursePace(vehicle: Vehicle, course: Course, visit?: (point: Pac
   checkCourse(course);
   if (!('torqueCurve' in vehicle.engine))
     throw new InputError('vehicle.engine', 'vehicle.engine needs a torque curve here.', 'a torque curve and a limiter');
-  const cars = carsOn(vehicle, course);
-  const sets = cars.map((car) =>
+  const result = driven(vehicle, course, visit);
+  if (!Number.isFinite(result.timeS)) throw standsStill();
+  return result;
+}
+
+/** The same of a course that was checked; the time is infinite where the car comes to a stand. */
+function driven(vehicle: Vehicle, course: Course, visit?: (point: PacePoint) => void): Pace {
+  const sets = carsOn(vehicle, course).map((car) =>
     gearSet(
       car,
       car.gears.map((gear) => gearTable(car, gear)),
     ),
   );
-  const result = pace(sets, straightsOf(course), visit);
-  if (!Number.isFinite(result.timeS))
-    throw new InputError(
-      'gears[0]',
-      'gears[0]: the car comes to a stand on the course.',
-      'a shorter gear, or less of a slope',
-    );
-  return result;
+  return pace(sets, straightsOf(course), visit);
 }
 
 /** A pair in words: driven/driver teeth. */

@@ -3,6 +3,7 @@ import {
   MARKS_M,
   ROLLOUT_M,
   TRAP_M,
+  movesOff,
   shiftSpeeds,
   type LimitedBy,
   type Mark,
@@ -75,16 +76,7 @@ export function steppedRun(
     options.trace ? Math.min(longestS, 0.1) : longestS,
   );
 
-  car.push(0, gear, now);
-  if (now.mps2 <= 0) {
-    const brings = Math.round(now.thrustN);
-    throw new InputError(
-      'gears[0]',
-      `gears[0]: the car does not move off, ${brings} N of thrust against ${Math.round(now.thrustN - now.mps2 * now.factor * car.massKg)} N.`,
-      'a shorter gear, more grip or less of a gradient',
-    );
-  }
-
+  movesOff(car);
   const { massKg, drag } = car;
   /** A gear while the engine is tied to the road, or while clutch or converter slips. */
   const lawOf = (state: GearState, locked: boolean): Law => ({
